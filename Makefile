@@ -1,0 +1,58 @@
+# make demo    builds everything and serves the demo on 127.0.0.1 (PORT changes 8420)
+# make test    installs what the tests need and runs them all
+SHELL := /bin/bash
+export GOFLAGS := -buildvcs=false
+export CGO_ENABLED := 0
+PORT ?= 8420
+GO_DIRS := arch cmd core demo e2e exchange server store vision web/web.go
+GO_SRC := $(shell find cmd core demo exchange server store vision -name '*.go' -o -name '*.sql' -o -name '*.svg' -o -name '*.woff') go.mod go.sum web/web.go
+WEB_SRC := $(shell find web/src web/public web/index.html web/vite.config.ts -type f 2>/dev/null)
+
+.PHONY: demo demo-reset build test check bench shots types clean
+
+demo: bin/ochrestone
+	PORT=$(PORT) ./bin/ochrestone demo
+
+demo-reset: bin/ochrestone
+	PORT=$(PORT) ./bin/ochrestone demo --reset
+
+build: bin/ochrestone
+
+# npm install rather than npm ci: the registry here leaves optional packages for
+# other systems out of the lock file, which ci refuses. Every version is exact.
+web/node_modules/.stamp: web/package.json web/package-lock.json
+	cd web && npm install --no-audit --no-fund --loglevel=error
+	touch $@
+
+web/dist/index.html: web/node_modules/.stamp $(WEB_SRC)
+	cd web && npx vite build --logLevel warn
+	touch $@
+
+bin/ochrestone: web/dist/index.html $(GO_SRC)
+	go build -trimpath -ldflags='-s -w' -o $@ ./cmd/ochrestone
+
+# The page's types follow the Go types.
+types: build
+	./bin/ochrestone openapi > web/openapi.json
+	cd web && npm run types --silent
+
+test: build
+	bash tools/chromium.sh
+	go test ./...
+
+check: build
+	@test -z "$$(gofmt -l $(GO_DIRS))" || { gofmt -l $(GO_DIRS); exit 1; }
+	go vet ./...
+	go run honnef.co/go/tools/cmd/staticcheck@v0.8.2 ./...
+	cd web && npx tsc --noEmit && npx biome check src scripts
+
+bench: build
+	go test -run '^$$' -bench . -benchtime 5x ./...
+
+# Pictures of every main view for docs/screenshots.
+shots: build
+	bash tools/chromium.sh
+	SHOTS=$(CURDIR)/docs/screenshots go test -count=1 -run TestShots ./e2e
+
+clean:
+	rm -rf bin web/dist/assets web/dist/index.html web/node_modules

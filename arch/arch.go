@@ -1,0 +1,2 @@
+// Package arch guards the direction of the arrows between packages.
+package arch

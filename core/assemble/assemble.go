@@ -1,0 +1,369 @@
+package assemble
+
+import (
+	"cmp"
+	"context"
+	"fmt"
+	"math"
+	"runtime"
+	"slices"
+	"sync"
+
+	"ochrestone/core/kit"
+	"ochrestone/core/register"
+	"ochrestone/core/shape"
+)
+
+// Placed is where one piece goes.
+type Placed struct {
+	Piece   int             // index of the piece given
+	Motion  register.Motion // from where it lay
+	Outline shape.Region    // where it goes, mm, in the set's own frame
+	Host    int             // index into the placed pieces; -1 for the base
+	Fit     kit.Fit
+	Sure    float64 // how sure, 0 to 1
+	Why     string  // what it went by, for people
+	Layer   int     // twins and mirror twins share one, lowest 0
+	Rim     float64 // distance it keeps from its host's edge, mm
+}
+
+// Option changes how pieces are put together.
+type Option func(*assembler)
+
+// Progress is told how far the work is, 0 to 1.
+func Progress(f func(float64)) Option { return func(a *assembler) { a.tell = f } }
+
+// Upright keeps the base as it lies instead of turning its axis upright.
+func Upright() Option { return func(a *assembler) { a.asIs = true } }
+
+type assembler struct {
+	rowX   float64 // where the next piece laid beside the stack goes
+	rowY   float64
+	tall   float64
+	tell   func(float64)
+	asIs   bool
+	pieces []shape.Region
+	out    []Placed
+	hosts  []*host
+}
+
+// host is a placed piece, or a hole of one, that others may sit on.
+type host struct {
+	placed int
+	hole   bool
+	region shape.Region
+	coarse *reach
+	fine   *reach
+}
+
+// What counts as going by an edge; our own defaults.
+const (
+	sureShare  = 0.36 // of a piece's edge that must follow its host's
+	holeShare  = 0.8  // that must meet a hole's
+	clearLead  = 0.08 // by which the best place must beat the next
+	hostMargin = 0.15 // mm; a host is larger by at least so much rim
+	leastKept  = 0.25 // mm; less is no rim but a copy of the host
+	roundShare = 0.62 // of the edge of a disc that must: a lobe takes half of any disc
+	trifle     = 0.04 // of the base's area: pieces so small fit in many places
+	leastSeat  = 3.0  // mm²; smaller holes hold no piece
+	trifleOn   = 0.9  // of a trifle's own edge that must follow that of a trifle
+)
+
+// Pieces proposes a stack from loose pieces: the largest is the base, each
+// smaller one goes on the piece whose edge it follows.
+func Pieces(ctx context.Context, pieces []shape.Region, opts ...Option) ([]Placed, error) {
+	a := &assembler{pieces: pieces, tell: func(float64) {}}
+	for _, o := range opts {
+		o(a)
+	}
+	order := make([]int, len(pieces))
+	for i := range order {
+		order[i] = i
+	}
+	slices.SortStableFunc(order, func(i, j int) int { return cmp.Compare(whole(pieces[j]), whole(pieces[i])) })
+	for n, i := range order {
+		if err := ctx.Err(); err != nil {
+			return nil, fmt.Errorf("put the pieces together: %w", err)
+		}
+		a.tell(float64(n) / float64(len(order)))
+		if n == 0 {
+			a.base(i)
+		} else {
+			a.place(i)
+		}
+	}
+	a.layers()
+	a.tell(1)
+	return a.out, nil
+}
+
+// whole is the area of a piece with its holes filled.
+func whole(g shape.Region) float64 { return g.Filled().Area() }
+
+// base puts the first piece down, its axis of symmetry upright if it has one.
+func (a *assembler) base(i int) {
+	g := a.pieces[i]
+	c := g.Centroid()
+	m := register.Motion{Move: shape.Point{X: -c.X, Y: -c.Y}}
+	why := "the largest piece; it lies as it was laid"
+	if ax, ok := Axis(g); ok && !a.asIs {
+		turn := math.Remainder(90-ax.Deg, 180)
+		m = register.Motion{Turn: turn, Move: register.Motion{Turn: turn}.Point(c).Scale(-1)}
+		why = "the largest piece, its axis of symmetry upright"
+	}
+	a.add(Placed{Piece: i, Motion: m, Host: -1, Fit: kit.FitFree, Sure: 1, Why: why})
+}
+
+func (a *assembler) add(p Placed) {
+	p.Outline = p.Motion.Of(a.pieces[p.Piece])
+	a.out = append(a.out, p)
+	n := len(a.out) - 1
+	a.hosts = append(a.hosts, &host{placed: n, region: p.Outline.Filled()})
+	for _, h := range p.Outline.Holes() {
+		if h.Area() > leastSeat {
+			a.hosts = append(a.hosts, &host{placed: n, hole: true, region: h})
+		}
+	}
+}
+
+// place finds where a piece goes among those placed.
+func (a *assembler) place(i int) {
+	g := a.pieces[i]
+	c := g.Centroid()
+	own := g.Filled()
+	type option struct {
+		pose
+		host *host
+		lead float64
+	}
+	// Hosts are tried side by side; each writes only its own place.
+	options := make([]*option, len(a.hosts))
+	laid := a.out[0].Motion.Turn
+	var wg sync.WaitGroup
+	slots := make(chan struct{}, runtime.GOMAXPROCS(0))
+	for k, h := range a.hosts {
+		area := own.Area()
+		if h.hole && (h.region.Area() < 0.9*area || h.region.Area() > 1.6*area) || !h.hole && h.region.Area() < area+hostMargin*own.Length() {
+			continue
+		}
+		slots <- struct{}{}
+		wg.Go(func() {
+			defer func() { <-slots }()
+			if h.coarse == nil {
+				h.coarse, h.fine = newReach(h.region, 0.75), newReach(h.region, 0.2)
+			}
+			ps := seekBoth(own, h, laid)
+			ps = slices.DeleteFunc(ps, func(p pose) bool { return !h.hole && p.rim < leastKept })
+			if len(ps) == 0 || !h.hole && a.trifling(h.region) && ps[0].share < trifleOn {
+				return
+			}
+			o := &option{pose: ps[0], host: h, lead: 1}
+			for _, q := range ps[1:] {
+				if !sameBySymmetry(own, ps[0], q) {
+					o.lead = ps[0].score() - q.score()
+					break
+				}
+			}
+			options[k] = o
+		})
+	}
+	wg.Wait()
+	// A hole it fills wins; else the closer follower; else the nearer host.
+	var best *option
+	rank := func(o *option) float64 { return o.score() + boolTo(o.host.hole && o.share > holeShare) }
+	for _, o := range options {
+		if o != nil && (best == nil || rank(o) > rank(best)+0.02) {
+			best = o
+		}
+	}
+	least := sureShare
+	if l := own.Length(); 4*math.Pi*own.Area() > 0.95*l*l {
+		least = roundShare
+	}
+	if best == nil || best.share < least || best.out > 0.06 {
+		a.fallBack(i)
+		return
+	}
+	// The pose turns about the piece's centroid.
+	about := register.Motion{Move: shape.Point{X: -c.X, Y: -c.Y}}
+	m := best.motion.After(about)
+	p := Placed{Piece: i, Motion: m, Host: best.host.placed, Rim: best.rim}
+	p.Sure = math.Min(1, best.share*math.Min(1, 0.4+best.lead/clearLead*0.6))
+	if !best.host.hole {
+		// A rim that is wide beside a small piece may be chance.
+		p.Sure *= math.Min(1, math.Max(0.3, 1.5-2.8*best.rim/math.Sqrt(own.Area())))
+	}
+	if p.Sure < 0.4 && a.trifling(own) {
+		a.beside(i)
+		return
+	}
+	over := a.out[best.host.placed]
+	switch {
+	case best.host.hole && best.share > holeShare:
+		p.Fit, p.Why = kit.FitFills, fmt.Sprintf("fills a hole of piece %d", over.Piece+1)
+	case best.share > 0.7:
+		p.Fit, p.Why = kit.FitEvenRim, fmt.Sprintf("follows the edge of piece %d at %.1f mm", over.Piece+1, best.rim)
+	default:
+		p.Fit, p.Why = kit.FitWithin, fmt.Sprintf("%.0f %% of its edge follows that of piece %d at %.1f mm", 100*best.share, over.Piece+1, best.rim)
+	}
+	if best.lead < clearLead {
+		p.Why += "; another place fits nearly as well"
+	}
+	a.add(p)
+}
+
+// Follows measures how a piece lies on a host as both stand: the share of its
+// edge that keeps one distance from the host's edge, or from a hole of it, and
+// that distance, mm.
+func Follows(piece, on shape.Region) (share, rim float64) {
+	own := piece.Filled()
+	c := own.Centroid()
+	pts := even(own, fineN)
+	for i := range pts {
+		pts[i] = pts[i].Sub(c)
+	}
+	for i, h := range append([]shape.Region{on.Filled()}, on.Holes()...) {
+		p := measure(pts, newReach(h, 0.2), register.Motion{Move: c}, rimFor(own), 0)
+		if p.out < 0.06 && p.share > share && (i > 0 || p.rim >= leastKept) {
+			share, rim = p.share, p.rim
+		}
+	}
+	return share, rim
+}
+
+func boolTo(b bool) float64 {
+	if b {
+		return 1
+	}
+	return 0
+}
+
+// seekBoth searches on the coarse grid and finishes on the fine one.
+func seekBoth(g shape.Region, h *host, laid float64) []pose {
+	ps := seek(g, h.coarse, h.region.Bounds(), laid)
+	if len(ps) > 6 {
+		ps = ps[:6]
+	}
+	c := g.Centroid()
+	pts := even(g, fineN)
+	for i := range pts {
+		pts[i] = pts[i].Sub(c)
+	}
+	for i := range ps {
+		ps[i] = draw(pts, h.fine, ps[i].motion, rimFor(g), laid)
+	}
+	slices.SortStableFunc(ps, func(a, b pose) int { return cmp.Compare(b.score(), a.score()) })
+	return ps
+}
+
+// sameBySymmetry reports whether two poses put the piece in one and the same
+// place, as all turns of a disc do.
+func sameBySymmetry(g shape.Region, p, q pose) bool {
+	c := g.Centroid()
+	to := register.Motion{Move: c.Scale(-1)}
+	a, b := p.motion.After(to), q.motion.After(to)
+	return apart(a.Of(g), b.Of(g)) < 0.4
+}
+
+// apart is the mean distance between the edges of two regions, mm.
+func apart(g, h shape.Region) float64 {
+	var s float64
+	ds := g.Strays(h, math.Max(0.5, g.Length()/60))
+	for _, d := range ds {
+		s += d / float64(len(ds))
+	}
+	return s
+}
+
+// trifling reports whether a region is small against the base.
+func (a *assembler) trifling(g shape.Region) bool {
+	return whole(g) < trifle*whole(a.out[0].Outline)
+}
+
+// beside lays a piece in rows under the stack, for the person to put in place.
+func (a *assembler) beside(i int) {
+	const gap = 3.0 // mm
+	g := a.pieces[i].Turn(a.out[0].Motion.Turn, shape.Point{})
+	b, base := g.Bounds(), a.out[0].Outline.Bounds()
+	if a.rowY == 0 {
+		a.rowX, a.rowY = base.Min.X, base.Max.Y+2*gap
+	}
+	if a.rowX > base.Min.X && a.rowX+b.W() > base.Max.X {
+		a.rowX, a.rowY, a.tall = base.Min.X, a.rowY+a.tall+gap, 0
+	}
+	m := register.Motion{Turn: a.out[0].Motion.Turn, Move: shape.Point{X: a.rowX - b.Min.X, Y: a.rowY - b.Min.Y}}
+	a.rowX, a.tall = a.rowX+b.W()+gap, math.Max(a.tall, b.H())
+	a.out = append(a.out, Placed{Piece: i, Motion: m, Outline: m.Of(a.pieces[i]), Host: 0, Fit: kit.FitFree, Why: "nothing tells where it goes: laid beside, put it in place"})
+}
+
+// fallBack puts a piece with no edge to go by on the smallest piece that can
+// hold it, in the middle, as it was turned; for the person to move.
+func (a *assembler) fallBack(i int) {
+	g := a.pieces[i]
+	c := g.Centroid()
+	if a.trifling(g) && !a.asIs {
+		a.beside(i)
+		return
+	}
+	best := 0
+	for n, p := range a.out {
+		b, own := p.Outline.Bounds(), g.Bounds()
+		if b.W() < own.W() || b.H() < own.H() {
+			continue
+		}
+		if twin := a.twinOn(i, n); twin {
+			continue // its twin already lies there
+		}
+		if whole(p.Outline) < whole(a.out[best].Outline) {
+			best = n
+		}
+	}
+	host := a.out[best].Outline
+	turn := 0.0
+	why := fmt.Sprintf("no edge to go by: put in the middle of piece %d", a.out[best].Piece+1)
+	if mine, ok := Axis(g); ok {
+		if its, ok := Axis(host); ok {
+			turn = math.Remainder(its.Deg-mine.Deg, 180)
+			why += ", along its axis"
+		}
+	}
+	m := register.Motion{Turn: turn}
+	m.Move = host.Centroid().Sub(m.Point(c))
+	a.add(Placed{Piece: i, Motion: m, Host: best, Fit: kit.FitFree, Sure: 0.2, Why: why})
+}
+
+// twinOn reports whether a piece of the same shape already lies on host n.
+func (a *assembler) twinOn(i, n int) bool {
+	for _, p := range a.out {
+		if p.Host == n && Twins(a.pieces[i], a.pieces[p.Piece]) != NotTwins {
+			return true
+		}
+	}
+	return false
+}
+
+// layers gives twins on the same kind of place one layer, and numbers layers
+// from the lowest.
+func (a *assembler) layers() {
+	next := 0
+	for i := range a.out {
+		a.out[i].Layer = -1
+		for j := range i {
+			if a.out[j].Layer < 0 || Twins(a.pieces[a.out[i].Piece], a.pieces[a.out[j].Piece]) == NotTwins {
+				continue
+			}
+			same := a.out[i].Host == a.out[j].Host
+			if !same && a.out[i].Host >= 0 && a.out[j].Host >= 0 {
+				same = a.out[a.out[i].Host].Layer == a.out[a.out[j].Host].Layer
+			}
+			if same {
+				a.out[i].Layer = a.out[j].Layer
+				break
+			}
+		}
+		if a.out[i].Layer < 0 {
+			a.out[i].Layer = next
+			next++
+		}
+	}
+}

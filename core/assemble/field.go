@@ -1,0 +1,147 @@
+// Package assemble proposes how loose pieces go together: which lies on which,
+// and where, by the edge they follow, the hole they fill, or their axis of
+// symmetry. It proposes; the person decides.
+package assemble
+
+import (
+	"math"
+
+	"ochrestone/core/shape"
+)
+
+// reach is a region's signed distance on a grid: mm inside its edge, negative
+// outside.
+type reach struct {
+	x0, y0, step float64
+	nx, ny       int
+	d            []float32
+}
+
+// around is how far outside a region its distances are kept, mm.
+const around = 4.0
+
+// newReach measures a region on a grid of the given step, mm.
+func newReach(g shape.Region, step float64) *reach {
+	b := g.Bounds()
+	r := &reach{x0: b.Min.X - around, y0: b.Min.Y - around, step: step}
+	r.nx, r.ny = int((b.W()+2*around)/step)+2, int((b.H()+2*around)/step)+2
+	r.d = make([]float32, r.nx*r.ny)
+	// Every cell remembers the nearest edge point known, spread outward from
+	// points set along the edges (a brushfire with exact distances to points).
+	near := make([]shape.Point, r.nx*r.ny)
+	far := float32(math.Inf(1))
+	for i := range r.d {
+		r.d[i] = far
+	}
+	try := func(i, j int, p shape.Point) bool {
+		if i < 0 || j < 0 || i >= r.nx || j >= r.ny {
+			return false
+		}
+		k := j*r.nx + i
+		if d := float32(r.at(i, j).Distance(p)); d < r.d[k] {
+			r.d[k], near[k] = d, p
+			return true
+		}
+		return false
+	}
+	for _, p := range Along(g, step/3) {
+		i, j := int((p.X-r.x0)/step), int((p.Y-r.y0)/step)
+		for dj := range 2 {
+			for di := range 2 {
+				try(i+di, j+dj, p)
+			}
+		}
+	}
+	pass := func(i, j int, from [4][2]int) {
+		for _, f := range from {
+			if a, b := i+f[0], j+f[1]; a >= 0 && b >= 0 && a < r.nx && b < r.ny && r.d[b*r.nx+a] < far {
+				try(i, j, near[b*r.nx+a])
+			}
+		}
+	}
+	for range 2 {
+		for j := range r.ny {
+			for i := range r.nx {
+				pass(i, j, [4][2]int{{-1, 0}, {0, -1}, {-1, -1}, {1, -1}})
+			}
+			for i := r.nx - 1; i >= 0; i-- {
+				pass(i, j, [4][2]int{{1, 0}, {0, -1}, {1, -1}, {-1, -1}})
+			}
+		}
+		for j := r.ny - 1; j >= 0; j-- {
+			for i := r.nx - 1; i >= 0; i-- {
+				pass(i, j, [4][2]int{{1, 0}, {0, 1}, {1, 1}, {-1, 1}})
+			}
+			for i := range r.nx {
+				pass(i, j, [4][2]int{{-1, 0}, {0, 1}, {-1, 1}, {1, 1}})
+			}
+		}
+	}
+	for j := range r.ny {
+		in := g.Cross(r.y0 + float64(j)*step)
+		for i := range r.nx {
+			x := r.x0 + float64(i)*step
+			inside := false
+			for _, s := range in {
+				inside = inside || x >= s[0] && x <= s[1]
+			}
+			if !inside {
+				r.d[j*r.nx+i] *= -1
+			}
+		}
+	}
+	return r
+}
+
+func (r *reach) at(i, j int) shape.Point {
+	return shape.Point{X: r.x0 + float64(i)*r.step, Y: r.y0 + float64(j)*r.step}
+}
+
+// inside is how far inside the edge a point lies, mm, between grid points.
+func (r *reach) inside(p shape.Point) float64 {
+	x, y := (p.X-r.x0)/r.step, (p.Y-r.y0)/r.step
+	i, j := int(math.Floor(x)), int(math.Floor(y))
+	if i < 0 || j < 0 || i >= r.nx-1 || j >= r.ny-1 {
+		return -around
+	}
+	fx, fy := x-float64(i), y-float64(j)
+	k := j*r.nx + i
+	a, b, c, d := float64(r.d[k]), float64(r.d[k+1]), float64(r.d[k+r.nx]), float64(r.d[k+r.nx+1])
+	return (a*(1-fx)+b*fx)*(1-fy) + (c*(1-fx)+d*fx)*fy
+}
+
+// Along spreads points along the edges of a region, step mm apart or a little
+// less.
+func Along(g shape.Region, step float64) []shape.Point {
+	var out []shape.Point
+	for _, r := range g.Rings() {
+		for i, a := range r {
+			b := r[(i+1)%len(r)]
+			n := max(1, int(math.Ceil(a.Distance(b)/step)))
+			for k := range n {
+				out = append(out, a.Add(b.Sub(a).Scale(float64(k)/float64(n))))
+			}
+		}
+	}
+	return out
+}
+
+// even spreads about n points evenly along the outer edges of a region.
+func even(g shape.Region, n int) []shape.Point {
+	outer := g.Filled()
+	step := outer.Length() / float64(n)
+	var out []shape.Point
+	next, gone := 0.0, 0.0
+	for _, ring := range outer.Rings() {
+		for i, a := range ring {
+			b := ring[(i+1)%len(ring)]
+			d := a.Distance(b)
+			for d > 0 && next <= gone+d && len(out) < n {
+				out = append(out, a.Add(b.Sub(a).Scale((next-gone)/d)))
+				next += step
+			}
+			gone += d
+		}
+	}
+	return out
+}

@@ -1,0 +1,223 @@
+package assemble
+
+import (
+	"cmp"
+	"math"
+	"slices"
+
+	"gonum.org/v1/gonum/mat"
+
+	"ochrestone/core/register"
+	"ochrestone/core/shape"
+)
+
+// pose is a place of a piece on a host, and how well it follows its edge.
+type pose struct {
+	motion register.Motion // of the piece about its own centroid, then moved
+	rim    float64         // distance it keeps from the host's edge, mm
+	share  float64         // of its edge that keeps it
+	out    float64         // share of its edge outside the host
+	rough  float64         // root mean square unevenness of that part, mm
+	askew  float64         // turn against how it was laid beside the base, 0 to 1 for half a turn
+}
+
+// score ranks poses: what follows the edge, less what hangs over. Among places
+// that fit alike the least turned goes first: people lay pieces as they go.
+func (p pose) score() float64 {
+	return p.share - 2*math.Max(0, p.out-0.02) - 0.2*p.rough - 0.05*p.askew
+}
+
+// Grid of the first, coarse search.
+const (
+	coarseTurn  = 5.0 // degrees
+	coarseMove  = 1.5 // mm
+	coarseSlack = 1.1 // mm
+	coarseN     = 28  // points along the piece
+	leastRim    = -0.4
+	fineN       = 160
+)
+
+// seek finds the best places of a piece on a host: first on a grid, then each
+// drawn to the edge it follows. Poses are best first, no two alike.
+func seek(piece shape.Region, host *reach, box shape.Box, laid float64) []pose {
+	c := piece.Centroid()
+	ring := even(piece, coarseN)
+	pts := make([]shape.Point, len(ring))
+	for i := range ring {
+		// Far apart points go first: what hangs over shows soon.
+		pts[i] = ring[i*11%len(ring)].Sub(c)
+	}
+	most := rimFor(piece)
+	type guess struct {
+		turn float64
+		at   shape.Point
+		s    float64
+	}
+	var guesses []guess
+	bins := int((most-leastRim)/(coarseSlack/2)) + 1 // of rim, half a slack wide
+	turned := make([]shape.Point, len(pts))
+	for a := 0.0; a < 360; a += coarseTurn {
+		s, k := math.Sincos(a * math.Pi / 180)
+		for i, p := range pts {
+			turned[i] = shape.Point{X: p.X*k - p.Y*s, Y: p.X*s + p.Y*k}
+		}
+		for y := box.Min.Y; y <= box.Max.Y; y += coarseMove {
+			for x := box.Min.X; x <= box.Max.X; x += coarseMove {
+				var hist [16]int
+				out := 0
+				for _, p := range turned {
+					d := host.nearest(x+p.X, y+p.Y)
+					if d < leastRim-coarseSlack/2 {
+						if out++; out*6 > len(turned) {
+							break
+						}
+						continue
+					}
+					if b := int((d - leastRim + coarseSlack/2) / (coarseSlack / 2)); b < len(hist) {
+						hist[b]++
+					}
+				}
+				if out*6 > len(turned) {
+					continue
+				}
+				n := 0
+				for b := range bins {
+					n = max(n, hist[b]+hist[b+1]+hist[b+2])
+				}
+				if g := float64(n-2*out) / float64(len(turned)); g > 0.3 {
+					guesses = append(guesses, guess{a, shape.Point{X: x, Y: y}, g})
+				}
+			}
+		}
+	}
+	slices.SortStableFunc(guesses, func(a, b guess) int { return cmp.Compare(b.s, a.s) })
+	fine := even(piece, fineN)
+	for i := range fine {
+		fine[i] = fine[i].Sub(c)
+	}
+	var out []pose
+	tried := guesses[:0:0]
+	for _, g := range guesses {
+		if len(tried) >= 24 {
+			break
+		}
+		if slices.ContainsFunc(tried, func(h guess) bool {
+			return h.at.Distance(g.at) < 2.5 && math.Abs(math.Remainder(h.turn-g.turn, 360)) < 8
+		}) {
+			continue
+		}
+		tried = append(tried, g)
+		p := draw(fine, host, register.Motion{Turn: g.turn, Move: g.at}, most, laid)
+		if !slices.ContainsFunc(out, func(q pose) bool { return alike(p, q) }) {
+			out = append(out, p)
+		}
+	}
+	slices.SortStableFunc(out, func(a, b pose) int { return cmp.Compare(b.score(), a.score()) })
+	return out
+}
+
+func alike(p, q pose) bool {
+	return p.motion.Move.Distance(q.motion.Move) < 0.6 && math.Abs(math.Remainder(p.motion.Turn-q.motion.Turn, 360)) < 3
+}
+
+// rimFor is the widest rim, mm, that a piece can be said to keep: past its own
+// size it is no border to the eye.
+func rimFor(piece shape.Region) float64 {
+	return math.Min(5, 0.8+0.36*math.Sqrt(piece.Area()))
+}
+
+// nearest is the distance at the nearest grid point.
+func (r *reach) nearest(x, y float64) float64 {
+	i, j := int((x-r.x0)/r.step+0.5), int((y-r.y0)/r.step+0.5)
+	if i < 0 || j < 0 || i >= r.nx || j >= r.ny {
+		return -around
+	}
+	return float64(r.d[j*r.nx+i])
+}
+
+// draw improves a pose: the points that keep about one distance from the edge
+// are brought to keep it exactly, by Gauss and Newton's method over shift, turn
+// and rim, ever fewer points counting.
+func draw(pts []shape.Point, host *reach, m register.Motion, most, laid float64) pose {
+	best := measure(pts, host, m, most, laid)
+	rim := best.rim
+	for step := range 18 {
+		slack := math.Max(keeps, coarseSlack*math.Pow(0.8, float64(step)))
+		ata, atb := mat.NewSymDense(4, nil), mat.NewVecDense(4, nil)
+		n := 0
+		for _, p := range pts {
+			q := m.Point(p)
+			d := host.inside(q)
+			if math.Abs(d-rim) > slack {
+				continue
+			}
+			const h = 0.2
+			gx := (host.inside(shape.Point{X: q.X + h, Y: q.Y}) - host.inside(shape.Point{X: q.X - h, Y: q.Y})) / (2 * h)
+			gy := (host.inside(shape.Point{X: q.X, Y: q.Y + h}) - host.inside(shape.Point{X: q.X, Y: q.Y - h})) / (2 * h)
+			arm := q.Sub(m.Move)
+			row := [4]float64{gx, gy, gy*arm.X - gx*arm.Y, -1}
+			for i := range row {
+				atb.SetVec(i, atb.AtVec(i)-row[i]*(d-rim))
+				for j := i; j < 4; j++ {
+					ata.SetSym(i, j, ata.At(i, j)+row[i]*row[j])
+				}
+			}
+			n++
+		}
+		if n < 12 {
+			break
+		}
+		// A little damping holds what the edge leaves free, such as a disc's turn.
+		for i, k := range [4]float64{1e-3, 1e-3, 1e-1, 1e-3} {
+			ata.SetSym(i, i, ata.At(i, i)+k*float64(n))
+		}
+		var x mat.VecDense
+		if err := x.SolveVec(ata, atb); err != nil {
+			break
+		}
+		m = register.Motion{Turn: m.Turn + x.AtVec(2)*180/math.Pi, Move: m.Move.Add(shape.Point{X: x.AtVec(0), Y: x.AtVec(1)})}
+		rim += x.AtVec(3)
+		if p := measure(pts, host, m, most, laid); p.score() >= best.score() {
+			best = p
+		}
+	}
+	return best
+}
+
+// keeps is how far, mm, an edge may stray from a rim and still keep it.
+const keeps = 0.16
+
+// measure judges a pose: the rim most of its edge keeps.
+func measure(pts []shape.Point, host *reach, m register.Motion, widest, laid float64) pose {
+	ds := make([]float64, len(pts))
+	p := pose{motion: m, askew: math.Abs(math.Remainder(m.Turn-laid, 360)) / 180}
+	for i, q := range pts {
+		ds[i] = host.inside(m.Point(q))
+		if ds[i] < -0.15 {
+			p.out += 1 / float64(len(pts))
+		}
+	}
+	slices.Sort(ds)
+	i, most := 0, 0
+	at := 0
+	for j, d := range ds {
+		for d-ds[i] > 2*keeps {
+			i++
+		}
+		if n := j - i + 1; n > most && (d+ds[i])/2 > leastRim && (d+ds[i])/2 < widest {
+			most, at = n, i
+		}
+	}
+	if most == 0 {
+		return p
+	}
+	for _, d := range ds[at : at+most] {
+		p.rim += d / float64(most)
+	}
+	for _, d := range ds[at : at+most] {
+		p.rough += (d - p.rim) * (d - p.rim) / float64(most)
+	}
+	p.rough = math.Sqrt(p.rough)
+	p.share = float64(most) / float64(len(ds))
+	return p
+}

@@ -1,0 +1,94 @@
+package card
+
+import (
+	"fmt"
+
+	"ochrestone/core/kit"
+	"ochrestone/core/measure"
+)
+
+// New returns an empty card of a known format with one panel, bordered by an
+// eighth of an inch, on papers the person owns where there are any.
+func New(title string, f measure.CardFormat, fold measure.Fold, k kit.Kit) Card {
+	base, panel, envelope := "", "", ""
+	for _, p := range k.Papers {
+		if p.Kind != kit.PaperCard {
+			continue
+		}
+		if panel == "" {
+			panel = p.ID
+		}
+		if base == "" && p.GSM >= 280 {
+			base = p.ID
+		}
+	}
+	if base == "" {
+		base = panel
+	}
+	for _, e := range k.Envelopes {
+		if e.Size().Fits(f.Size, 1) {
+			envelope = e.ID
+			break
+		}
+	}
+	w, h := f.Size.W, f.Size.H
+	if f.ID == "slimline" || f.ID == "dl" {
+		w, h = h, w // laid on its side, as these are mostly used
+	}
+	return Card{Version: Version, Title: title,
+		Base:   Base{Format: f.ID, W: w, H: h, Fold: fold, Paper: base, Envelope: envelope},
+		Sheets: []Sheet{{ID: "panel", Paper: panel, Border: measure.Inch / 8, Joint: Joint{Kind: Glued}}},
+		Motifs: []Motif{}, Elements: []Element{}, Work: Work{Done: []string{}}, SetAside: []Aside{}}
+}
+
+// AddSet returns the card with an image made from all parts of a set, in one
+// plain colourway, put in the middle of the front. Die parts are cut, stamp
+// and stencil parts printed.
+func (c Card) AddSet(s kit.Set, k kit.Kit) Card {
+	paper := ""
+	for _, p := range k.Papers {
+		if p.Kind == kit.PaperCard {
+			paper = p.ID
+			break
+		}
+	}
+	m := Motif{ID: c.fresh("m"), Name: s.Name, Set: s.ID, School: DarkGround}
+	kind := Cut
+	if s.Kind == kit.StampSet || s.Kind == kit.StencilSet {
+		kind, m.School = Printed, LightGround
+	}
+	w := Colourway{ID: "w1", Name: "First", Layers: map[string]Finish{}}
+	for _, p := range s.Parts {
+		l := Layer{ID: p.ID, Part: p.ID, Label: p.Label, Make: kind, On: p.Host, Rank: max(1, p.Rank), Fit: p.Fit, Copies: 1, Joint: Joint{Kind: Glued}}
+		f := Finish{Impressions: 1}
+		if kind == Cut {
+			f.Paper = paper
+		}
+		m.Layers = append(m.Layers, l)
+		w.Layers[l.ID] = f
+	}
+	m.Colourways = []Colourway{w}
+	c.Motifs = append(append([]Motif{}, c.Motifs...), m)
+	c.Elements = append(append([]Element{}, c.Elements...), Element{ID: c.fresh("e"), Kind: MotifElement, X: c.Base.W / 2, Y: c.Base.H / 2,
+		Joint: Joint{Kind: Glued}, Motif: m.ID, Colourway: w.ID})
+	return c
+}
+
+// fresh returns an id beginning with prefix that nothing on the card has.
+func (c Card) fresh(prefix string) string {
+	used := map[string]bool{}
+	for _, m := range c.Motifs {
+		used[m.ID] = true
+	}
+	for _, e := range c.Elements {
+		used[e.ID] = true
+	}
+	for _, s := range c.Sheets {
+		used[s.ID] = true
+	}
+	for i := 1; ; i++ {
+		if id := fmt.Sprintf("%s%d", prefix, i); !used[id] {
+			return id
+		}
+	}
+}

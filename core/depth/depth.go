@@ -1,0 +1,143 @@
+// Package depth computes how high everything on a card stands: the layers of
+// an image on each other, the image on the front, the whole in its envelope.
+package depth
+
+import (
+	"math"
+
+	"ochrestone/core/measure"
+	"ochrestone/core/shape"
+)
+
+// glueFilm is what a thin line of glue adds when the adhesive is not known, mm.
+const glueFilm = 0.02
+
+// Solid is one sheet or piece with an outline, a thickness, and what holds it
+// off the thing beneath.
+type Solid struct {
+	ID      string       // names the element, and the layer in it
+	Layer   string       // layer id, empty for sheets and strips
+	Outline shape.Region // in the frame of the front, mm
+	Thick   float64      // mm; 0 for a print
+	Lift    float64      // foam or glue beneath it, mm
+	Foam    bool         // the lift is foam
+	Colour  string       // body, #rrggbb
+	Top     string       // dried ink on its top, #rrggbb
+}
+
+// Stood is a solid with its heights.
+type Stood struct {
+	Solid
+	Z0 float64 // underside, mm above the table
+	Z1 float64 // top
+}
+
+// Stack stands the solids on each other in order, on a floor at the given
+// height: each rests on the highest thing beneath any part of it, since card
+// is stiff at this size.
+func Stack(solids []Solid, floor float64) []Stood {
+	out := make([]Stood, len(solids))
+	boxes := make([]shape.Box, len(solids))
+	for i, s := range solids {
+		boxes[i] = s.Outline.Bounds()
+		z := floor
+		// From the top down the first that is met is mostly the highest, and
+		// spares comparing outlines with all that lie lower.
+		for j := i - 1; j >= 0; j-- {
+			if b := &out[j]; b.Z1 > z && boxes[j].Meets(boxes[i]) && b.Outline.Overlaps(s.Outline) {
+				z = b.Z1
+			}
+		}
+		z += s.Lift
+		out[i] = Stood{s, z, z + s.Thick}
+	}
+	return out
+}
+
+// Top is the greatest height of the stack, at least floor, and the solid that
+// reaches it (-1 for none).
+func Top(stood []Stood, floor float64) (float64, int) {
+	top, at := floor, -1
+	for i, s := range stood {
+		if s.Z1 > top+1e-9 {
+			top, at = s.Z1, i
+		}
+	}
+	return top, at
+}
+
+// Lift is the height of a joint: n spacers of the given thickness, or the film
+// of the adhesive.
+func Lift(foam bool, thickness float64, n int, glue float64) float64 {
+	if foam {
+		return thickness * float64(max(1, n))
+	}
+	if glue > 0 {
+		return glue
+	}
+	return glueFilm
+}
+
+// Slab is where a section passes through a solid.
+type Slab struct {
+	Index  int     // of the solid
+	X0, X1 float64 // mm along the cut
+}
+
+// Section cuts the stack along the horizontal line at height y of the front.
+func Section(stood []Stood, y float64) []Slab {
+	var out []Slab
+	for i, s := range stood {
+		for _, x := range s.Outline.Cross(y) {
+			out = append(out, Slab{i, x[0], x[1]})
+		}
+	}
+	return out
+}
+
+// Post is how the card goes by letter.
+type Post struct {
+	Fits     bool          `json:"fits" doc:"the card slides into the envelope"`
+	Class    measure.Class `json:"class" doc:"class of the filled envelope as a US letter"`
+	Filled   float64       `json:"filled" doc:"thickness of the filled envelope, mm"`
+	Limit    float64       `json:"limit" doc:"greatest thickness of a letter, mm"`
+	Envelope string        `json:"envelope" doc:"envelope id; empty when none is chosen"`
+	NeedsW   float64       `json:"needsW" doc:"inside width the card takes up, mm"`
+	NeedsH   float64       `json:"needsH" doc:"inside height the card takes up, mm"`
+}
+
+// unevenBy is the height, mm, past which parts on a front make a letter uneven
+// for the carrier's machines: our own default, the carrier decides.
+const unevenBy = 1.0
+
+// Mail judges a card of closed size s and greatest thickness t, of which raised
+// mm stand above the panel, in an envelope with walls of the given caliper.
+// girth is what the card takes up of the envelope's width and height, from
+// Girth.
+func Mail(girth measure.Size, t, raised float64, e measure.Envelope, wall float64) Post {
+	p := Post{Filled: t + 2*wall, Limit: measure.LetterMaxThickness, Envelope: e.ID, NeedsW: girth.W, NeedsH: girth.H}
+	p.Fits = e.Fits(girth, 0)
+	p.Class = measure.BasicLetter(e.Size, p.Filled, raised > unevenBy)
+	return p
+}
+
+// Weigh returns the weight in grams of an area in mm² of sheets of gsm.
+func Weigh(area, gsm float64) float64 { return math.Max(0, area) * gsm / 1e6 }
+
+// Girth is how much flat width and height of an envelope a card takes up: half
+// the length of a taut wrapping round its cross-section, across and down. A
+// plain card of width W and thickness t takes W + t; parts raised well inside
+// the edge take less than that.
+func Girth(s measure.Size, base float64, stood []Stood) measure.Size {
+	across := []shape.Point{{X: 0, Y: 0}, {X: s.W, Y: 0}, {X: 0, Y: base}, {X: s.W, Y: base}}
+	down := []shape.Point{{X: 0, Y: 0}, {X: s.H, Y: 0}, {X: 0, Y: base}, {X: s.H, Y: base}}
+	for _, t := range stood {
+		if t.Outline.Empty() {
+			continue
+		}
+		b := t.Outline.Bounds()
+		across = append(across, shape.Point{X: b.Min.X, Y: t.Z1}, shape.Point{X: b.Max.X, Y: t.Z1})
+		down = append(down, shape.Point{X: b.Min.Y, Y: t.Z1}, shape.Point{X: b.Max.Y, Y: t.Z1})
+	}
+	return measure.Size{W: shape.HullLength(across) / 2, H: shape.HullLength(down) / 2}
+}

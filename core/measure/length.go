@@ -1,0 +1,243 @@
+// Package measure holds the lengths, paper weights and formats of the bench.
+//
+// Lengths are millimetres in float64 everywhere inside the program; this
+// package turns them into what a cardmaker reads (inches to a sixteenth,
+// thirty-second or sixty-fourth, or millimetres to a tenth) and back.
+package measure
+
+import (
+	"errors"
+	"fmt"
+	"math"
+	"strconv"
+	"strings"
+)
+
+// MM is a length in millimetres.
+type MM = float64
+
+// Inch is one international inch: 25.4 mm exactly, by definition.
+const Inch MM = 25.4
+
+// MaxLength is the longest length Parse accepts, in millimetres: ten metres,
+// far beyond any sheet, so that a slipped decimal point is caught.
+const MaxLength MM = 10_000
+
+// Errors returned by Parse, wrapped with the text that was read.
+var (
+	ErrEmpty    = errors.New("no length given")
+	ErrUnit     = errors.New("unknown unit; use in, \", mm or cm")
+	ErrNumber   = errors.New("not a length; write 4 15/16, 4.9375 in or 125.4 mm")
+	ErrTooLong  = errors.New("longer than ten metres")
+	ErrNegative = errors.New("a length cannot be negative here")
+)
+
+// Unit is the unit in which lengths without one are read, and all are shown.
+type Unit string
+
+// The two units a person can choose.
+const (
+	Inches      Unit = "in"
+	Millimetres Unit = "mm"
+)
+
+// Fraction is a length written as whole inches and a reduced fraction, with
+// what the rounding gave away.
+type Fraction struct {
+	Negative bool
+	Whole    int
+	Num, Den int // reduced; Den is 1 when there is no fraction
+	Residue  MM  // true length minus the fraction shown, mm
+}
+
+// InFraction rounds mm to the nearest 1/den inch (den is 16, 32 or 64; any
+// other power of two works) and reduces the fraction. A negative length keeps
+// its sign in Negative.
+func InFraction(mm MM, den int) Fraction {
+	if den < 1 {
+		den = 1
+	}
+	units := math.Round(math.Abs(mm) / Inch * float64(den))
+	shown := units * Inch / float64(den)
+	f := Fraction{Negative: mm < 0 && units > 0, Residue: mm - math.Copysign(shown, mm)}
+	n := int(units)
+	f.Whole, f.Num, f.Den = n/den, n%den, den
+	for f.Num%2 == 0 && f.Den > 1 {
+		f.Num, f.Den = f.Num/2, f.Den/2
+	}
+	if f.Num == 0 {
+		f.Den = 1
+	}
+	return f
+}
+
+// String writes the fraction with a true fraction slash: "4 15⁄16".
+func (f Fraction) String() string {
+	sign := ""
+	if f.Negative {
+		sign = "−"
+	}
+	switch {
+	case f.Num == 0:
+		return sign + strconv.Itoa(f.Whole)
+	case f.Whole == 0:
+		return fmt.Sprintf("%s%d⁄%d", sign, f.Num, f.Den)
+	}
+	return fmt.Sprintf("%s%d %d⁄%d", sign, f.Whole, f.Num, f.Den)
+}
+
+// Format writes mm for people with its unit: "4 15⁄16 in" to 1/den, or
+// "125.4 mm" to a tenth.
+func Format(mm MM, u Unit, den int) string {
+	if u == Millimetres {
+		s := strconv.FormatFloat(math.Round(mm*10)/10, 'f', 1, 64)
+		s = strings.TrimSuffix(s, ".0")
+		if s == "-0" {
+			s = "0"
+		}
+		return strings.Replace(s, "-", "−", 1) + " mm"
+	}
+	return InFraction(mm, den).String() + " in"
+}
+
+var unitSize = map[string]MM{
+	"in": Inch, "inch": Inch, "inches": Inch, `"`: Inch, "″": Inch, "”": Inch,
+	"mm": 1, "cm": 10,
+}
+
+// vulgar maps the single-character fractions people paste to their value.
+var vulgar = map[rune]string{
+	'½': "1/2", '¼': "1/4", '¾': "3/4", '⅛': "1/8", '⅜': "3/8", '⅝': "5/8", '⅞': "7/8",
+}
+
+// Parse reads a length as people write it: "4 15/16", "4-15/16\"",
+// "4 15⁄16", "4½ in", "125.4 mm", "12.5cm". A bare number takes unit u.
+// Zero is allowed, negative lengths are not; use ParseSigned for offsets.
+func Parse(s string, u Unit) (MM, error) {
+	mm, err := ParseSigned(s, u)
+	if err == nil && mm < 0 {
+		return 0, fmt.Errorf("read length %q: %w", s, ErrNegative)
+	}
+	return mm, err
+}
+
+// ParseSigned reads a length like Parse and allows a leading minus sign.
+func ParseSigned(s string, u Unit) (MM, error) {
+	t := strings.TrimSpace(strings.ToLower(s))
+	if t == "" {
+		return 0, fmt.Errorf("read length: %w", ErrEmpty)
+	}
+	neg := false
+	if r := strings.TrimLeft(t, "-−"); r != t {
+		if len([]rune(t))-len([]rune(r)) > 1 {
+			return 0, fmt.Errorf("read length %q: %w", s, ErrNumber)
+		}
+		neg, t = true, strings.TrimSpace(r)
+	}
+	number, unit := splitUnit(t)
+	size, known := unitSize[unit]
+	if unit == "" {
+		size, known = Inch, true
+		if u == Millimetres {
+			size = 1
+		}
+	}
+	if !known {
+		return 0, fmt.Errorf("read length %q, unit %q: %w", s, unit, ErrUnit)
+	}
+	v, err := parseMixed(number)
+	if err != nil {
+		return 0, fmt.Errorf("read length %q: %w", s, err)
+	}
+	if v *= size; v > MaxLength {
+		return 0, fmt.Errorf("read length %q: %w", s, ErrTooLong)
+	}
+	if neg {
+		v = -v
+	}
+	return v, nil
+}
+
+// splitUnit parts "12.5cm" into "12.5" and "cm".
+func splitUnit(t string) (number, unit string) {
+	i := strings.LastIndexAny(t, "0123456789½¼¾⅛⅜⅝⅞")
+	if i < 0 {
+		return t, ""
+	}
+	_, size := firstRune(t[i:])
+	number, unit = strings.TrimSpace(t[:i+size]), strings.TrimSpace(t[i+size:])
+	return number, strings.TrimSuffix(unit, ".")
+}
+
+func firstRune(s string) (rune, int) {
+	for i, r := range s {
+		if i > 0 {
+			return []rune(s)[0], i
+		}
+		_ = r
+	}
+	return []rune(s)[0], len(s)
+}
+
+// parseMixed reads "4.9375", "15/16", "4 15/16" or "4-15/16".
+func parseMixed(s string) (float64, error) {
+	var b strings.Builder
+	for _, r := range s {
+		switch {
+		case vulgar[r] != "":
+			b.WriteString(" " + vulgar[r])
+		case r == '⁄' || r == '∕':
+			b.WriteRune('/')
+		case r == '-' || r == '‑' || r == '–' || r == '\u00a0' || r == '\u202f':
+			b.WriteRune(' ')
+		default:
+			b.WriteRune(r)
+		}
+	}
+	fields := strings.Fields(b.String())
+	if len(fields) == 3 && fields[1] == "/" { // "15 / 16"
+		fields = []string{fields[0] + "/" + fields[2]}
+	}
+	switch len(fields) {
+	case 1:
+		if strings.Contains(fields[0], "/") {
+			return parseFraction(fields[0])
+		}
+		return parseDecimal(fields[0])
+	case 2:
+		whole, err := strconv.ParseUint(fields[0], 10, 16)
+		if err != nil || !strings.Contains(fields[1], "/") {
+			return 0, ErrNumber
+		}
+		f, err := parseFraction(fields[1])
+		if err != nil || f >= 1 {
+			return 0, ErrNumber
+		}
+		return float64(whole) + f, nil
+	}
+	return 0, ErrNumber
+}
+
+func parseFraction(s string) (float64, error) {
+	a, b, _ := strings.Cut(s, "/")
+	n, err1 := strconv.ParseUint(strings.TrimSpace(a), 10, 16)
+	d, err2 := strconv.ParseUint(strings.TrimSpace(b), 10, 16)
+	if err1 != nil || err2 != nil || d == 0 {
+		return 0, ErrNumber
+	}
+	return float64(n) / float64(d), nil
+}
+
+// parseDecimal accepts digits with one point or comma, nothing else: no
+// exponents, infinities or hexadecimal.
+func parseDecimal(s string) (float64, error) {
+	s = strings.Replace(s, ",", ".", 1)
+	if strings.Trim(s, "0123456789.") != "" || s == "." {
+		return 0, ErrNumber
+	}
+	v, err := strconv.ParseFloat(s, 64)
+	if err != nil {
+		return 0, ErrNumber
+	}
+	return v, nil
+}

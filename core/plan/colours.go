@@ -1,0 +1,227 @@
+package plan
+
+import (
+	"ochrestone/core/card"
+	"ochrestone/core/colour"
+	"ochrestone/core/depth"
+	"ochrestone/core/kit"
+	"ochrestone/core/motif"
+	"ochrestone/core/shape"
+)
+
+// Colourway is the plan of one choice of papers and inks.
+type Colourway struct {
+	ID      string      `json:"id"`
+	Name    string      `json:"name"`
+	Ground  string      `json:"ground" doc:"colour of the panel under the image, #rrggbb"`
+	Layers  []LayerLook `json:"layers" nullable:"false"`
+	Pairs   []PairLook  `json:"pairs" nullable:"false" doc:"touching pairs, weakest first"`
+	Weakest float64     `json:"weakest" doc:"CIEDE2000 of the weakest touching pair; 0 when nothing touches"`
+	Height  float64     `json:"height" doc:"height of the stack by itself, mm"`
+	Card    int         `json:"cards" doc:"cut pieces in the stack"`
+	Prints  int         `json:"prints" doc:"printed layers"`
+	Eyes    []EyeLook   `json:"eyes" nullable:"false" doc:"how it holds for other eyes"`
+}
+
+// LayerLook is how one layer looks in a colourway.
+type LayerLook struct {
+	ID        string        `json:"id"`
+	Paper     string        `json:"paper" doc:"#rrggbb"`
+	PaperName string        `json:"paperName"`
+	InkName   string        `json:"inkName"`
+	Dry       string        `json:"dry" doc:"dried colour, #rrggbb"`
+	Wet       string        `json:"wet" doc:"colour while wet, #rrggbb"`
+	L         float64       `json:"l" doc:"lightness of the dried colour, CIE L*"`
+	WetL      float64       `json:"wetL" doc:"lightness while wet, CIE L*"`
+	Source    colour.Source `json:"source" enum:"measured,typed,estimated"`
+	Z0        float64       `json:"z0" doc:"underside, mm above the lowest layer's underside"`
+	Z1        float64       `json:"z1" doc:"top, mm"`
+	Thick     float64       `json:"thick" doc:"mm; 0 for a print"`
+	Lift      float64       `json:"lift" doc:"glue or foam beneath, mm"`
+	Missing   string        `json:"missing,omitempty" doc:"what the stores do not hold"`
+}
+
+// PairLook is a touching pair and how far apart it dries.
+type PairLook struct {
+	A      string  `json:"a" doc:"layer id; empty for the panel"`
+	B      string  `json:"b"`
+	Diff   float64 `json:"diff" doc:"CIEDE2000"`
+	Length float64 `json:"length" doc:"shared edge, mm"`
+}
+
+// defaultCaliper is taken for a paper the stores do not hold, mm.
+const defaultCaliper = 0.28
+
+// panelColour is the colour of the sheet images lie on.
+func (b *builder) panelColour() colour.Linear {
+	id := b.card.Base.Paper
+	if n := len(b.card.Sheets); n > 0 {
+		id = b.card.Sheets[n-1].Paper
+	}
+	return b.paperColour(id)
+}
+
+func (b *builder) paperColour(id string) colour.Linear { return b.kit.paperColour(id) }
+
+// film returns an ink as a filter.
+func (b *builder) film(i *kit.Ink) (colour.Film, colour.Source, error) {
+	return b.kit.film(i)
+}
+
+// dried is the dried and wet colour of a finish on what is beneath. Where a
+// swatch of that ink on that paper was measured, it wins.
+func (b *builder) dried(f card.Finish, under colour.Linear, paper string) (dry, wet colour.Linear, src colour.Source, name string, ok bool) {
+	if f.Ink == "" {
+		return under, under, colour.Typed, "", true
+	}
+	i, found := b.kit.ink[f.Ink]
+	if !found {
+		return under, under, colour.Estimated, "", false
+	}
+	film, src, err := b.film(i)
+	if err != nil {
+		return under, under, colour.Estimated, i.Name, false
+	}
+	n := f.Strikes()
+	dry = film.Over(under, n)
+	if under != b.paperColour(i.Paper) || n != 1 {
+		src = colour.Estimated
+	}
+	if hex, has := b.kit.swatch[swatchKey{f.Ink, paper, n}]; has && paper != "" {
+		if c, err := colour.ParseHex(hex); err == nil {
+			dry, src = c, colour.Measured
+		}
+	}
+	wet = kit.HabitOf(i.Kind).Drying.Wet(dry)
+	if c, err := colour.ParseHex(i.Wet); err == nil && i.Wet != "" {
+		wet = colour.FilmFrom(c, b.paperColour(i.Paper), film.Hide).Over(under, n)
+	}
+	return dry, wet, src, i.Name, true
+}
+
+// colours works out every colourway of every image.
+func (b *builder) colours() {
+	for mi := range b.plan.Motifs {
+		pm := &b.plan.Motifs[mi]
+		m := b.card.Motifs[mi]
+		if pm.Problem != "" {
+			continue
+		}
+		for _, w := range m.Colourways {
+			pm.Colourways = append(pm.Colourways, b.colourway(pm, w))
+		}
+	}
+}
+
+func (b *builder) colourway(pm *Motif, w card.Colourway) Colourway {
+	out := b.look(pm, w)
+	out.Eyes = eyes(out)
+	b.heights(pm, w, &out)
+	return out
+}
+
+// look is a colourway without its heights.
+func (b *builder) look(pm *Motif, w card.Colourway) Colourway {
+	ground := b.panelColour()
+	out := Colourway{ID: w.ID, Name: w.Name, Ground: ground.Hex(), Layers: []LayerLook{}, Pairs: []PairLook{}}
+	n := len(pm.img.Views)
+	lin := make([]colour.Linear, n)
+	lab := make([]colour.Lab, n)
+	for i, v := range pm.img.Views {
+		f := w.Layers[v.Layer.ID]
+		look := LayerLook{ID: v.Layer.ID}
+		under, paper := ground, ""
+		if v.Layer.Make == card.Cut {
+			under, paper = b.paperColour(f.Paper), f.Paper
+			if p, ok := b.kit.paper[f.Paper]; ok {
+				look.PaperName = p.Name
+			} else {
+				look.Missing = "paper"
+			}
+			out.Card += v.Layer.Copies
+		} else {
+			out.Prints++
+			if v.Host >= 0 {
+				under = lin[v.Host]
+			} else if k := len(b.card.Sheets); k > 0 {
+				paper = b.card.Sheets[k-1].Paper
+			}
+		}
+		look.Paper = under.Hex()
+		dry, wet, src, name, ok := b.dried(f, under, paper)
+		if !ok {
+			look.Missing = "ink"
+		}
+		lin[i], lab[i] = dry, dry.Lab()
+		look.Dry, look.Wet, look.L, look.WetL = dry.Hex(), wet.Hex(), lab[i].L, wet.Lab().L
+		look.Source, look.InkName = src, name
+		out.Layers = append(out.Layers, look)
+	}
+	for _, t := range pm.img.Touches {
+		a, id := ground.Lab(), ""
+		if t.A != motif.Ground {
+			a, id = lab[t.A], pm.img.Views[t.A].Layer.ID
+		}
+		out.Pairs = append(out.Pairs, PairLook{id, pm.img.Views[t.B].Layer.ID, colour.Difference(a, lab[t.B]), t.Length})
+	}
+	sortBy(out.Pairs, func(p PairLook) float64 { return p.Diff })
+	if len(out.Pairs) > 0 {
+		out.Weakest = out.Pairs[0].Diff
+	}
+	return out
+}
+
+// heights stands the layers on each other.
+func (b *builder) heights(pm *Motif, w card.Colourway, out *Colourway) {
+	stood := depth.Stack(b.solids(pm, w, *out, func(g shape.Region) shape.Region { return g }), 0)
+	for i, s := range stood {
+		l := &out.Layers[i]
+		l.Z0, l.Z1, l.Thick, l.Lift = s.Z0, s.Z1, s.Thick, s.Lift
+	}
+	out.Height, _ = depth.Top(stood, 0)
+}
+
+// solids lists the layers of an image as solids, put in place.
+func (b *builder) solids(pm *Motif, w card.Colourway, look Colourway, place func(shape.Region) shape.Region) []depth.Solid {
+	out := make([]depth.Solid, 0, len(pm.img.Views))
+	for i, v := range pm.img.Views {
+		l := look.Layers[i]
+		s := depth.Solid{Layer: v.Layer.ID, Outline: place(v.Outline), Colour: l.Paper, Top: l.Dry}
+		if v.Layer.Make == card.Cut {
+			s.Thick = defaultCaliper
+			if p, ok := b.kit.paper[w.Layers[v.Layer.ID].Paper]; ok {
+				s.Thick = p.Caliper
+			}
+			s.Thick *= float64(max(1, v.Layer.Copies))
+			if i > 0 {
+				s.Lift, s.Foam = b.lift(v.Layer.Joint)
+			}
+		}
+		out = append(out, s)
+	}
+	return out
+}
+
+func (b *builder) lift(j card.Joint) (float64, bool) {
+	var spacer, glue float64
+	foam := false
+	if s, ok := b.kit.spacer[j.Spacer]; ok && j.Kind == card.Foamed {
+		spacer, foam = s.Thickness, s.Foam()
+		return depth.Lift(true, spacer, j.Levels, 0), foam
+	}
+	if j.Kind == card.Loose {
+		return 0, false
+	}
+	if a, ok := b.kit.adhesive[j.Glue]; ok {
+		glue = a.Thickness
+	}
+	return depth.Lift(false, 0, 0, glue), false
+}
+
+func sortBy[T any](s []T, key func(T) float64) {
+	for i := 1; i < len(s); i++ {
+		for j := i; j > 0 && key(s[j]) < key(s[j-1]); j-- {
+			s[j], s[j-1] = s[j-1], s[j]
+		}
+	}
+}

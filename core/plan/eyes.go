@@ -1,0 +1,201 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+
+	"ochrestone/core/card"
+	"ochrestone/core/colour"
+)
+
+// EyeLook is how a colourway holds for other eyes.
+type EyeLook struct {
+	Eyes    colour.Eyes `json:"eyes" enum:"protan,deutan,tritan,grey"`
+	Weakest float64     `json:"weakest" doc:"CIEDE2000 of the touching pair weakest to these eyes"`
+	A       string      `json:"a" doc:"layer id; empty for the panel"`
+	B       string      `json:"b"`
+}
+
+// otherEyes are the ways of seeing a colourway is tried with.
+var otherEyes = []colour.Eyes{colour.Protan, colour.Deutan, colour.Tritan, colour.Grey}
+
+// eyes finds the weakest touching pair for every other way of seeing.
+func eyes(w Colourway) []EyeLook {
+	lin := dried(w)
+	out := []EyeLook{}
+	for _, e := range otherEyes {
+		look := EyeLook{Eyes: e, Weakest: math.Inf(1)}
+		for _, p := range w.Pairs {
+			if p.Length < mergesOver {
+				continue
+			}
+			if d := colour.Difference(lin[p.A].Seen(e).Lab(), lin[p.B].Seen(e).Lab()); d < look.Weakest {
+				look.Weakest, look.A, look.B = d, p.A, p.B
+			}
+		}
+		if !math.IsInf(look.Weakest, 1) {
+			out = append(out, look)
+		}
+	}
+	return out
+}
+
+// dried is the colour of every layer by its id, and of the panel by none.
+func dried(w Colourway) map[string]colour.Linear {
+	lin := map[string]colour.Linear{}
+	for _, l := range w.Layers {
+		if c, err := colour.ParseHex(l.Dry); err == nil {
+			lin[l.ID] = c
+		}
+	}
+	if c, err := colour.ParseHex(w.Ground); err == nil {
+		lin[""] = c
+	}
+	return lin
+}
+
+// partsByHue is the difference under which a pair that reads to ordinary eyes
+// is lost to others; our own default.
+const partsByHue = 4.0
+
+// who names other eyes in a sentence.
+var who = map[colour.Eyes]string{colour.Protan: "people without red cones", colour.Deutan: "people without green cones", colour.Tritan: "people without blue cones", colour.Grey: "a grey copy"}
+
+// hueAlone warns of the pair that reads by its hue alone: clear to most eyes,
+// lost to others.
+func (b *builder) hueAlone(pm *Motif, wi int) {
+	w := pm.Colourways[wi]
+	lin := dried(w)
+	var worst PairLook
+	var seen colour.Eyes
+	least := partsByHue
+	for _, p := range w.Pairs {
+		if p.Diff < b.o.readable || p.Length < mergesOver {
+			continue
+		}
+		for _, e := range otherEyes {
+			if d := colour.Difference(lin[p.A].Seen(e).Lab(), lin[p.B].Seen(e).Lab()); d < least {
+				worst, seen, least = p, e, d
+			}
+		}
+	}
+	if seen == "" {
+		return
+	}
+	b.add(Finding{ID: fmt.Sprintf("hue:%s:%s", pm.ID, w.ID), Station: "inks", Severity: Tip, Motif: pm.ID, Colourway: w.ID, Layer: worst.B,
+		What:    fmt.Sprintf("Only hue parts %s from %s", b.labelOf(pm, worst.B), b.labelOf(pm, worst.A)),
+		Why:     fmt.Sprintf("They are %.1f apart to most eyes, but %.1f for %s.", worst.Diff, least, who[seen]),
+		Do:      "Step one of them lighter or darker if everyone should see it.",
+		Numbers: map[string]float64{"difference": worst.Diff, "other": least}})
+}
+
+// A detail jars when it is so small a share of what shows and stands so far
+// off what it touches; our own defaults.
+const (
+	jarShare = 0.03
+	jarDiff  = 68.0
+)
+
+// jars warns of a small detail that stands off too far.
+func (b *builder) jars(pm *Motif, wi int) {
+	w := pm.Colourways[wi]
+	var whole float64
+	visible := map[string]float64{}
+	for _, l := range pm.Layers {
+		whole += l.Visible
+		visible[l.ID] = l.Visible
+	}
+	for _, p := range w.Pairs {
+		if p.A == "" || p.Diff < jarDiff || p.Length < mergesOver {
+			continue
+		}
+		small := p.B
+		if visible[p.A] < visible[small] {
+			small = p.A
+		}
+		if visible[small] > jarShare*whole {
+			continue
+		}
+		other := p.A
+		if small == p.A {
+			other = p.B
+		}
+		b.add(Finding{ID: fmt.Sprintf("jars:%s:%s:%s", pm.ID, w.ID, small), Station: "inks", Severity: Tip, Motif: pm.ID, Colourway: w.ID, Layer: small,
+			What:    fmt.Sprintf("%s may jar on %s", b.labelOf(pm, small), b.labelOf(pm, other)),
+			Why:     fmt.Sprintf("It is %.0f %% of what shows and dries %.0f apart from what it touches; too much contrast on a detail jars as much as too little.", 100*visible[small]/whole, p.Diff),
+			Do:      "Take an ink nearer to its neighbour, or keep it if it is meant to catch the eye.",
+			Numbers: map[string]float64{"share": visible[small] / whole, "difference": p.Diff}})
+		return // one such note is enough
+	}
+}
+
+// sharedStamps warns where parts of one stamp were given different inks.
+func (b *builder) sharedStamps(pm *Motif, m card.Motif, wi int) {
+	way := m.Colourways[wi]
+	set, ok := b.kit.set[m.Set]
+	if !ok {
+		return
+	}
+	first := map[string]card.Layer{}
+	for _, l := range m.Layers {
+		p, ok := set.Part(l.Part)
+		if !ok || p.Stamp == "" || l.Make != card.Printed {
+			continue
+		}
+		was, seen := first[p.Stamp]
+		if !seen {
+			first[p.Stamp] = l
+			continue
+		}
+		if way.Layers[was.ID].Ink == way.Layers[l.ID].Ink {
+			continue
+		}
+		b.add(Finding{ID: fmt.Sprintf("stamp:%s:%s:%s", pm.ID, way.ID, l.ID), Station: "inks", Severity: Shows, Motif: pm.ID, Colourway: way.ID, Layer: l.ID,
+			What: fmt.Sprintf("%s and %s share a stamp but not an ink", was.Label, l.Label),
+			Why:  fmt.Sprintf("Both are on the stamp %q, which takes one ink at a time.", p.Stamp),
+			Do:   "Give both the same ink, mask one while you ink the other, or ink the stamp in part.",
+			Mend: &Mend{Label: "One ink for both", Kind: "finish", Ink: way.Layers[was.ID].Ink, Layer: l.ID, Motif: m.ID, Colourway: way.ID}})
+	}
+}
+
+// besideItself warns of images in one colourway that lie next to each other
+// where the card has others to alternate with.
+func (b *builder) besideItself() {
+	es := b.card.Elements
+	used := map[string]map[string]bool{}
+	for _, e := range es {
+		if e.Kind == card.MotifElement {
+			if used[e.Motif] == nil {
+				used[e.Motif] = map[string]bool{}
+			}
+			used[e.Motif][e.Colourway] = true
+		}
+	}
+	// Neighbours stand hardly further apart than the nearest two of their kind.
+	for id, ways := range used {
+		if len(ways) < 2 {
+			continue
+		}
+		least := math.Inf(1)
+		each := func(f func(i, j int, d float64)) {
+			for j := range es {
+				for i := range j {
+					if es[i].Motif == id && es[j].Motif == id {
+						f(i, j, math.Hypot(es[i].X-es[j].X, es[i].Y-es[j].Y))
+					}
+				}
+			}
+		}
+		each(func(_, _ int, d float64) { least = math.Min(least, d) })
+		each(func(i, j int, d float64) {
+			if d > 1.35*least || es[i].Colourway != es[j].Colourway {
+				return
+			}
+			b.add(Finding{ID: "beside:" + es[i].ID + ":" + es[j].ID, Station: "front", Severity: Tip, Element: es[j].ID,
+				What:    fmt.Sprintf("%s lies beside itself", b.label(es[j])),
+				Why:     fmt.Sprintf("Two images in the same colourway stand %s apart, as near as any here.", b.o.format(d)),
+				Do:      "Change the colourway of one, or swap it with another.",
+				Numbers: map[string]float64{"apart": d}})
+		})
+	}
+}

@@ -1,0 +1,375 @@
+package plan
+
+import (
+	"fmt"
+	"sort"
+	"strings"
+
+	"ochrestone/core/card"
+	"ochrestone/core/colour"
+	"ochrestone/core/front"
+	"ochrestone/core/kit"
+	"ochrestone/core/measure"
+	"ochrestone/core/motif"
+	"ochrestone/core/work"
+)
+
+// Severity ranks findings.
+type Severity string
+
+// Severities, worst first.
+const (
+	Spoils Severity = "spoils"
+	Shows  Severity = "shows"
+	Wastes Severity = "wastes"
+	Tip    Severity = "tip"
+)
+
+// Finding is something the plan noticed.
+type Finding struct {
+	ID        string             `json:"id" doc:"stable for the same thing in the same place"`
+	Station   string             `json:"station" enum:"pieces,inks,register,front,depth,work,stores"`
+	Severity  Severity           `json:"severity" enum:"spoils,shows,wastes,tip"`
+	What      string             `json:"what"`
+	Why       string             `json:"why"`
+	Do        string             `json:"do"`
+	Motif     string             `json:"motif,omitempty"`
+	Colourway string             `json:"colourway,omitempty"`
+	Layer     string             `json:"layer,omitempty"`
+	Element   string             `json:"element,omitempty"`
+	Step      string             `json:"step,omitempty"`
+	Numbers   map[string]float64 `json:"numbers,omitempty" doc:"the numbers behind it"`
+	Cause     string             `json:"cause" doc:"changes when the cause changes, so that a note set aside comes back"`
+	Aside     string             `json:"aside,omitempty" doc:"the reason it was set aside for"`
+	Mend      *Mend              `json:"mend,omitempty"`
+}
+
+// Mend is a change of the card that would settle a finding.
+type Mend struct {
+	Label     string  `json:"label"`
+	Kind      string  `json:"kind" enum:"finish,move,order,rank"`
+	Ink       string  `json:"ink,omitempty"`
+	Layer     string  `json:"layer,omitempty"`
+	Motif     string  `json:"motif,omitempty"`
+	Colourway string  `json:"colourway,omitempty"`
+	Element   string  `json:"element,omitempty"`
+	DX        float64 `json:"dx,omitempty" doc:"mm"`
+	DY        float64 `json:"dy,omitempty" doc:"mm"`
+}
+
+func (b *builder) add(f Finding) {
+	f.Cause = fmt.Sprintf("%s|%v", f.What, f.Why)
+	b.plan.Findings = append(b.plan.Findings, f)
+}
+
+func (b *builder) findings() {
+	for mi := range b.plan.Motifs {
+		pm, m := &b.plan.Motifs[mi], b.card.Motifs[mi]
+		if pm.Problem != "" {
+			b.add(Finding{ID: "image:" + m.ID, Station: "pieces", Severity: Spoils, What: m.Name + " cannot be worked out", Why: pm.Problem, Do: "Mend the set or take the image off the card.", Motif: m.ID})
+			continue
+		}
+		b.hiddenLayers(pm)
+		b.fits(pm)
+		for wi := range pm.Colourways {
+			b.readAsOne(pm, m, wi)
+			b.order(pm, m, wi)
+			b.missing(pm, m, wi)
+			b.heatOnShy(pm, m, wi)
+			b.sharedStamps(pm, m, wi)
+			b.hueAlone(pm, wi)
+			b.jars(pm, wi)
+		}
+	}
+	b.besideItself()
+	b.overEdge()
+	b.tooThick()
+	b.outOfOrder()
+	asides := map[string]card.Aside{}
+	for _, a := range b.card.SetAside {
+		asides[a.Finding] = a
+	}
+	for i := range b.plan.Findings {
+		f := &b.plan.Findings[i]
+		if a, ok := asides[f.ID]; ok && a.Cause == f.Cause {
+			f.Aside = a.Reason
+			if f.Aside == "" {
+				f.Aside = "no reason given"
+			}
+		}
+	}
+	rank := map[Severity]int{Spoils: 0, Shows: 1, Wastes: 2, Tip: 3}
+	sort.SliceStable(b.plan.Findings, func(i, j int) bool {
+		return rank[b.plan.Findings[i].Severity] < rank[b.plan.Findings[j].Severity]
+	})
+}
+
+func (b *builder) hiddenLayers(pm *Motif) {
+	for _, v := range pm.img.Views {
+		if v.Hidden() {
+			b.add(Finding{ID: "hidden:" + pm.ID + ":" + v.Layer.ID, Station: "pieces", Severity: Wastes, Motif: pm.ID, Layer: v.Layer.ID,
+				What: v.Layer.Label + " has nothing to show",
+				Why:  fmt.Sprintf("All but %.1f mm² of its %.0f mm² lies under other layers.", v.Visible, v.Area),
+				Do:   "Cut it from any scrap and leave it plain, or move it up the stack.", Numbers: map[string]float64{"visible": v.Visible, "area": v.Area}})
+		}
+	}
+}
+
+func (b *builder) fits(pm *Motif) {
+	for i, v := range pm.img.Views {
+		p := pm.Layers[i].Play
+		if !p.Judged || v.Host < 0 {
+			continue
+		}
+		host := pm.img.Views[v.Host].Layer.Label
+		if p.Outside > 0 {
+			b.add(Finding{ID: "outside:" + pm.ID + ":" + v.Layer.ID, Station: "register", Severity: Shows, Motif: pm.ID, Layer: v.Layer.ID,
+				What: fmt.Sprintf("%s runs over %s", v.Layer.Label, host),
+				Why:  fmt.Sprintf("%.1f mm² lie past what is forgiven, as designed.", p.Outside),
+				Do:   "Set its fit to free if it is meant to stand over, or choose another layer for it to sit on.", Numbers: map[string]float64{"outside": p.Outside}})
+		}
+	}
+}
+
+func (b *builder) labelOf(pm *Motif, id string) string {
+	for _, l := range pm.Layers {
+		if l.ID == id {
+			return l.Label
+		}
+	}
+	return "the panel"
+}
+
+// mergesOver is the shared edge, mm, past which a weak pair matters.
+const mergesOver = 2.0
+
+func (b *builder) readAsOne(pm *Motif, m card.Motif, wi int) {
+	w := pm.Colourways[wi]
+	for _, p := range w.Pairs {
+		if p.Diff >= b.o.readable || p.Length < mergesOver {
+			continue
+		}
+		f := Finding{ID: fmt.Sprintf("one:%s:%s:%s:%s", pm.ID, w.ID, p.A, p.B), Station: "inks", Severity: Shows, Motif: pm.ID, Colourway: w.ID, Layer: p.B,
+			What:    fmt.Sprintf("%s and %s will read as one", b.labelOf(pm, p.B), b.labelOf(pm, p.A)),
+			Why:     fmt.Sprintf("They dry %.1f apart where they touch (%s of edge). Below %.0f they merge at arm's length.", p.Diff, b.o.format(p.Length), b.o.readable),
+			Do:      "Give one of them an ink further away in lightness.",
+			Numbers: map[string]float64{"difference": p.Diff, "edge": p.Length}}
+		if p.A == "" {
+			f.What = fmt.Sprintf("%s vanishes on the panel", b.labelOf(pm, p.B))
+			f.Do = "Take a deeper ink, or another panel."
+		}
+		f.Mend = b.mendInk(pm, m, wi, p.B)
+		if f.Mend != nil {
+			f.Do = b.inkName(f.Mend.Ink) + " would make it."
+		}
+		b.add(f)
+	}
+}
+
+// maxMends is how many notes of one plan get a mend looked for in the drawer;
+// it takes trying every ink. The others get theirs when these are settled.
+const maxMends = 6
+
+// mendInk looks through the drawer for the ink that, on this layer alone, makes
+// every pair of it read and keeps the order of lightness, nearest in colour to
+// the one it replaces.
+func (b *builder) mendInk(pm *Motif, m card.Motif, wi int, layer string) *Mend {
+	if b.mends++; b.mends > maxMends {
+		return nil
+	}
+	way := m.Colourways[wi]
+	have := way.Layers[layer]
+	old := colour.Lab{}
+	for _, l := range pm.Colourways[wi].Layers {
+		if l.ID == layer {
+			c, _ := colour.ParseHex(l.Dry)
+			old = c.Lab()
+		}
+	}
+	best, bestDiff := "", 0.0
+	orderedBefore := b.inOrder(m, pm.Colourways[wi])
+	for i := range b.kit.Inks {
+		ink := b.kit.Inks[i]
+		if ink.ID == have.Ink || ink.Gone || ink.Kind == kit.Embossing {
+			continue
+		}
+		trial := way
+		trial.Layers = map[string]card.Finish{}
+		for k, v := range way.Layers {
+			trial.Layers[k] = v
+		}
+		trial.Layers[layer] = card.Finish{Paper: have.Paper, Ink: ink.ID, Impressions: 1}
+		look := b.look(pm, trial)
+		ok := !orderedBefore || b.inOrder(m, look)
+		for _, p := range look.Pairs {
+			if (p.A == layer || p.B == layer) && p.Length >= mergesOver && p.Diff < b.o.readable {
+				ok = false
+			}
+		}
+		if !ok {
+			continue
+		}
+		for _, l := range look.Layers {
+			if l.ID == layer {
+				c, _ := colour.ParseHex(l.Dry)
+				if d := colour.Difference(c.Lab(), old); best == "" || d < bestDiff {
+					best, bestDiff = ink.ID, d
+				}
+			}
+		}
+	}
+	if best == "" {
+		return nil
+	}
+	return &Mend{Label: "Use " + b.inkName(best), Kind: "finish", Ink: best, Layer: layer, Motif: m.ID, Colourway: way.ID}
+}
+
+// inOrder reports whether a colourway keeps the order of its school.
+func (b *builder) inOrder(m card.Motif, w Colourway) bool {
+	return len(b.crossings(m, w)) == 0
+}
+
+// crossing is a pair of layers whose lightness runs against their ranks.
+type crossing struct {
+	low, high int // layer indices, low has the smaller rank
+	drop      float64
+}
+
+func (b *builder) crossings(m card.Motif, w Colourway) []crossing {
+	if m.School == card.LocalColour {
+		return nil
+	}
+	var out []crossing
+	for i, a := range m.Layers {
+		for j, c := range m.Layers {
+			if a.Accent || c.Accent || a.Rank >= c.Rank {
+				continue
+			}
+			d := w.Layers[i].L - w.Layers[j].L
+			if m.School == card.DarkGround {
+				d = -d
+			}
+			if d < 0 {
+				out = append(out, crossing{i, j, d})
+			}
+		}
+	}
+	return out
+}
+
+func (b *builder) order(pm *Motif, m card.Motif, wi int) {
+	w := pm.Colourways[wi]
+	cs := b.crossings(m, w)
+	if len(cs) == 0 {
+		return
+	}
+	worst := cs[0]
+	for _, c := range cs {
+		if c.drop < worst.drop {
+			worst = c
+		}
+	}
+	lo, hi := m.Layers[worst.low], m.Layers[worst.high]
+	ll, hl := w.Layers[worst.low].L, w.Layers[worst.high].L
+	rule := "lightest first, darker details after"
+	if m.School == card.DarkGround {
+		rule = "the lowest darkest, rising to light"
+	}
+	what := fmt.Sprintf("%s and %s are out of order", lo.Label, hi.Label)
+	if len(cs) > 1 {
+		what = fmt.Sprintf("%d pairs of layers are out of order", len(cs))
+	}
+	b.add(Finding{ID: fmt.Sprintf("order:%s:%s", pm.ID, w.ID), Station: "inks", Severity: Tip, Motif: pm.ID, Colourway: w.ID, Layer: hi.ID,
+		What: what,
+		Why:  fmt.Sprintf("%s dries at lightness %.0f, %s at %.0f. The school of this image is %s: %s.", lo.Label, ll, hi.Label, hl, m.School, rule),
+		Do:   "Swap the inks, change the tone ranks, or mark one of them as an accent. It is a default, not a law.", Numbers: map[string]float64{"low": ll, "high": hl, "pairs": float64(len(cs))}})
+}
+
+func (b *builder) missing(pm *Motif, m card.Motif, wi int) {
+	for _, l := range pm.Colourways[wi].Layers {
+		if l.Missing != "" {
+			b.add(Finding{ID: fmt.Sprintf("missing:%s:%s:%s", pm.ID, pm.Colourways[wi].ID, l.ID), Station: "inks", Severity: Spoils, Motif: pm.ID, Colourway: pm.Colourways[wi].ID, Layer: l.ID,
+				What: fmt.Sprintf("%s has no %s", b.labelOf(pm, l.ID), l.Missing), Why: "What it names is not in the stores, so plain white stands in for it.", Do: "Choose one you own."})
+		}
+	}
+}
+
+// heatOnShy warns of ink that needs heat on vellum, acetate or foam.
+func (b *builder) heatOnShy(pm *Motif, m card.Motif, wi int) {
+	way := m.Colourways[wi]
+	for i, v := range pm.img.Views {
+		f := way.Layers[v.Layer.ID]
+		ink, ok := b.kit.ink[f.Ink]
+		if !ok || !ink.Heat() {
+			continue
+		}
+		j := i
+		for j != motif.Ground && pm.img.Views[j].Layer.Make != card.Cut {
+			j = pm.img.Views[j].Host
+		}
+		if j == motif.Ground {
+			continue
+		}
+		if p, ok := b.kit.paper[way.Layers[pm.img.Views[j].Layer.ID].Paper]; ok && p.HeatShy() {
+			b.add(Finding{ID: fmt.Sprintf("hot:%s:%s:%s", pm.ID, way.ID, v.Layer.ID), Station: "work", Severity: Spoils, Motif: pm.ID, Colourway: way.ID, Layer: v.Layer.ID,
+				What: fmt.Sprintf("%s would be heated on %s", v.Layer.Label, p.Kind), Why: fmt.Sprintf("%s needs heat, and %s warps under it.", ink.Name, p.Name),
+				Do: "Take an ink that dries by itself, or print it on card."})
+		}
+	}
+}
+
+func (b *builder) overEdge() {
+	for i, p := range b.plan.Front.Elements {
+		if !p.Over {
+			continue
+		}
+		least, side := p.Margins.Least()
+		f := Finding{ID: "edge:" + p.ID, Station: "front", Severity: Shows, Element: p.ID,
+			What: fmt.Sprintf("%s hangs over the panel", p.Label),
+			Why:  fmt.Sprintf("It passes the %s edge by %s.", side, b.o.format(-least)),
+			Do:   "Move it in, or trim it from the back after the glue is dry and before the panel is mounted.", Numbers: map[string]float64{"over": -least}}
+		if dx, dy, fits := front.Margins(p.Margins).Mend(); fits {
+			f.Mend = &Mend{Label: "Move it in", Kind: "move", Element: b.card.Elements[i].ID, DX: dx, DY: dy}
+		} else {
+			f.Do = "It is larger than the panel. Take a larger panel, or trim it from the back before the panel is mounted."
+		}
+		b.add(f)
+	}
+}
+
+func (b *builder) tooThick() {
+	d := b.plan.Depth
+	if d.Post.Class == measure.ClassTooThick {
+		over := d.Post.Filled - d.Post.Limit
+		b.add(Finding{ID: "thick", Station: "depth", Severity: Spoils, What: "Thicker than a letter may be",
+			Why:     fmt.Sprintf("In its envelope it is %s, a US letter at most %s. %s is the highest. The carrier's current rules go first.", b.o.format(d.Post.Filled), b.o.format(d.Post.Limit), capital(d.At)),
+			Do:      fmt.Sprintf("Take %s off: glue a foamed part flat, or use thinner foam. Or send it as a parcel.", b.o.format(over)),
+			Numbers: map[string]float64{"filled": d.Post.Filled, "limit": d.Post.Limit}})
+	}
+	if d.Post.Envelope != "" && !d.Post.Fits {
+		b.add(Finding{ID: "envelope", Station: "depth", Severity: Spoils, What: "The envelope is too small",
+			Why: fmt.Sprintf("The card is %s and %s thick; wrapped round, it takes up %s × %s of the inside.", b.size(b.card.Base.Size()), b.o.format(d.Total), b.o.format(d.Post.NeedsW), b.o.format(d.Post.NeedsH)),
+			Do:  "Choose a larger envelope in Front, or make the card flatter.", Numbers: map[string]float64{"total": d.Total}})
+	}
+}
+
+func capital(s string) string {
+	if s == "" {
+		return s
+	}
+	return strings.ToUpper(s[:1]) + s[1:]
+}
+
+// outOfOrder reports steps the person has moved before one they need.
+func (b *builder) outOfOrder() {
+	for _, br := range b.breaches {
+		s, n := b.ordered[br.Step], b.ordered[br.Needs]
+		what := fmt.Sprintf("“%s” stands before “%s”", s.Title, n.Title)
+		if n.Kind == work.HeatStep && br.Why == whyHeatFoam {
+			what = fmt.Sprintf("“%s” would come after foam", n.Title)
+		}
+		b.add(Finding{ID: "step:" + s.ID + ":" + n.ID, Station: "work", Severity: Spoils, Step: n.ID,
+			What: what, Why: fmt.Sprintf("Step %d needs step %d first: %s.", s.Number, n.Number, br.Why),
+			Do: fmt.Sprintf("Move “%s” up, or put the steps back in the proposed order.", n.Title), Mend: &Mend{Label: "Proposed order", Kind: "order"}})
+	}
+}

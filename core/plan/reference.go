@@ -1,0 +1,111 @@
+package plan
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+
+	"ochrestone/core/card"
+	"ochrestone/core/colour"
+	"ochrestone/core/kit"
+	"ochrestone/core/ramp"
+)
+
+// Reference is a colour of a picture with the share of it that it takes up.
+type Reference struct {
+	Colour colour.Linear
+	Share  float64
+}
+
+// FromPicture colours an image after the main colours of a picture: every
+// layer gets the colour of its place in the order of lightness, the largest
+// layers the largest shares where no order holds, and then the nearest ink
+// owned, the order of the school kept.
+func (m *Maker) FromPicture(c card.Card, k kit.Kit, ask Ask, refs []Reference, opts ...Option) (Suggestion, error) {
+	b, pm, mo, err := m.image(c, k, ask, opts)
+	if err != nil {
+		return Suggestion{}, err
+	}
+	way, ok := mo.Colourway(ask.Colourway)
+	if !ok || len(refs) == 0 {
+		return Suggestion{}, fmt.Errorf("colour after a picture: %w", ramp.ErrNoOptions)
+	}
+	p, finishes := b.problem(pm, way, ask)
+	targets := b.targets(pm, mo, ask, refs)
+	ws := make([]ramp.Wish, len(pm.img.Views))
+	for i, v := range pm.img.Views {
+		s := p.Slots[i]
+		under := s.Under
+		for on := s.On; on >= 0; on = p.Slots[on].On {
+			under = p.Slots[on].Under // judged as on the bare paper beneath all prints
+		}
+		w := ramp.Wish{Rank: v.Layer.Rank, Accent: v.Layer.Accent || v.Hidden(), Target: targets[i]}
+		for _, o := range s.Options {
+			w.Colours = append(w.Colours, p.Options[o].Film.Over(under, p.Options[o].Impressions).Lab())
+		}
+		if len(w.Colours) == 0 {
+			return Suggestion{}, fmt.Errorf("colour after a picture, layer %q: %w", v.Layer.Label, ramp.ErrNoOptions)
+		}
+		ws[i] = w
+	}
+	pick, ok := ramp.Match(ws, p.Order, p.Step)
+	if !ok {
+		return Suggestion{}, fmt.Errorf("colour %s after a picture: %w", mo.Name, ramp.ErrNoAnswer)
+	}
+	out := Suggestion{Finishes: map[string]card.Finish{}}
+	for i, v := range pm.img.Views {
+		f := finishes[p.Slots[i].Options[pick[i]]]
+		f.Paper = way.Layers[v.Layer.ID].Paper
+		out.Finishes[v.Layer.ID] = f
+	}
+	out.Look = b.colourway(pm, card.Colourway{ID: way.ID, Name: way.Name, Layers: out.Finishes})
+	out.Name = "After the picture"
+	out.Why = b.whyRanked(pm, out.Look)
+	return out, nil
+}
+
+// targets gives every layer the colour of the picture it should come near.
+func (b *builder) targets(pm *Motif, m card.Motif, ask Ask, refs []Reference) []colour.Lab {
+	labs := make([]colour.Lab, len(refs))
+	for i, r := range refs {
+		labs[i] = r.Colour.Lab()
+	}
+	out := make([]colour.Lab, len(pm.img.Views))
+	if ask.School == card.LocalColour || ask.School == "" {
+		// The largest layer takes the largest share, and so on.
+		bySize := make([]int, len(out))
+		byShare := make([]int, len(refs))
+		for i := range bySize {
+			bySize[i] = i
+		}
+		for i := range byShare {
+			byShare[i] = i
+		}
+		slices.SortStableFunc(bySize, func(i, j int) int { return cmp.Compare(pm.img.Views[j].Visible, pm.img.Views[i].Visible) })
+		slices.SortStableFunc(byShare, func(i, j int) int { return cmp.Compare(refs[j].Share, refs[i].Share) })
+		for n, i := range bySize {
+			out[i] = labs[byShare[n%len(byShare)]]
+		}
+		return out
+	}
+	slices.SortStableFunc(labs, func(a, c colour.Lab) int { return cmp.Compare(c.L, a.L) })
+	if ask.School == card.DarkGround {
+		slices.Reverse(labs)
+	}
+	var ranks []int
+	for _, l := range m.Layers {
+		if !slices.Contains(ranks, l.Rank) {
+			ranks = append(ranks, l.Rank)
+		}
+	}
+	slices.Sort(ranks)
+	for i, v := range pm.img.Views {
+		n := slices.Index(ranks, v.Layer.Rank)
+		at := 0
+		if len(ranks) > 1 {
+			at = (n*(len(labs)-1)*2 + len(ranks) - 1) / (2 * (len(ranks) - 1))
+		}
+		out[i] = labs[min(at, len(labs)-1)]
+	}
+	return out
+}

@@ -1,0 +1,131 @@
+package plan
+
+import (
+	"crypto/sha256"
+	"errors"
+	"fmt"
+	"sync"
+
+	"ochrestone/core/card"
+	"ochrestone/core/kit"
+	"ochrestone/core/motif"
+	"ochrestone/core/register"
+	"ochrestone/core/shape"
+)
+
+// shapes is what is worked out from the outlines of an image alone.
+type shapes struct {
+	img        motif.Image
+	silhouette string
+	layers     []Layer
+	touches    []Touch
+}
+
+// memoSize is how many images a Maker remembers.
+const memoSize = 64
+
+// shapeMemo remembers shapes by everything they depend on.
+type shapeMemo struct {
+	mu   sync.Mutex
+	have map[[32]byte]*shapes
+	age  [][32]byte
+}
+
+func (m *shapeMemo) of(mo card.Motif, set kit.Set, clear map[string]bool, lim register.Limits) (*shapes, error) {
+	key := shapeKey(mo, set, clear, lim)
+	m.mu.Lock()
+	s, ok := m.have[key]
+	m.mu.Unlock()
+	if ok {
+		return s, nil
+	}
+	s, err := newShapes(mo, set, clear, lim)
+	if err != nil {
+		return nil, err
+	}
+	m.mu.Lock()
+	defer m.mu.Unlock()
+	if m.have == nil {
+		m.have = map[[32]byte]*shapes{}
+	}
+	if len(m.age) >= memoSize {
+		delete(m.have, m.age[0])
+		m.age = m.age[1:]
+	}
+	m.have[key] = s
+	m.age = append(m.age, key)
+	return s, nil
+}
+
+func shapeKey(mo card.Motif, set kit.Set, clear map[string]bool, lim register.Limits) [32]byte {
+	h := sha256.New()
+	fmt.Fprintln(h, lim, set.ID)
+	for _, l := range mo.Layers {
+		fmt.Fprintln(h, l.ID, l.Part, l.Label, l.Make, l.On, l.Fit, clear[l.ID])
+		if p, ok := set.Part(l.Part); ok {
+			t, _ := p.Outline.MarshalText()
+			h.Write(t)
+		}
+	}
+	return [32]byte(h.Sum(nil))
+}
+
+func newShapes(mo card.Motif, set kit.Set, clear map[string]bool, lim register.Limits) (*shapes, error) {
+	img, err := motif.Analyse(mo.Layers, set, motif.SeeThrough(func(l card.Layer) bool { return clear[l.ID] }))
+	if err != nil {
+		return nil, err
+	}
+	s := &shapes{img: img, silhouette: img.Silhouette.Path(), touches: []Touch{}}
+	s.layers = make([]Layer, len(img.Views))
+	// Layers are worked out side by side: each writes only its own place.
+	errs := make([]error, len(img.Views))
+	var wg sync.WaitGroup
+	for i := range img.Views {
+		wg.Go(func() { s.layers[i], errs[i] = newLayer(img, i, lim) })
+	}
+	wg.Wait()
+	if err := errors.Join(errs...); err != nil {
+		return nil, err
+	}
+	for _, t := range img.Touches {
+		a := ""
+		if t.A >= 0 {
+			a = img.Views[t.A].Layer.ID
+		}
+		s.touches = append(s.touches, Touch{a, img.Views[t.B].Layer.ID, t.Length})
+	}
+	return s, nil
+}
+
+func newLayer(img motif.Image, i int, lim register.Limits) (Layer, error) {
+	v := img.Views[i]
+	b := v.Outline.Bounds()
+	l := Layer{ID: v.Layer.ID, Label: v.Layer.Label, Outline: v.Outline.Path(), Shown: v.Shown.Path(), Area: v.Area,
+		Visible: v.Visible, Share: v.Share(), Pieces: len(v.Outline.Pieces()), W: b.W(), H: b.H()}
+	host := shape.Region{}
+	if v.Host >= 0 {
+		l.Host, host = img.Views[v.Host].Layer.ID, img.Views[v.Host].Outline
+	}
+	var err error
+	if l.Play, err = playOf(v, host, lim); err != nil {
+		return l, fmt.Errorf("play of layer %q: %w", v.Layer.Label, err)
+	}
+	return l, nil
+}
+
+// playOf is the play of a layer: a print moves as one, cut pieces are placed
+// one by one and the touchiest counts.
+func playOf(v motif.View, host shape.Region, lim register.Limits) (register.Play, error) {
+	pieces := v.Outline.Pieces()
+	if v.Layer.Make != card.Cut || len(pieces) < 2 {
+		return register.Of(v.Outline, host, v.Layer.Fit, lim)
+	}
+	each := make([]register.Play, len(pieces))
+	var err error
+	for i, g := range pieces {
+		if each[i], err = register.Of(g, host, v.Layer.Fit, lim); err != nil {
+			return register.Play{}, err
+		}
+	}
+	return register.Join(each), nil
+}

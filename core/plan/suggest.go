@@ -1,0 +1,222 @@
+package plan
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"slices"
+
+	"ochrestone/core/card"
+	"ochrestone/core/kit"
+	"ochrestone/core/motif"
+	"ochrestone/core/ramp"
+	"ochrestone/core/register"
+)
+
+// Suggestion is a colourway proposed from the drawer.
+type Suggestion struct {
+	Finishes map[string]card.Finish `json:"finishes" doc:"by layer id"`
+	Look     Colourway              `json:"look"`
+	Name     string                 `json:"name"`
+	Why      string                 `json:"why"`
+}
+
+// Ask says what a suggestion may use.
+type Ask struct {
+	Motif     string          `json:"motif"`
+	Colourway string          `json:"colourway" doc:"its papers are kept"`
+	School    card.School     `json:"school" enum:"light ground,dark ground,local colour"`
+	Keep      map[string]bool `json:"keep,omitempty" doc:"layers whose ink is kept"`
+	Without   []string        `json:"without,omitempty" doc:"inks not to use"`
+	Families  []string        `json:"families,omitempty" doc:"only inks of these families; none takes all"`
+	By        By              `json:"by,omitempty" enum:"ink,card,tone" doc:"what colours a cut piece: ink on its paper, coloured card cut plain, or ink a step darker than its own card; none is ink"`
+	Best      int             `json:"best,omitempty" minimum:"0" maximum:"9" doc:"how many; 0 takes 5"`
+}
+
+// By is what gives a cut piece its colour.
+type By string
+
+// Ways to colour cut pieces.
+const (
+	ByInk  By = "ink"  // ink on the paper it has
+	ByCard By = "card" // coloured card, cut plain
+	ByTone By = "tone" // ink a step darker than its card
+)
+
+// Suggest finds the best colourways of an image from the inks owned. It returns
+// ramp.ErrNoAnswer when the drawer cannot keep the order of lightness. When the
+// context ends while it is still searching, what was found is returned with the
+// context's error.
+func (m *Maker) Suggest(ctx context.Context, c card.Card, k kit.Kit, ask Ask, opts ...Option) ([]Suggestion, error) {
+	out, _, err := m.Advise(ctx, c, k, ask, opts...)
+	return out, err
+}
+
+// Advise is Suggest with what the drawer lacks, in words, when it cannot make
+// every layer read.
+func (m *Maker) Advise(ctx context.Context, c card.Card, k kit.Kit, ask Ask, opts ...Option) ([]Suggestion, string, error) {
+	b, pm, mo, err := m.image(c, k, ask, opts)
+	if err != nil {
+		return nil, "", err
+	}
+	return b.suggest(ctx, pm, mo, ask)
+}
+
+// image works out the image an ask is about.
+func (m *Maker) image(c card.Card, k kit.Kit, ask Ask, opts []Option) (*builder, *Motif, card.Motif, error) {
+	o := options{limits: register.Defaults(), readable: Readable, step: LightStep, format: func(mm float64) string { return fmt.Sprintf("%.1f mm", mm) }}
+	for _, f := range opts {
+		f(&o)
+	}
+	b := &builder{Maker: m, card: c, kit: newStock(k), o: o}
+	b.motifs()
+	for i := range b.plan.Motifs {
+		if b.plan.Motifs[i].ID == ask.Motif {
+			if p := b.plan.Motifs[i].Problem; p != "" {
+				return nil, nil, card.Motif{}, fmt.Errorf("suggest inks: %s", p)
+			}
+			return b, &b.plan.Motifs[i], b.card.Motifs[i], nil
+		}
+	}
+	return nil, nil, card.Motif{}, fmt.Errorf("suggest inks: the card has no image %q", ask.Motif)
+}
+
+func (b *builder) suggest(ctx context.Context, pm *Motif, m card.Motif, ask Ask) ([]Suggestion, string, error) {
+	way, ok := m.Colourway(ask.Colourway)
+	if !ok {
+		return nil, "", fmt.Errorf("suggest inks: %s has no colourway %q", m.Name, ask.Colourway)
+	}
+	p, finishes := b.problem(pm, way, ask)
+	best := ask.Best
+	if best == 0 {
+		best = 5
+	}
+	found, err := ramp.Solve(ctx, p, best)
+	out := make([]Suggestion, 0, len(found))
+	for _, a := range found {
+		s := Suggestion{Finishes: map[string]card.Finish{}}
+		for i, v := range pm.img.Views {
+			f := finishes[a.Pick[i]]
+			if f.Paper == "" {
+				f.Paper = way.Layers[v.Layer.ID].Paper
+			}
+			s.Finishes[v.Layer.ID] = f
+		}
+		s.Look = b.colourway(pm, card.Colourway{ID: way.ID, Name: way.Name, Layers: s.Finishes})
+		s.Name = b.nameWay(pm, s.Finishes)
+		s.Why = b.whyRanked(pm, s.Look)
+		out = append(out, s)
+	}
+	advice := ""
+	if err == nil || errors.Is(err, ramp.ErrNoAnswer) {
+		advice = b.advise(ctx, p, found)
+	}
+	if err != nil {
+		return out, advice, fmt.Errorf("suggest inks for %s: %w", m.Name, err)
+	}
+	return out, advice, nil
+}
+
+// problem sets the ramp for an image: slot i is layer i, and the last slot the
+// panel round it.
+func (b *builder) problem(pm *Motif, way card.Colourway, ask Ask) (ramp.Problem, []card.Finish) {
+	without := map[string]bool{}
+	for _, id := range ask.Without {
+		without[id] = true
+	}
+	var p ramp.Problem
+	var finishes []card.Finish
+	var free []int
+	option := func(f card.Finish) int {
+		o := ramp.Option{}
+		if i, ok := b.kit.ink[f.Ink]; ok {
+			film, _, err := b.film(i)
+			if err == nil {
+				o = ramp.Option{Film: film, Impressions: f.Strikes()}
+			}
+		}
+		p.Options = append(p.Options, o)
+		finishes = append(finishes, f)
+		return len(p.Options) - 1
+	}
+	for i := range b.kit.Inks {
+		ink := b.kit.Inks[i]
+		if _, _, err := b.film(&ink); err != nil || without[ink.ID] || ink.Gone || ink.Kind == kit.Embossing || ink.Kind == kit.Waterproof {
+			continue
+		}
+		if len(ask.Families) > 0 && !slices.Contains(ask.Families, ink.Family) {
+			continue
+		}
+		free = append(free, option(card.Finish{Ink: ink.ID, Impressions: 1}))
+	}
+	cards := b.cardOptions(ask, &p, &finishes)
+	for _, v := range pm.img.Views {
+		f := way.Layers[v.Layer.ID]
+		s := ramp.Slot{Rank: v.Layer.Rank, Accent: v.Layer.Accent, On: -1, Weight: v.Visible, Options: free}
+		if v.Layer.Make == card.Cut {
+			s.Under = b.paperColour(f.Paper)
+			if cards != nil {
+				s.Options = cards
+			}
+		} else if s.On = v.Host; s.On < 0 {
+			s.Under = b.panelColour()
+		}
+		if ask.Keep[v.Layer.ID] || v.Hidden() {
+			if v.Hidden() {
+				s.Accent = true
+			}
+			s.Options = []int{option(f)}
+		}
+		p.Slots = append(p.Slots, s)
+	}
+	ground := len(p.Slots)
+	p.Slots = append(p.Slots, ramp.Slot{Accent: true, On: -1, Under: b.panelColour(), Options: []int{option(card.Finish{})}})
+	for _, t := range pm.img.Touches {
+		if t.Length < mergesOver {
+			continue
+		}
+		a := t.A
+		if a == motif.Ground {
+			a = ground
+		}
+		p.Touch = append(p.Touch, ramp.Pair{A: a, B: t.B})
+	}
+	p.Order = map[card.School]ramp.Direction{card.LightGround: ramp.LightFirst, card.DarkGround: ramp.DarkFirst}[ask.School]
+	p.Step = b.o.step
+	return p, finishes
+}
+
+// nameWay names a colourway after the ink families that show most.
+func (b *builder) nameWay(pm *Motif, f map[string]card.Finish) string {
+	area := map[string]float64{}
+	for _, v := range pm.img.Views {
+		if i, ok := b.kit.ink[f[v.Layer.ID].Ink]; ok {
+			n := i.Family
+			if n == "" {
+				n = i.Name
+			}
+			area[n] += v.Visible
+		}
+	}
+	first, second := "", ""
+	for n, a := range area {
+		switch {
+		case first == "" || a > area[first] || a == area[first] && n < first:
+			first, second = n, first
+		case second == "" || a > area[second] || a == area[second] && n < second:
+			second = n
+		}
+	}
+	if second == "" {
+		return first
+	}
+	return first + " and " + second
+}
+
+func (b *builder) whyRanked(pm *Motif, w Colourway) string {
+	if len(w.Pairs) == 0 {
+		return "No two layers touch."
+	}
+	p := w.Pairs[0]
+	return fmt.Sprintf("Weakest pair %s and %s, %.1f apart.", b.labelOf(pm, p.B), b.labelOf(pm, p.A), p.Diff)
+}

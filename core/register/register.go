@@ -1,0 +1,150 @@
+// Package register computes how exactly a layer must be placed: its play, the
+// drift in every direction and the turn it can stand before the eye sees harm.
+package register
+
+import (
+	"fmt"
+	"math"
+
+	"ochrestone/core/kit"
+	"ochrestone/core/shape"
+)
+
+// Limits is what the eye forgives. The numbers are our own defaults, all mm
+// except RimShare; the person can change them.
+type Limits struct {
+	Spill    float64 `json:"spill" minimum:"0" maximum:"5" doc:"how far a layer may run over its host, mm"`
+	RimShare float64 `json:"rimShare" minimum:"0.05" maximum:"1" doc:"share of the nominal rim that must be left at the narrowest place"`
+}
+
+// Defaults returns the limits used until the person sets their own.
+func Defaults() Limits { return Limits{Spill: 0.25, RimShare: 0.5} }
+
+// Directions is how many directions a play is given in: every five degrees.
+const Directions = 72
+
+// seated is the least overlap of edges, mm, that counts as lying on the edge
+// rather than over it.
+const seated = 0.02
+
+// Play is how far a layer may be off before it shows.
+type Play struct {
+	Fit      kit.Fit   `json:"fit"`
+	Judged   bool      `json:"judged" doc:"false when the fit asks for nothing that can be judged"`
+	Reach    []float64 `json:"reach" nullable:"false" doc:"drift allowed in each of 72 directions from the right, clockwise, mm"`
+	Tight    float64   `json:"tight" doc:"least drift, mm"`
+	TightAt  float64   `json:"tightAt" doc:"direction of the least drift, degrees clockwise from the right"`
+	Loose    float64   `json:"loose" doc:"greatest drift, mm"`
+	Clock    float64   `json:"clock" doc:"turn allowed clockwise about its centre, degrees"`
+	Anti     float64   `json:"anti" doc:"turn allowed anticlockwise, degrees"`
+	Rim      float64   `json:"rim" doc:"narrowest rim as designed, mm; 0 where the layer reaches its host's edge"`
+	Outside  float64   `json:"outside" doc:"area that already lies past the limit as designed, mm²"`
+	CentreX  float64   `json:"centreX" doc:"mm, in the image's frame"`
+	CentreY  float64   `json:"centreY" doc:"mm, in the image's frame"`
+	Bound    string    `json:"bound" doc:"the line the layer must stay inside, path data in mm"`
+	BoundGap float64   `json:"boundGap" doc:"distance of that line outside the host (negative inside), mm"`
+}
+
+// Of returns the play of layer on host for a fit.
+//
+// For within, the layer must stay inside its host grown by the allowed spill;
+// for an even rim, inside its host shrunk by the share of the nominal rim that
+// must be left. Both are exact for the flattened outlines: a corner of one
+// meets a side of the other.
+func Of(layer, host shape.Region, fit kit.Fit, lim Limits) (Play, error) {
+	c := layer.Centroid()
+	p := Play{Fit: fit, Reach: []float64{}, CentreX: c.X, CentreY: c.Y}
+	if fit != kit.FitWithin && fit != kit.FitEvenRim || host.Empty() || layer.Empty() {
+		return p, nil
+	}
+	p.Judged = true
+	over, err := past(layer, host)
+	if err != nil {
+		return Play{}, fmt.Errorf("compare the layer with its host: %w", err)
+	}
+	if over <= seated*layer.Length() {
+		p.Rim, _, _ = layer.Gap(host)
+	}
+	p.BoundGap = lim.Spill
+	if fit == kit.FitEvenRim {
+		p.BoundGap = -p.Rim * lim.RimShare
+	}
+	bound, err := host.Offset(p.BoundGap)
+	if err != nil {
+		return Play{}, fmt.Errorf("draw the limit: %w", err)
+	}
+	p.Bound = bound.Path()
+	a, err := past(layer, bound)
+	if err != nil {
+		return Play{}, fmt.Errorf("compare the layer with its limit: %w", err)
+	}
+	if a > seated*layer.Length() {
+		p.Outside = a
+		p.Reach = make([]float64, Directions)
+		return p, nil
+	}
+	p.measure(layer, bound, c)
+	return p, nil
+}
+
+// past is the area of g outside h, mm².
+func past(g, h shape.Region) (float64, error) {
+	if h.Covers(g) {
+		return 0, nil
+	}
+	out, err := g.Minus(h)
+	return out.Area(), err
+}
+
+func (p *Play) measure(layer, bound shape.Region, c shape.Point) {
+	p.Tight = math.Inf(1)
+	p.Reach = make([]float64, Directions)
+	course := shape.NewCourse(layer, bound)
+	for i := range p.Reach {
+		deg := float64(i) * 360 / Directions
+		// A part that surrounds or misses its bound could drift for ever; past
+		// its own size the number says nothing.
+		r := math.Min(course.Travel(deg), far(layer))
+		p.Reach[i] = r
+		if r < p.Tight {
+			p.Tight, p.TightAt = r, deg
+		}
+		p.Loose = math.Max(p.Loose, r)
+	}
+	// Between two of the directions the play can be a little tighter still: the
+	// tightest of all leads along the shortest way from one edge to the other.
+	if gap, on, to := layer.Gap(bound); gap < p.Tight {
+		p.Tight = gap
+		if gap > shape.Grid {
+			p.TightAt = math.Mod(math.Atan2(to.Y-on.Y, to.X-on.X)*180/math.Pi+360, 360)
+		}
+	}
+	p.Clock, p.Anti = layer.Swing(bound, c)
+}
+
+func far(g shape.Region) float64 { b := g.Bounds(); return math.Max(b.W(), b.H()) }
+
+// Join returns the play of several pieces placed apart as one layer: in every
+// direction the least.
+func Join(ps []Play) Play {
+	out := ps[0]
+	out.Reach = append([]float64{}, out.Reach...)
+	for _, p := range ps[1:] {
+		for i := range out.Reach {
+			if i < len(p.Reach) {
+				out.Reach[i] = math.Min(out.Reach[i], p.Reach[i])
+			}
+		}
+		if p.Tight < out.Tight {
+			out.Tight, out.TightAt = p.Tight, p.TightAt
+		}
+		out.Clock, out.Anti = math.Min(out.Clock, p.Clock), math.Min(out.Anti, p.Anti)
+		out.Rim = math.Min(out.Rim, p.Rim)
+		out.Outside += p.Outside
+	}
+	out.Loose = 0
+	for _, r := range out.Reach {
+		out.Loose = math.Max(out.Loose, r)
+	}
+	return out
+}

@@ -1,0 +1,458 @@
+// Package shape holds plane regions in millimetres: outlines of pieces,
+// prints and panels, and safe booleans, offsets and distances on them.
+//
+// A Region is a set of closed polygons. Curves are flattened when they come
+// in, to within Tolerance, and corners are snapped to Grid. The y axis points
+// down, as on screen and in SVG, so positive turns are clockwise to the eye.
+package shape
+
+import (
+	"errors"
+	"math"
+	"slices"
+
+	"github.com/tdewolff/canvas"
+)
+
+// Tolerance is the greatest distance of a flattened curve from the true one,
+// in mm; Grid is the lattice corners are snapped to.
+const (
+	Tolerance = 0.02
+	Grid      = 0.001
+)
+
+// Point is a place in mm.
+type Point struct{ X, Y float64 }
+
+// Add, Sub and Scale are the usual vector operations.
+func (p Point) Add(q Point) Point        { return Point{p.X + q.X, p.Y + q.Y} }
+func (p Point) Sub(q Point) Point        { return Point{p.X - q.X, p.Y - q.Y} }
+func (p Point) Scale(k float64) Point    { return Point{p.X * k, p.Y * k} }
+func (p Point) Dot(q Point) float64      { return p.X*q.X + p.Y*q.Y }
+func (p Point) Cross(q Point) float64    { return p.X*q.Y - p.Y*q.X }
+func (p Point) Len() float64             { return math.Hypot(p.X, p.Y) }
+func (p Point) Distance(q Point) float64 { return math.Hypot(p.X-q.X, p.Y-q.Y) }
+
+// Ring is a closed polygon without the closing point repeated.
+type Ring []Point
+
+// Area is the signed area in mm²: positive for a ring that bounds from
+// outside, negative for a hole, once the region is settled.
+func (r Ring) Area() float64 {
+	var s float64
+	for i, p := range r {
+		s += p.Cross(r[(i+1)%len(r)])
+	}
+	return s / 2
+}
+
+// Length is the perimeter in mm.
+func (r Ring) Length() float64 {
+	var s float64
+	for i, p := range r {
+		s += p.Distance(r[(i+1)%len(r)])
+	}
+	return s
+}
+
+// Region is a set of rings, settled: outer rings have positive area, holes
+// negative, none cross. The zero Region is empty.
+type Region struct{ rings []Ring }
+
+// ErrBoolean is returned when a boolean cannot be trusted: the areas of its
+// parts do not add up even after the outlines were moved a hair.
+var ErrBoolean = errors.New("the outlines meet in a way that cannot be resolved; move or simplify one of them")
+
+// New settles rings given in any direction, by the non-zero rule when nonzero
+// is true and by the even-odd rule otherwise.
+func New(nonzero bool, rings ...Ring) Region {
+	rule := canvas.EvenOdd
+	if nonzero {
+		rule = canvas.NonZero
+	}
+	return fromPath(toPath(rings).Settle(rule))
+}
+
+// Raw trusts rings that are settled already, such as those of a stored
+// region.
+func Raw(rings ...Ring) Region { return Region{rings} }
+
+// FromPath flattens a path whose y axis points down and settles it.
+func FromPath(p *canvas.Path, nonzero bool) Region {
+	var rings []Ring
+	flat := p.Flatten(Tolerance / 2)
+	for _, sub := range flat.Split() {
+		var r Ring
+		for _, c := range sub.Coords() {
+			r = append(r, Point{c.X, c.Y})
+		}
+		if r = tidy(r); len(r) >= 3 {
+			rings = append(rings, r)
+		}
+	}
+	return New(nonzero, rings...).Simplify(Tolerance / 4)
+}
+
+// Simplify drops corners that lie within tol of the line between their
+// neighbours kept (Ramer, Douglas and Peucker). Rings keep at least three
+// corners.
+func (g Region) Simplify(tol float64) Region {
+	out := make([]Ring, len(g.rings))
+	for i, r := range g.rings {
+		out[i] = r.simplify(tol)
+	}
+	return Region{out}
+}
+
+func (r Ring) simplify(tol float64) Ring {
+	if len(r) < 8 {
+		return r
+	}
+	// The two corners furthest apart in the order of a scan split the ring.
+	far := 0
+	for i, p := range r {
+		if p.Distance(r[0]) > r[far].Distance(r[0]) {
+			far = i
+		}
+	}
+	keep := make([]bool, len(r)+1)
+	keep[0], keep[far], keep[len(r)] = true, true, true
+	at := func(i int) Point { return r[i%len(r)] }
+	var split func(a, b int)
+	split = func(a, b int) {
+		worst, d := -1, tol
+		for i := a + 1; i < b; i++ {
+			if q := at(i).Distance(nearest(at(i), edge{at(a), at(b)})); q > d {
+				worst, d = i, q
+			}
+		}
+		if worst >= 0 {
+			keep[worst] = true
+			split(a, worst)
+			split(worst, b)
+		}
+	}
+	split(0, far)
+	split(far, len(r))
+	out := make(Ring, 0, len(r))
+	for i, p := range r {
+		if keep[i] {
+			out = append(out, p)
+		}
+	}
+	if len(out) < 3 {
+		return r
+	}
+	return out
+}
+
+// Rect returns an axis-parallel rectangle with its corner at x, y.
+func Rect(x, y, w, h float64) Region {
+	return Region{[]Ring{{{x, y}, {x + w, y}, {x + w, y + h}, {x, y + h}}}}
+}
+
+// Disc returns a circle as a polygon within Tolerance of it, centred on c. The
+// polygon is placed half in, half out, so that its area is the circle's to a
+// part in a million.
+func Disc(c Point, r float64) Region { return Raw(circle(c, r, +1)) }
+
+// RingDisc returns the region between two circles.
+func RingDisc(c Point, outer, inner float64) Region {
+	return Raw(circle(c, outer, +1), circle(c, inner, -1))
+}
+
+func circle(c Point, r, dir float64) Ring {
+	n := max(24, 4*int(math.Ceil(math.Pi/4/math.Acos(1-min(0.5, Tolerance/2/r)))))
+	t := math.Pi / float64(n)
+	r *= math.Sqrt(2 * t / math.Sin(2*t)) // keeps the area
+	out := make(Ring, n)
+	for i := range out {
+		a := dir * 2 * t * float64(i)
+		out[i] = Point{c.X + r*math.Cos(a), c.Y + r*math.Sin(a)}
+	}
+	return out
+}
+
+// Rings gives the settled rings; they must not be changed.
+func (g Region) Rings() []Ring { return g.rings }
+
+// Empty reports whether nothing is left.
+func (g Region) Empty() bool { return len(g.rings) == 0 }
+
+// Area is the area in mm².
+func (g Region) Area() float64 {
+	var s float64
+	for _, r := range g.rings {
+		s += r.Area()
+	}
+	return s
+}
+
+// Length is the total length of all edges in mm, holes included.
+func (g Region) Length() float64 {
+	var s float64
+	for _, r := range g.rings {
+		s += r.Length()
+	}
+	return s
+}
+
+// Points counts the corners.
+func (g Region) Points() int {
+	n := 0
+	for _, r := range g.rings {
+		n += len(r)
+	}
+	return n
+}
+
+// Centroid is the centre of area.
+func (g Region) Centroid() Point {
+	var a, x, y float64
+	for _, r := range g.rings {
+		for i, p := range r {
+			q := r[(i+1)%len(r)]
+			c := p.Cross(q)
+			a, x, y = a+c, x+(p.X+q.X)*c, y+(p.Y+q.Y)*c
+		}
+	}
+	if a == 0 {
+		return g.Bounds().Centre()
+	}
+	return Point{x / (3 * a), y / (3 * a)}
+}
+
+// Box is an axis-parallel box in mm.
+type Box struct{ Min, Max Point }
+
+// W, H and Centre describe the box.
+func (b Box) W() float64    { return b.Max.X - b.Min.X }
+func (b Box) H() float64    { return b.Max.Y - b.Min.Y }
+func (b Box) Centre() Point { return b.Min.Add(b.Max).Scale(0.5) }
+
+// Meets reports whether two boxes touch or overlap.
+func (b Box) Meets(c Box) bool {
+	return b.Min.X <= c.Max.X && c.Min.X <= b.Max.X && b.Min.Y <= c.Max.Y && c.Min.Y <= b.Max.Y
+}
+
+// Bounds is the smallest box round the region; the zero Box when empty.
+func (g Region) Bounds() Box {
+	if g.Empty() {
+		return Box{}
+	}
+	b := Box{Point{math.Inf(1), math.Inf(1)}, Point{math.Inf(-1), math.Inf(-1)}}
+	for _, r := range g.rings {
+		for _, p := range r {
+			b.Min = Point{min(b.Min.X, p.X), min(b.Min.Y, p.Y)}
+			b.Max = Point{max(b.Max.X, p.X), max(b.Max.Y, p.Y)}
+		}
+	}
+	return b
+}
+
+// Contains reports whether p lies inside, by the non-zero rule.
+func (g Region) Contains(p Point) bool {
+	in := false
+	for _, r := range g.rings {
+		for i, a := range r {
+			b := r[(i+1)%len(r)]
+			if (a.Y > p.Y) != (b.Y > p.Y) && p.X < a.X+(p.Y-a.Y)/(b.Y-a.Y)*(b.X-a.X) {
+				in = !in
+			}
+		}
+	}
+	return in
+}
+
+// Move, Turn and ScaleBy return the region displaced, turned clockwise on
+// screen by deg about c, and scaled about the origin.
+func (g Region) Move(d Point) Region { return g.each(func(p Point) Point { return p.Add(d) }) }
+
+// Turn turns the region clockwise on screen by deg degrees about c.
+func (g Region) Turn(deg float64, c Point) Region {
+	s, k := math.Sincos(deg * math.Pi / 180)
+	return g.each(func(p Point) Point {
+		d := p.Sub(c)
+		return Point{c.X + d.X*k - d.Y*s, c.Y + d.X*s + d.Y*k}
+	})
+}
+
+// ScaleBy scales the region about the origin by k > 0.
+func (g Region) ScaleBy(k float64) Region { return g.each(func(p Point) Point { return p.Scale(k) }) }
+
+// Mirror turns the region over, left to right, about the upright line at x.
+func (g Region) Mirror(x float64) Region {
+	out := g.each(func(p Point) Point { return Point{2*x - p.X, p.Y} })
+	for _, r := range out.rings {
+		slices.Reverse(r)
+	}
+	return out
+}
+
+// Filled is the region without its holes; islands in holes stay.
+func (g Region) Filled() Region {
+	var out []Ring
+	for _, r := range g.rings {
+		if r.Area() > 0 {
+			out = append(out, r)
+		}
+	}
+	return Region{out}
+}
+
+// Holes gives what is cut out of the region, each hole a region of its own.
+func (g Region) Holes() []Region {
+	var out []Region
+	for _, r := range g.rings {
+		if r.Area() < 0 {
+			h := slices.Clone(r)
+			slices.Reverse(h)
+			out = append(out, Region{[]Ring{h}})
+		}
+	}
+	return out
+}
+
+func (g Region) each(f func(Point) Point) Region {
+	out := make([]Ring, len(g.rings))
+	for i, r := range g.rings {
+		q := make(Ring, len(r))
+		for j, p := range r {
+			q[j] = f(p)
+		}
+		out[i] = q
+	}
+	return Region{out}
+}
+
+// Pieces parts the region into connected ones, each an outer ring with its
+// holes, largest first.
+func (g Region) Pieces() []Region {
+	var out []Region
+	for _, r := range g.rings {
+		if r.Area() > 0 {
+			out = append(out, Region{[]Ring{r}})
+		}
+	}
+	for _, h := range g.rings {
+		if h.Area() > 0 {
+			continue
+		}
+		best := -1
+		for i, o := range out {
+			outer := Region{o.rings[:1]}
+			if outer.Contains(h[0]) && (best < 0 || o.rings[0].Area() < out[best].rings[0].Area()) {
+				best = i
+			}
+		}
+		if best >= 0 {
+			out[best].rings = append(out[best].rings, h)
+		}
+	}
+	for i := 1; i < len(out); i++ {
+		for j := i; j > 0 && out[j].Area() > out[j-1].Area(); j-- {
+			out[j], out[j-1] = out[j-1], out[j]
+		}
+	}
+	return out
+}
+
+// tidy snaps to the grid and drops repeated corners.
+func tidy(r Ring) Ring {
+	out := r[:0:0]
+	for _, p := range r {
+		p = Point{math.Round(p.X/Grid) * Grid, math.Round(p.Y/Grid) * Grid}
+		if len(out) == 0 || out[len(out)-1] != p {
+			out = append(out, p)
+		}
+	}
+	for len(out) > 1 && out[0] == out[len(out)-1] {
+		out = out[:len(out)-1]
+	}
+	return out
+}
+
+func toPath(rings []Ring) *canvas.Path {
+	p := &canvas.Path{}
+	for _, r := range rings {
+		if r = tidy(r); len(r) < 3 {
+			continue
+		}
+		for i, q := range r {
+			if i == 0 {
+				p.MoveTo(q.X, q.Y)
+			} else {
+				p.LineTo(q.X, q.Y)
+			}
+		}
+		p.Close()
+	}
+	return p
+}
+
+// minRing is the area, mm², under which a ring left by a boolean is only the
+// rounding of the grid: a speck 0.06 mm across.
+const minRing = 4e-3
+
+func fromPath(p *canvas.Path) Region {
+	var out Region
+	for _, sub := range p.Split() {
+		var r Ring
+		for _, c := range sub.Coords() {
+			r = append(r, Point{c.X, c.Y})
+		}
+		if r = tidy(r); len(r) >= 3 && math.Abs(r.Area()) > minRing {
+			out.rings = append(out.rings, r)
+		}
+	}
+	out.orient()
+	return out
+}
+
+// orient gives every ring the direction of its nesting: outermost positive,
+// holes negative, islands in holes positive. The path library's union leaves
+// some holes turned the wrong way.
+func (g Region) orient() {
+	if len(g.rings) == 1 {
+		if r := g.rings[0]; r.Area() < 0 {
+			slices.Reverse(r)
+		}
+		return
+	}
+	box := make([]Box, len(g.rings))
+	for i, r := range g.rings {
+		box[i] = Region{[]Ring{r}}.Bounds()
+	}
+	for i, r := range g.rings {
+		p := r.inner()
+		depth := 0
+		for j, o := range g.rings {
+			if i != j && box[j].Meets(Box{p, p}) && (Region{[]Ring{o}}).Contains(p) {
+				depth++
+			}
+		}
+		if (r.Area() > 0) != (depth%2 == 0) {
+			slices.Reverse(r)
+		}
+	}
+}
+
+// inner is a point just inside the ring, beside the middle of its longest
+// side.
+func (r Ring) inner() Point {
+	var a, b Point
+	for i, p := range r {
+		if q := r[(i+1)%len(r)]; p.Distance(q) > a.Distance(b) {
+			a, b = p, q
+		}
+	}
+	l := a.Distance(b)
+	if l == 0 {
+		return a
+	}
+	n := Point{-(b.Y - a.Y) / l, (b.X - a.X) / l}.Scale(min(Grid/2, l/8))
+	if r.Area() < 0 {
+		n = n.Scale(-1)
+	}
+	return a.Add(b).Scale(0.5).Add(n)
+}

@@ -1,0 +1,104 @@
+package shape
+
+import (
+	"fmt"
+	"math"
+	"strconv"
+	"strings"
+
+	"github.com/tdewolff/canvas"
+)
+
+// Path writes the region as SVG path data in mm, to a hundredth.
+func (g Region) Path() string {
+	var b strings.Builder
+	for _, r := range g.rings {
+		for i, p := range r {
+			b.WriteByte("ML"[min(i, 1)])
+			b.WriteString(num(p.X))
+			b.WriteByte(' ')
+			b.WriteString(num(p.Y))
+		}
+		b.WriteByte('Z')
+	}
+	return b.String()
+}
+
+func num(v float64) string {
+	s := strconv.FormatFloat(v, 'f', 2, 64)
+	s = strings.TrimRight(strings.TrimRight(s, "0"), ".")
+	if s == "-0" {
+		return "0"
+	}
+	return s
+}
+
+// MarshalText writes the region as SVG path data with straight sides, exact to
+// the grid; UnmarshalText reads it back without settling it again.
+func (g Region) MarshalText() ([]byte, error) {
+	var b []byte
+	for _, r := range g.rings {
+		for i, p := range r {
+			b = append(b, "ML"[min(i, 1)])
+			b = strconv.AppendFloat(b, math.Round(p.X*1e4)/1e4, 'f', -1, 64)
+			b = append(b, ' ')
+			b = strconv.AppendFloat(b, math.Round(p.Y*1e4)/1e4, 'f', -1, 64)
+		}
+		b = append(b, 'Z')
+	}
+	return b, nil
+}
+
+// maxRings and maxCorners bound what UnmarshalText takes.
+const (
+	maxRings   = 20_000
+	maxCorners = 400_000
+)
+
+// UnmarshalText reads what MarshalText wrote: rings of M, L and Z with absolute
+// coordinates in mm.
+func (g *Region) UnmarshalText(t []byte) error {
+	g.rings = nil
+	corners := 0
+	for n, part := range strings.Split(strings.TrimSuffix(strings.TrimSpace(string(t)), "Z"), "Z") {
+		if strings.TrimSpace(part) == "" {
+			continue
+		}
+		var r Ring
+		for i, f := range strings.Split(strings.TrimPrefix(strings.TrimSpace(part), "M"), "L") {
+			xs, ys, ok := strings.Cut(strings.TrimSpace(f), " ")
+			x, err1 := strconv.ParseFloat(xs, 64)
+			y, err2 := strconv.ParseFloat(ys, 64)
+			if !ok || err1 != nil || err2 != nil || !(math.Abs(x) <= 1e4 && math.Abs(y) <= 1e4) {
+				return fmt.Errorf("read outline: ring %d, corner %d (%q) is not two numbers of mm", n+1, i+1, f)
+			}
+			r = append(r, Point{x, y})
+		}
+		if corners += len(r); len(r) < 3 {
+			return fmt.Errorf("read outline: ring %d has fewer than three corners", n+1)
+		}
+		if corners > maxCorners || len(g.rings) >= maxRings {
+			return fmt.Errorf("read outline: more than %d corners or %d rings", maxCorners, maxRings)
+		}
+		g.rings = append(g.rings, r)
+	}
+	return nil
+}
+
+// ScaleLines scales path data of open lines about the origin.
+func ScaleLines(d string, k float64) (string, error) {
+	p, err := canvas.ParseSVGPath(d)
+	if err != nil {
+		return "", fmt.Errorf("scale lines: %w", err)
+	}
+	var b strings.Builder
+	for _, line := range p.Scale(k, k).Flatten(Tolerance / 2).Split() {
+		for i, c := range line.Coords() {
+			b.WriteByte("ML"[min(i, 1)])
+			b.WriteString(num(c.X))
+			b.WriteByte(' ')
+			b.WriteString(num(c.Y))
+		}
+	}
+	return b.String(), nil
+}

@@ -1,0 +1,162 @@
+package shape
+
+import (
+	"math"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+)
+
+// slow asks every corner against every side, without sorting or pruning.
+func slow(g, h Region, deg float64) float64 {
+	s, c := math.Sincos(deg * math.Pi / 180)
+	best := math.Inf(1)
+	ray := func(p, d Point, e edge) {
+		v := e.b.Sub(e.a)
+		det := d.Cross(v)
+		if math.Abs(det) < 1e-12 {
+			return
+		}
+		w := e.a.Sub(p)
+		t, u := w.Cross(v)/det, w.Cross(d)/det
+		if t >= 0 && u >= -1e-12 && u <= 1+1e-12 {
+			best = math.Min(best, t)
+		}
+	}
+	for _, p := range g.corners() {
+		for _, e := range h.edges() {
+			ray(p, Point{c, s}, e)
+		}
+	}
+	for _, p := range h.corners() {
+		for _, e := range g.edges() {
+			ray(p, Point{-c, -s}, e)
+		}
+	}
+	return best
+}
+
+// A prepared course gives what a plain search of all corners and sides gives,
+// whatever directions it was asked before.
+func TestCourseAgainstPlainSearch(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		g, h := blob(t, "g"), blob(t, "h").ScaleBy(3)
+		c := NewCourse(g, h)
+		for range 6 {
+			deg := rapid.Float64Range(0, 360).Draw(t, "deg")
+			a, b := c.Travel(deg), slow(g, h, deg)
+			if math.Abs(a-b) > 1e-6 && !(math.IsInf(a, 1) && math.IsInf(b, 1)) {
+				t.Fatalf("at %g: %g, plainly %g", deg, a, b)
+			}
+		}
+	})
+}
+
+// The tightest of all directions is the shortest way between the two edges.
+func TestTightestTravelIsTheGap(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		h := blob(t, "h").ScaleBy(4)
+		g := blob(t, "g")
+		if !h.Covers(g) {
+			return
+		}
+		gap, on, to := g.Gap(h)
+		if gap < 0.05 {
+			return
+		}
+		deg := math.Atan2(to.Y-on.Y, to.X-on.X) * 180 / math.Pi
+		if d := g.Travel(h, deg); math.Abs(d-gap) > 1e-6 {
+			t.Fatalf("gap %g, travel along it %g", gap, d)
+		}
+		for a := 0.0; a < 360; a += 15 {
+			if d := g.Travel(h, a); d < gap-1e-9 {
+				t.Fatalf("travel %g at %g is shorter than the gap %g", d, a, gap)
+			}
+		}
+	})
+}
+
+// Every point of an offset's edge stands as far from the region as was asked,
+// and growing then shrinking a convex region gives it back.
+func TestOffsetsStandWhereAsked(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		g := blob(t, "g")
+		d := rapid.Float64Range(-2, 4).Draw(t, "d")
+		if math.Abs(d) < 0.05 {
+			return
+		}
+		out, err := g.Offset(d)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, e := range out.Strays(g, 0.5) {
+			if math.Abs(e-math.Abs(d)) > 2*Tolerance+0.01 {
+				t.Fatalf("offset by %g stands %g off", d, e)
+			}
+		}
+	})
+	hexagon := polygon(6, 10, Point{3, 4})
+	grown, err := hexagon.Offset(2.5)
+	require.NoError(t, err)
+	back, err := grown.Offset(-2.5)
+	require.NoError(t, err)
+	assert.InDelta(t, hexagon.Area(), back.Area(), 0.3)
+}
+
+func TestOffsetClosesHolesAndPartsNecks(t *testing.T) {
+	ring := RingDisc(Point{}, 10, 2)
+	closed, err := ring.Offset(2.5)
+	require.NoError(t, err)
+	assert.Len(t, closed.Rings(), 1, "a hole of 2 mm radius is gone")
+	bell, err := UnionAll(Disc(Point{-10, 0}, 6), Disc(Point{10, 0}, 6), Rect(-10, -1, 20, 2))
+	require.NoError(t, err)
+	parted, err := bell.Offset(-1.2)
+	require.NoError(t, err)
+	assert.Len(t, parted.Pieces(), 2, "a neck of 2 mm parts")
+	same, err := ring.Offset(0)
+	require.NoError(t, err)
+	assert.Equal(t, ring, same)
+}
+
+// What shows under a cover and the two united, checked against the plain
+// booleans.
+func TestUnderAgainstBooleans(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		g, h := blob(t, "g"), blob(t, "h").Move(Point{rapid.Float64Range(-12, 12).Draw(t, "dx"), 1})
+		shown, both, err := g.Under(h)
+		if err != nil {
+			t.Fatal(err)
+		}
+		minus, err := g.Minus(h)
+		if err != nil {
+			t.Fatal(err)
+		}
+		or, err := g.Union(h)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if math.Abs(shown.Area()-minus.Area()) > 0.05 || math.Abs(both.Area()-or.Area()) > 0.05 {
+			t.Fatalf("shown %g against %g, both %g against %g", shown.Area(), minus.Area(), both.Area(), or.Area())
+		}
+	})
+	a, b, err := Rect(0, 0, 4, 4).Under(Region{})
+	require.NoError(t, err)
+	assert.Equal(t, 16.0, a.Area())
+	assert.Equal(t, 16.0, b.Area())
+}
+
+// Strays of a disc inside a larger one: the difference of radii all round.
+func TestStraysOfDiscs(t *testing.T) {
+	for _, d := range Disc(Point{}, 6).Strays(Disc(Point{}, 9), 0.5) {
+		assert.InDelta(t, 3, d, 0.02)
+	}
+	off := Disc(Point{1, 0}, 6).Strays(Disc(Point{}, 9), 0.2)
+	lo, hi := math.Inf(1), 0.0
+	for _, d := range off {
+		lo, hi = math.Min(lo, d), math.Max(hi, d)
+	}
+	assert.InDelta(t, 2, lo, 0.03, "the near side")
+	assert.InDelta(t, 4, hi, 0.03, "Hausdorff's distance: the far side")
+}

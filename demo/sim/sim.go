@@ -1,0 +1,318 @@
+// Package sim is the simulated scanner and phone camera: it turns pieces laid
+// on a sheet into the picture a device would take of them, with noise, uneven
+// light, shadow, dust and blur, the same for the same seed. It needs no device
+// and knows nothing of how pictures are read back.
+package sim
+
+import (
+	"image"
+	"math"
+	"math/rand/v2"
+	"runtime"
+	"sync"
+
+	"golang.org/x/image/vector"
+
+	"ochrestone/core/colour"
+	"ochrestone/core/shape"
+	"ochrestone/vision/picture"
+)
+
+// Item is a piece, or a print, in its place on the bench.
+type Item struct {
+	Outline shape.Region // mm
+	Colour  colour.Linear
+	Stripe  *colour.Linear // second colour of a striped paper
+	Print   bool           // ink on the sheet: no thickness, no shadow, blotchy
+}
+
+// Bench is what lies under the lid or the lens.
+type Bench struct {
+	W, H  float64 // mm
+	Sheet colour.Linear
+	Items []Item
+}
+
+// Grade is how well the device sees.
+type Grade struct {
+	Noise   float64 // standard deviation, share of the sRGB range
+	Uneven  float64 // fall of the light towards one side, share
+	Shadow  float64 // depth of the soft shadow beside a piece, share
+	Dust    int     // specks per 1000 mm²; a tenth of it is enough to see
+	Blur    float64 // standard deviation of the lens, pixels
+	Tone    float64 // exponent of a tone curve nobody knows; 1 is none
+	Sharpen float64 // strength of the device's own sharpening
+	Blotch  float64 // how patchy a solid print is, share
+}
+
+// Plain is an ordinary device, Hard one with a tone curve and sharpening of
+// its own.
+func Plain() Grade {
+	return Grade{Noise: 3.0 / 255, Uneven: 0.08, Shadow: 0.25, Dust: 2, Blur: 0.65, Tone: 1, Blotch: 0.25}
+}
+
+// Hard is Plain with an unknown tone curve and the device's own sharpening.
+func Hard() Grade {
+	g := Plain()
+	g.Tone, g.Sharpen = 1.15, 0.7
+	return g
+}
+
+// plane is one channel in linear light.
+type plane struct {
+	w, h int
+	v    []float32
+}
+
+func newPlane(w, h int) plane { return plane{w, h, make([]float32, w*h)} }
+
+// cover is how much of every pixel a region covers, exact for polygons.
+func cover(g shape.Region, w, h int, perMM float64) *image.Alpha {
+	b := g.Bounds()
+	x0, y0 := max(0, int(b.Min.X*perMM)-1), max(0, int(b.Min.Y*perMM)-1)
+	x1, y1 := min(w, int(b.Max.X*perMM)+2), min(h, int(b.Max.Y*perMM)+2)
+	if x1 <= x0 || y1 <= y0 {
+		return image.NewAlpha(image.Rect(0, 0, 0, 0))
+	}
+	z := vector.NewRasterizer(x1-x0, y1-y0)
+	for _, r := range g.Rings() {
+		for i, p := range r {
+			x, y := float32(p.X*perMM-float64(x0)), float32(p.Y*perMM-float64(y0))
+			if i == 0 {
+				z.MoveTo(x, y)
+			} else {
+				z.LineTo(x, y)
+			}
+		}
+		z.ClosePath()
+	}
+	a := image.NewAlpha(image.Rect(0, 0, x1-x0, y1-y0))
+	z.Draw(a, a.Bounds(), image.Opaque, image.Point{})
+	a.Rect = image.Rect(x0, y0, x1, y1)
+	return a
+}
+
+// Scan is the bench as a flatbed scanner sees it.
+func (b Bench) Scan(dpi float64, g Grade, seed uint64) *image.RGBA {
+	perMM := dpi / 25.4
+	rnd := rand.New(rand.NewPCG(seed, 0x5ca11))
+	planes := b.paint(perMM, g, rnd)
+	return develop(planes, g, rnd)
+}
+
+// paint renders the bench in linear light.
+func (b Bench) paint(perMM float64, g Grade, rnd *rand.Rand) [3]plane {
+	w, h := int(math.Round(b.W*perMM)), int(math.Round(b.H*perMM))
+	var out [3]plane
+	for c := range out {
+		out[c] = newPlane(w, h)
+		for i := range out[c].v {
+			out[c].v[i] = float32(b.Sheet[c])
+		}
+	}
+	covers := make([]*image.Alpha, len(b.Items))
+	shade := newPlane(w, h)
+	for i, it := range b.Items {
+		covers[i] = cover(it.Outline, w, h, perMM)
+		if it.Print {
+			continue
+		}
+		dx, dy := int(0.35*perMM), int(0.5*perMM)
+		each(covers[i], func(x, y int, a float32) {
+			if x, y = x+dx, y+dy; x < w && y < h {
+				shade.v[y*w+x] = max(shade.v[y*w+x], a)
+			}
+		})
+	}
+	shade.blur(0.6 * perMM)
+	for c := range out {
+		for i, s := range shade.v {
+			out[c].v[i] *= 1 - float32(g.Shadow)*s
+		}
+	}
+	for i, it := range b.Items {
+		patches := newBlotches(rnd, g.Blotch)
+		each(covers[i], func(x, y int, a float32) {
+			col := it.Colour
+			if it.Stripe != nil && int(float64(x+y)/perMM/1.8)%2 == 0 {
+				col = *it.Stripe
+			}
+			k := a
+			if it.Print {
+				k *= float32(patches.at(float64(x)/perMM, float64(y)/perMM))
+			}
+			for c := range out {
+				v := &out[c].v[y*w+x]
+				*v += k * (float32(col[c]) - *v)
+			}
+		})
+	}
+	for range int(float64(g.Dust) * b.W * b.H / 1000 / 10) {
+		x, y, r := rnd.Float64()*b.W, rnd.Float64()*b.H, 0.08+0.22*rnd.Float64()
+		tone := float32(0.25 + 0.5*rnd.Float64())
+		each(cover(shape.Disc(shape.Point{X: x, Y: y}, r), w, h, perMM), func(x, y int, a float32) {
+			for c := range out {
+				v := &out[c].v[y*w+x]
+				*v += a * (tone - *v)
+			}
+		})
+	}
+	sin, cos := math.Sincos(rnd.Float64() * 2 * math.Pi) // where the lamp stands
+	for c := range out {
+		rows(h, func(y int) {
+			v := float64(y)/float64(h) - 0.5
+			for x := range w {
+				u := float64(x)/float64(w) - 0.5
+				out[c].v[y*w+x] *= float32(1 - g.Uneven*(0.5+u*cos+v*sin-0.3*(u*u+v*v)))
+			}
+		})
+		out[c].blur(g.Blur)
+	}
+	return out
+}
+
+// each visits the pixels a cover touches.
+func each(a *image.Alpha, f func(x, y int, a float32)) {
+	r := a.Rect
+	for y := r.Min.Y; y < r.Max.Y; y++ {
+		row := a.Pix[(y-r.Min.Y)*a.Stride:]
+		for x := r.Min.X; x < r.Max.X; x++ {
+			if v := row[x-r.Min.X]; v > 0 {
+				f(x, y, float32(v)/255)
+			}
+		}
+	}
+}
+
+// blotches makes a solid print patchy: slow waves and pin holes of bare paper.
+type blotches struct {
+	deep  float64
+	waves [5][4]float64
+}
+
+func newBlotches(rnd *rand.Rand, deep float64) blotches {
+	b := blotches{deep: deep}
+	for i := range b.waves {
+		b.waves[i] = [4]float64{rnd.NormFloat64() * 2.2, rnd.NormFloat64() * 2.2, rnd.Float64() * 2 * math.Pi, 1}
+	}
+	return b
+}
+
+func (b blotches) at(x, y float64) float64 {
+	var s float64
+	for _, w := range b.waves {
+		s += math.Sin(w[0]*x+w[1]*y+w[2]) / float64(len(b.waves))
+	}
+	return 1 - b.deep*math.Max(0, s+0.2)
+}
+
+// blur spreads the plane by a Gaussian of the given standard deviation.
+func (p plane) blur(sigma float64) {
+	if sigma <= 0 {
+		return
+	}
+	r := int(math.Ceil(3.5 * sigma))
+	k := make([]float32, r+1)
+	var sum float64
+	for i := range k {
+		v := math.Exp(-float64(i*i) / (2 * sigma * sigma))
+		k[i] = float32(v)
+		sum += v
+		if i > 0 {
+			sum += v
+		}
+	}
+	for i := range k {
+		k[i] /= float32(sum)
+	}
+	rows(p.h, func(y int) {
+		line := make([]float32, p.w+2*r)
+		row := p.v[y*p.w : (y+1)*p.w]
+		for i := range line {
+			line[i] = row[min(p.w-1, max(0, i-r))]
+		}
+		for i := range row {
+			s := k[0] * line[i+r]
+			for j := 1; j <= r; j++ {
+				s += k[j] * (line[i+r-j] + line[i+r+j])
+			}
+			row[i] = s
+		}
+	})
+	from := append([]float32{}, p.v...)
+	rows(p.h, func(y int) {
+		out := p.v[y*p.w : (y+1)*p.w]
+		mid := from[y*p.w:][:p.w]
+		for i := range out {
+			out[i] = k[0] * mid[i]
+		}
+		for j := 1; j <= r; j++ {
+			up, down := from[max(0, y-j)*p.w:][:p.w], from[min(p.h-1, y+j)*p.w:][:p.w]
+			for i := range out {
+				out[i] += k[j] * (up[i] + down[i])
+			}
+		}
+	})
+}
+
+// rows calls f for every row, on all processors.
+func rows(h int, f func(y int)) {
+	var wg sync.WaitGroup
+	n := runtime.GOMAXPROCS(0)
+	for k := range n {
+		wg.Go(func() {
+			for y := k * h / n; y < (k+1)*h/n; y++ {
+				f(y)
+			}
+		})
+	}
+	wg.Wait()
+}
+
+// gamma holds FromLinear in fine steps.
+var gamma = func() (t [1<<14 + 1]float32) {
+	for i := range t {
+		t[i] = float32(picture.FromLinear(float64(i) / (1 << 14)))
+	}
+	return t
+}()
+
+func encode(v float32) float32 {
+	f := min(1, max(0, v)) * (1 << 14)
+	i := min(1<<14-1, int(f))
+	return gamma[i] + (f-float32(i))*(gamma[i+1]-gamma[i])
+}
+
+// develop turns linear light into the device's 8-bit picture.
+func develop(in [3]plane, g Grade, rnd *rand.Rand) *image.RGBA {
+	w, h := in[0].w, in[0].h
+	out := image.NewRGBA(image.Rect(0, 0, w, h))
+	seed := rnd.Uint64()
+	for c := range in {
+		p := in[c]
+		rows(h, func(y int) {
+			for i := y * w; i < (y+1)*w; i++ {
+				p.v[i] = encode(p.v[i])
+				if g.Tone != 1 && g.Tone != 0 {
+					p.v[i] = float32(math.Pow(float64(p.v[i]), g.Tone))
+				}
+			}
+		})
+		if g.Sharpen > 0 {
+			soft := plane{w, h, append([]float32{}, p.v...)}
+			soft.blur(1.2)
+			for i := range p.v {
+				p.v[i] += float32(g.Sharpen) * (p.v[i] - soft.v[i])
+			}
+		}
+		rows(h, func(y int) {
+			grain := rand.New(rand.NewPCG(seed+uint64(c), uint64(y)))
+			for i := y * w; i < (y+1)*w; i++ {
+				s := float64(p.v[i]) + g.Noise*grain.NormFloat64()
+				out.Pix[4*i+c] = uint8(min(255, max(0, s*255+0.5)))
+				out.Pix[4*i+3] = 255
+			}
+		})
+	}
+	return out
+}

@@ -1,0 +1,201 @@
+package e2e
+
+import (
+	"bytes"
+	"context"
+	"fmt"
+	"net"
+	"net/http"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"slices"
+	"strings"
+	"sync"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/require"
+)
+
+// program is the built program, running.
+type program struct {
+	t    *testing.T
+	bin  string
+	args []string
+	URL  string
+	cmd  *exec.Cmd
+	out  bytes.Buffer
+}
+
+func root(t *testing.T) string {
+	wd, err := os.Getwd()
+	require.NoError(t, err)
+	return filepath.Dir(wd)
+}
+
+// start runs the built program on a free port with its own data file.
+func start(t *testing.T, command, data string) *program {
+	bin := filepath.Join(root(t), "bin", "ochrestone")
+	if _, err := os.Stat(bin); err != nil {
+		t.Fatal("bin/ochrestone is missing: run make build first")
+	}
+	l, err := net.Listen("tcp", "127.0.0.1:0")
+	require.NoError(t, err)
+	port := l.Addr().(*net.TCPAddr).Port
+	require.NoError(t, l.Close())
+	p := &program{t: t, bin: bin, args: []string{command, "--data", data, "--port", fmt.Sprint(port)}, URL: fmt.Sprintf("http://127.0.0.1:%d", port)}
+	p.run()
+	t.Cleanup(p.stop)
+	return p
+}
+
+func (p *program) run() {
+	p.cmd = exec.Command(p.bin, p.args...)
+	p.cmd.Stdout, p.cmd.Stderr = &p.out, &p.out
+	require.NoError(p.t, p.cmd.Start())
+	require.Eventually(p.t, func() bool {
+		r, err := http.Get(p.URL + "/api/state")
+		if err != nil {
+			return false
+		}
+		_ = r.Body.Close()
+		return r.StatusCode == http.StatusOK
+	}, 20*time.Second, 50*time.Millisecond, "the program does not answer: %s", &p.out)
+}
+
+func (p *program) stop() {
+	if p.cmd.ProcessState == nil {
+		_ = p.cmd.Process.Signal(os.Interrupt)
+		_ = p.cmd.Wait()
+	}
+}
+
+// step is a browser action that gives nothing back.
+type step = chromedp.Action[chromedp.Void]
+
+// browser opens headless Chromium at the design size; any console error or
+// uncaught exception fails the test.
+func browser(t *testing.T, w, h int) context.Context {
+	exe, err := exec.LookPath("chromium")
+	if err != nil {
+		t.Fatal("chromium is not installed: make test installs it")
+	}
+	opts := append(chromedp.DefaultExecAllocatorOptions[:],
+		chromedp.ExecPath(exe), chromedp.NoSandbox, chromedp.DisableGPU, chromedp.WindowSize(w, h),
+		chromedp.UserDataDir(t.TempDir()),
+		chromedp.Flag("disable-quic", true), chromedp.Flag("no-first-run", true), chromedp.Flag("disable-background-networking", true),
+		chromedp.Flag("disable-component-update", true), chromedp.Flag("disable-sync", true), chromedp.Flag("hide-scrollbars", false))
+	alloc, stopAlloc := chromedp.NewExecAllocator(context.Background(), opts...)
+	ctx, stop := chromedp.NewContext(alloc)
+	ctx, late := context.WithTimeout(ctx, 480*time.Second)
+	var mu sync.Mutex
+	var errs []string
+	ctx = context.WithValue(ctx, quietKey{}, func() {
+		time.Sleep(100 * time.Millisecond)
+		mu.Lock()
+		defer mu.Unlock()
+		errs = slices.DeleteFunc(errs, func(s string) bool {
+			return strings.Contains(s, "Failed to load resource") && (strings.Contains(s, "422") || strings.Contains(s, "412"))
+		})
+	})
+	t.Cleanup(func() {
+		late()
+		stop()
+		stopAlloc()
+		mu.Lock()
+		defer mu.Unlock()
+		for _, e := range errs {
+			t.Errorf("console error: %s", e)
+		}
+	})
+	require.NoError(t, chromedp.Do(ctx, chromedp.EmulateViewport(int64(w), int64(h))))
+	messages := chromedp.Console(ctx)
+	go func() {
+		for m, err := range messages {
+			if err != nil {
+				return
+			}
+			if m.Type == chromedp.ConsoleError || m.IsException() {
+				mu.Lock()
+				errs = append(errs, m.String())
+				mu.Unlock()
+			}
+		}
+	}()
+	return ctx
+}
+
+type quietKey struct{}
+
+// quiet forgets the browser's log lines about answers 412 and 422 so far: the
+// test has just asked for a refusal. Every other error still fails it.
+func quiet(ctx context.Context) { ctx.Value(quietKey{}).(func())() }
+
+// do runs browser actions with a limit of its own, so that a missing element
+// names itself soon.
+func do(t *testing.T, ctx context.Context, what string, steps ...step) {
+	t.Helper()
+	within(t, ctx, 30*time.Second, what, steps...)
+}
+
+// long is do for work that takes a while on a busy machine: a simulated
+// picture, its outlines, its stack.
+func long(t *testing.T, ctx context.Context, what string, steps ...step) {
+	t.Helper()
+	within(t, ctx, 120*time.Second, what, steps...)
+}
+
+func within(t *testing.T, ctx context.Context, limit time.Duration, what string, steps ...step) {
+	t.Helper()
+	sub, cancel := context.WithTimeout(ctx, limit)
+	defer cancel()
+	if err := chromedp.Do(sub, steps...); err != nil {
+		text, _ := chromedp.Run(ctx, chromedp.Evaluate[string]("location.pathname + '\\n' + document.body.innerText"))
+		t.Fatalf("%s: %v\non the page:\n%.1500s", what, err, text)
+	}
+}
+
+// css and xpath are clicks on the first visible match.
+func css(sel string) step { return chromedp.Click(chromedp.CSS(sel), chromedp.NodeVisible) }
+
+func button(text string) step {
+	return chromedp.Click(chromedp.Search(`//button[normalize-space(.)="`+text+`"]`), chromedp.NodeVisible)
+}
+
+func seen(sel string) step { return chromedp.WaitVisible(chromedp.CSS(sel)) }
+
+// says waits until the page holds the words.
+func says(words string) step {
+	return func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
+		_, err := chromedp.Poll[bool](fmt.Sprintf("document.body.innerText.includes(%q)", words), chromedp.WithPollingTimeout(0))(ctx, tg)
+		if err != nil {
+			err = fmt.Errorf("wait for the words %q: %w", words, err)
+		}
+		return chromedp.Void{}, err
+	}
+}
+
+// eval runs a script for its effect.
+func eval(js string) step {
+	return func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
+		_, err := chromedp.Evaluate[any]("(() => {"+js+"; return null})()")(ctx, tg)
+		return chromedp.Void{}, err
+	}
+}
+
+// set gives a field a value as typing would.
+func set(sel, value string) step {
+	return eval(fmt.Sprintf(`const e = document.querySelector(%q); const p = e.tagName === "SELECT" ? HTMLSelectElement : HTMLInputElement;
+		Object.getOwnPropertyDescriptor(p.prototype, "value").set.call(e, %q);
+		e.dispatchEvent(new Event("input", {bubbles: true})); e.dispatchEvent(new Event("change", {bubbles: true}));`, sel, value))
+}
+
+// read evaluates an expression.
+func read[T any](t *testing.T, ctx context.Context, js string) T {
+	t.Helper()
+	v, err := chromedp.Run(ctx, chromedp.Evaluate[T](js, chromedp.EvalAwaitPromise))
+	require.NoError(t, err, js)
+	return v
+}

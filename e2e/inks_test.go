@@ -1,0 +1,45 @@
+package e2e
+
+import (
+	"os"
+	"path/filepath"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// TestDrawerFromATableToMeasuredColours: inks from a table, found, marked; a
+// swatch sheet laid out, filled and scanned by the simulated device, read and
+// kept; suggestions then use what was measured.
+func TestDrawerFromATableToMeasuredColours(t *testing.T) {
+	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	ctx := browser(t, 1280, 800)
+	dir := t.TempDir()
+	good, bad := filepath.Join(dir, "mine.csv"), filepath.Join(dir, "bad.csv")
+	require.NoError(t, os.WriteFile(good, []byte("name,family,dry\n\"Bilberry, pale\",Bilberry,#cfc6dd\n\"Bilberry, full\",Bilberry,#5d4a80\n\"Madder, soft\",Madder,#d98f86\nOdd,,plum\n"), 0o600))
+	require.NoError(t, os.WriteFile(bad, []byte("ink,colour\na,#112233\n"), 0o600))
+	do(t, ctx, "open the drawer", chromedp.Navigate(p.URL+"/stores/inks"), says("The ink drawer: 49 inks"))
+	file := chromedp.CSS(`input[accept=".csv,.gpl,.txt"]`)
+	do(t, ctx, "a table without names is refused", chromedp.SetUploadFiles(file, []string{bad}), button("Take them in"), says("no column called name"))
+	quiet(ctx)
+	do(t, ctx, "a good one comes in, with notes", chromedp.SetUploadFiles(file, []string{good}), button("Take them in"), says("2 inks taken in"), says("Madder, soft is in the drawer already"), says("Odd: the colour is not written"), says("The ink drawer: 51 inks"))
+	do(t, ctx, "find them", set2(`main input`, "bilberry"), says("2 of 51 inks"))
+	do(t, ctx, "mark one empty", eval(`document.querySelector('[aria-label^="Bilberry, full"]').dispatchEvent(new MouseEvent("click", {bubbles: true}))`), says("running low"), eval(`[...document.querySelectorAll("label")].find(l => l.textContent === "empty").click()`))
+	do(t, ctx, "all again", set2(`main input`, ""), says("The ink drawer: 51 inks"))
+	axe(t, ctx, "the drawer")
+
+	do(t, ctx, "lay out a sheet", button("Lay out a sheet"), says("Print sheet 1"))
+	pdf := get(t, p.URL+"/api/swatches/sheets/1/sheet.pdf")
+	assert.Equal(t, "%PDF-", string(pdf[:5]))
+	do(t, ctx, "a picture without the sheet is refused", chromedp.SetUploadFiles(chromedp.CSS(`input[accept^="image/png"]`), []string{badPicture(t)}), button("Read the sheet"), says("measuring mat cannot be found"))
+	quiet(ctx)
+	long(t, ctx, "fill and scan it", button("Fill and scan it with the simulated scanner"), says("50 of 50 cells read, dry"))
+	axe(t, ctx, "the cells")
+	do(t, ctx, "keep them", button("Keep the 50 colours"), says("50 of 51 inks measured"))
+	do(t, ctx, "a second paper", set2(`main select:has(option[value="kraft"])`, "kraft"), button("Lay out a sheet"), says("Print sheet 2"))
+	long(t, ctx, "fill and scan it", button("Fill and scan it with the simulated scanner"), says("cells read, dry"))
+	do(t, ctx, "keep them", begins("Keep the "), says("apart on average on papers you have not swatched"))
+	do(t, ctx, "an ink says it is measured", eval(`document.querySelector("[aria-label^=\"Madder, full\"]").dispatchEvent(new MouseEvent("click", {bubbles: true}))`), says("(measured)"), says("Kraft, 80 lb"))
+}

@@ -1,0 +1,54 @@
+package e2e
+
+import (
+	"os"
+	"path/filepath"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/require"
+)
+
+// TestShots takes the pictures of docs/screenshots; it runs only under make
+// shots, which sets SHOTS.
+func TestShots(t *testing.T) {
+	dir := os.Getenv("SHOTS")
+	if dir == "" {
+		t.Skip("make shots takes the pictures")
+	}
+	require.NoError(t, os.MkdirAll(dir, 0o755))
+	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	ctx := browser(t, 1280, 800)
+	only := os.Getenv("ONLY")
+	shot := func(name, path string, steps ...step) {
+		if only != "" && only != name {
+			return
+		}
+		long(t, ctx, name, append([]step{chromedp.Navigate(p.URL + path), seen("h1"), chromedp.Sleep(700 * time.Millisecond)}, steps...)...)
+		do(t, ctx, name, chromedp.Sleep(600*time.Millisecond))
+		png, err := chromedp.Run(ctx, chromedp.CaptureScreenshot())
+		require.NoError(t, err)
+		require.NoError(t, os.WriteFile(filepath.Join(dir, name+".png"), png, 0o644))
+	}
+	shot("bench", "/")
+	shot("stores-inks", "/stores/inks")
+	shot("stores-sets", "/stores/sets")
+	stratum := func(n string) step {
+		return eval(`document.querySelectorAll(".stratum")[` + n + `].dispatchEvent(new MouseEvent("click", {bubbles: true}))`)
+	}
+	shot("pieces", "/card/lamp-sitters/pieces", stratum("1"))
+	shot("pieces-apart", "/card/lamp-sitters/pieces", set("input[type=range]", "1"))
+	shot("inks", "/card/lamp-sitters/inks", button("Suggest inks"), seen(`button[title^="Weakest pair"]`), stratum("5"))
+	shot("register", "/card/lamp-sitters/register", stratum("5"))
+	shot("front", "/card/lamp-sitters/front", stratum("4"))
+	shot("front-slimline", "/card/five-beetles/front", stratum("5"))
+	shot("depth", "/card/lamp-sitters/depth")
+	shot("work", "/card/lamp-sitters/work", chromedp.Click(chromedp.Search(`//li//button[contains(., "Heat set Body")]`)))
+	shot("stores-basic", "/stores/sets", button("Draw them"), says("3 sets"), set(`input[name=text]`, "hello"), button("Draw the words"), says("4 sets"), eval(`[...document.querySelectorAll("button")].filter(b => b.textContent === "Open")[0].click()`))
+	shot("scan-pieces", "/stores/sets/scan", laidDown("Toadstool"), button("Use the simulated device"), says("5 pieces found"), eval(`document.querySelectorAll("button.row")[1].click()`))
+	shot("scan-stack", "/stores/sets/scan", laidDown("Toadstool"), button("Use the simulated device"), says("5 pieces found"), begins("Stack the 5"), says("The stack, top first"),
+		eval(`document.querySelectorAll("[aria-label^='Choose ']")[1].click()`))
+	shot("scan-mat", "/stores/sets/scan", choose("mat"), laidDown("Marsh mallow"), button("Use the simulated device"), says("4 pieces found"))
+	shot("swatches", "/stores/inks", button("Lay out a sheet"), says("Print sheet 1"), button("Fill and scan it with the simulated scanner"), says("cells read, dry"), eval(`scrollTo(0, 1e5)`))
+}

@@ -1,0 +1,287 @@
+// Package inkfile reads and writes drawers of inks: as tables (CSV, RFC 4180)
+// and as palettes (GPL: a name and three numbers of 0 to 255 a line).
+package inkfile
+
+import (
+	"bufio"
+	"bytes"
+	"encoding/csv"
+	"errors"
+	"fmt"
+	"io"
+	"slices"
+	"strconv"
+	"strings"
+
+	"ochrestone/core/colour"
+	"ochrestone/core/kit"
+)
+
+// Problem says what is wrong with a file, and where.
+type Problem struct {
+	Line int
+	What string
+	Mend string
+}
+
+func (p *Problem) Error() string {
+	if p.Line > 0 {
+		return fmt.Sprintf("line %d: %s %s", p.Line, p.What, p.Mend)
+	}
+	return p.What + " " + p.Mend
+}
+
+// Read is what came of a file.
+type Read struct {
+	Inks  []kit.Ink
+	Notes []string // lines passed over, and why
+}
+
+// mostInks bounds a file.
+const mostInks = 5000
+
+var columns = []string{"name", "family", "depth", "kind", "dry", "wet", "hiding power", "dry minutes", "needs heat", "reacts with water", "bleeds through", "low", "empty", "where kept", "measured"}
+
+// WriteCSV writes a drawer as a table.
+func WriteCSV(w io.Writer, inks []kit.Ink) error {
+	c := csv.NewWriter(w)
+	if err := c.Write(columns); err != nil {
+		return fmt.Errorf("write the table: %w", err)
+	}
+	yes := func(b bool) string {
+		if b {
+			return "yes"
+		}
+		return ""
+	}
+	num := func(f *float64) string {
+		if f == nil {
+			return ""
+		}
+		return strconv.FormatFloat(*f, 'f', -1, 64)
+	}
+	for _, i := range inks {
+		heat := ""
+		if i.NeedsHeat != nil {
+			heat = "no"
+			if *i.NeedsHeat {
+				heat = "yes"
+			}
+		}
+		row := []string{i.Name, i.Family, i.Depth, string(i.Kind), i.Dry, i.Wet, num(i.Hide), num(i.DryMinutes), heat, yes(i.Water), yes(i.Bleeds), yes(i.Low), yes(i.Gone), i.Where, yes(i.Measured)}
+		if err := c.Write(row); err != nil {
+			return fmt.Errorf("write ink %q: %w", i.Name, err)
+		}
+	}
+	c.Flush()
+	return c.Error()
+}
+
+// ReadCSV reads a table with a heading. Only a name and a colour, dried or wet,
+// are needed; columns may stand in any order, unknown ones are passed over.
+func ReadCSV(data []byte) (Read, error) {
+	data = bytes.TrimPrefix(data, []byte("\xef\xbb\xbf"))
+	r := csv.NewReader(bytes.NewReader(data))
+	r.FieldsPerRecord = -1
+	r.TrimLeadingSpace = true
+	if first, _, _ := bytes.Cut(data, []byte("\n")); bytes.Count(first, []byte(";")) > bytes.Count(first, []byte(",")) {
+		r.Comma = ';' // as some office programs write it
+	}
+	head, err := r.Read()
+	if err != nil {
+		return Read{}, &Problem{What: "The table is empty.", Mend: "Its first line names the columns: name, dry, and more."}
+	}
+	at := map[string]int{}
+	for i, h := range head {
+		at[strings.ToLower(strings.TrimSpace(h))] = i
+	}
+	if _, ok := at["name"]; !ok {
+		return Read{}, &Problem{Line: 1, What: "There is no column called name.", Mend: "Name the columns in the first line: name, family, depth, kind, dry, wet."}
+	}
+	var out Read
+	for {
+		row, err := r.Read()
+		if errors.Is(err, io.EOF) {
+			return out.done()
+		}
+		if err != nil {
+			line := 0
+			var pe *csv.ParseError
+			if errors.As(err, &pe) {
+				line = pe.Line
+			}
+			return Read{}, &Problem{Line: line, What: "The line cannot be read: a quotation mark is open.", Mend: "Save the table again."}
+		}
+		line, _ := r.FieldPos(0)
+		if len(out.Inks) >= mostInks {
+			return Read{}, &Problem{Line: line, What: fmt.Sprintf("The table has more than %d inks.", mostInks), Mend: "Take it in in parts."}
+		}
+		get := func(col string) string {
+			if i, ok := at[col]; ok && i < len(row) {
+				return strings.TrimSpace(row[i])
+			}
+			return ""
+		}
+		if err := out.row(get, line); err != nil {
+			out.Notes = append(out.Notes, err.Error())
+		}
+	}
+}
+
+// row takes one ink in.
+func (r *Read) row(get func(string) string, line int) error {
+	i := kit.Ink{Name: get("name"), Family: get("family"), Depth: get("depth"), Kind: kit.InkKind(strings.ToLower(get("kind"))), Where: get("where kept")}
+	if i.Kind == "" {
+		i.Kind = kit.Dye
+	}
+	var err1, err2 error
+	i.Dry, err1 = hexOf(get("dry"))
+	i.Wet, err2 = hexOf(get("wet"))
+	if err := errors.Join(err1, err2); err != nil {
+		return fmt.Errorf("line %d, %s: the colour is not written #rrggbb; left out", line, i.Name)
+	}
+	for col, to := range map[string]**float64{"hiding power": &i.Hide, "dry minutes": &i.DryMinutes} {
+		if s := get(col); s != "" {
+			v, err := strconv.ParseFloat(strings.ReplaceAll(s, ",", "."), 64)
+			if err != nil || v < 0 {
+				return fmt.Errorf("line %d, %s: %s is %q, not a number; left out", line, i.Name, col, s)
+			}
+			*to = &v
+		}
+	}
+	yes := func(col string) bool {
+		return slices.Contains([]string{"yes", "y", "true", "1", "x"}, strings.ToLower(get(col)))
+	}
+	if s := strings.ToLower(get("needs heat")); s != "" {
+		v := yes("needs heat")
+		i.NeedsHeat = &v
+	}
+	i.Water, i.Bleeds, i.Low, i.Gone, i.Measured = yes("reacts with water"), yes("bleeds through"), yes("low"), yes("empty"), yes("measured")
+	if err := i.Validate(); err != nil {
+		return fmt.Errorf("line %d, %s: %s; left out", line, i.Name, strings.ReplaceAll(err.Error(), "\n", "; "))
+	}
+	r.Inks = append(r.Inks, i)
+	return nil
+}
+
+func hexOf(s string) (string, error) {
+	if s == "" {
+		return "", nil
+	}
+	c, err := colour.ParseHex(s)
+	if err != nil {
+		return "", err
+	}
+	return c.Hex(), nil
+}
+
+func (r Read) done() (Read, error) {
+	if len(r.Inks) == 0 {
+		if len(r.Notes) > 0 {
+			return Read{}, &Problem{What: "No ink could be read. The first trouble: " + r.Notes[0] + ".", Mend: "Mend the table and try again."}
+		}
+		return Read{}, &Problem{What: "There is no ink in the file.", Mend: "Put one ink on each line."}
+	}
+	return r, nil
+}
+
+// paletteHead is the first line of a GPL palette.
+const paletteHead = "GIMP Palette"
+
+// WriteGPL writes the dried colours of a drawer as a palette.
+func WriteGPL(w io.Writer, name string, inks []kit.Ink) error {
+	b := bufio.NewWriter(w)
+	fmt.Fprintf(b, "%s\nName: %s\nColumns: 4\n#\n", paletteHead, strings.ReplaceAll(name, "\n", " "))
+	for _, i := range inks {
+		hex := i.Dry
+		if hex == "" {
+			hex = i.Wet
+		}
+		if len(hex) != 7 {
+			continue
+		}
+		v, err := strconv.ParseUint(hex[1:], 16, 32)
+		if err != nil {
+			continue
+		}
+		fmt.Fprintf(b, "%3d %3d %3d\t%s\n", v>>16, v>>8&255, v&255, strings.ReplaceAll(i.Name, "\n", " "))
+	}
+	if err := b.Flush(); err != nil {
+		return fmt.Errorf("write the palette: %w", err)
+	}
+	return nil
+}
+
+// ReadGPL reads a palette; its colours are taken as dried, of dye inks.
+func ReadGPL(data []byte) (Read, error) {
+	s := bufio.NewScanner(bytes.NewReader(data))
+	if !s.Scan() || !strings.HasPrefix(strings.TrimSpace(s.Text()), paletteHead) {
+		return Read{}, &Problem{Line: 1, What: "This is not a palette.", Mend: "A GPL palette begins with its own heading line; a table of inks goes in as CSV."}
+	}
+	var out Read
+	for line := 2; s.Scan(); line++ {
+		t := strings.TrimSpace(s.Text())
+		if t == "" || strings.HasPrefix(t, "#") || strings.HasPrefix(t, "Name:") || strings.HasPrefix(t, "Columns:") {
+			continue
+		}
+		f := strings.Fields(t)
+		var rgb [3]uint64
+		ok := len(f) >= 3
+		for i := 0; ok && i < 3; i++ {
+			v, err := strconv.ParseUint(f[i], 10, 8)
+			rgb[i], ok = v, err == nil
+		}
+		if !ok {
+			out.Notes = append(out.Notes, fmt.Sprintf("line %d: three numbers of 0 to 255 were expected; left out", line))
+			continue
+		}
+		if len(out.Inks) >= mostInks {
+			return Read{}, &Problem{Line: line, What: fmt.Sprintf("The palette has more than %d colours.", mostInks), Mend: "Take it in in parts."}
+		}
+		name := strings.Join(f[3:], " ")
+		if name == "" || name == "Untitled" {
+			name = fmt.Sprintf("Colour %d", len(out.Inks)+1)
+		}
+		family, depth, _ := strings.Cut(name, ",")
+		out.Inks = append(out.Inks, kit.Ink{Name: name, Family: strings.TrimSpace(family), Depth: strings.TrimSpace(depth), Kind: kit.Dye, Dry: fmt.Sprintf("#%02x%02x%02x", rgb[0], rgb[1], rgb[2])})
+	}
+	return out.done()
+}
+
+// Fresh keeps the inks that are not in the drawer yet and says what it passed
+// over: the same name, whatever its case. Nearly the same colour under another
+// name is kept and mentioned.
+func Fresh(have []kit.Ink, in Read) Read {
+	names := map[string]bool{}
+	type known struct {
+		name string
+		lab  colour.Lab
+	}
+	var labs []known
+	for _, i := range have {
+		names[strings.ToLower(i.Name)] = true
+		if c, err := colour.ParseHex(i.Dry); err == nil {
+			labs = append(labs, known{i.Name, c.Lab()})
+		}
+	}
+	out := Read{Notes: in.Notes}
+	for _, i := range in.Inks {
+		key := strings.ToLower(i.Name)
+		if names[key] {
+			out.Notes = append(out.Notes, fmt.Sprintf("%s is in the drawer already and was left as it is", i.Name))
+			continue
+		}
+		names[key] = true
+		if c, err := colour.ParseHex(i.Dry); err == nil {
+			for _, k := range labs {
+				if d := colour.Difference(k.lab, c.Lab()); d < 1 {
+					out.Notes = append(out.Notes, fmt.Sprintf("%s dries like %s (%.1f apart): the same ink under two names?", i.Name, k.name, d))
+					break
+				}
+			}
+			labs = append(labs, known{i.Name, c.Lab()})
+		}
+		out.Inks = append(out.Inks, i)
+	}
+	return out
+}

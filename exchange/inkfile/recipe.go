@@ -1,0 +1,81 @@
+package inkfile
+
+import (
+	"encoding/csv"
+	"fmt"
+	"io"
+	"strconv"
+
+	"ochrestone/core/card"
+	"ochrestone/core/kit"
+	"ochrestone/core/plan"
+)
+
+// Recipe is one line of a card's colours: a layer of an image in a colourway.
+type Recipe struct {
+	Image, Colourway, Layer, Paper, Ink string
+	Impressions                         int
+	Dry, Wet                            string
+	L                                   float64
+	Known                               string
+}
+
+// Recipes lists the colours of a card, image by image, lowest layer first.
+func Recipes(c card.Card, k kit.Kit, p plan.Plan) []Recipe {
+	var out []Recipe
+	for mi, m := range p.Motifs {
+		if m.Problem != "" {
+			continue
+		}
+		for wi, w := range m.Colourways {
+			for li, l := range w.Layers {
+				f := c.Motifs[mi].Colourways[wi].Layers[l.ID]
+				r := Recipe{Image: m.Name, Colourway: w.Name, Layer: m.Layers[li].Label, Ink: l.InkName, Dry: l.Dry, Wet: l.Wet, L: l.L, Known: string(l.Source)}
+				if paper, ok := k.Paper(f.Paper); ok {
+					r.Paper = paper.Name
+				}
+				if l.InkName != "" {
+					r.Impressions = f.Strikes()
+				}
+				out = append(out, r)
+			}
+		}
+	}
+	return out
+}
+
+// WriteRecipe writes the colours of a card as a table.
+func WriteRecipe(w io.Writer, rs []Recipe) error {
+	c := csv.NewWriter(w)
+	if err := c.Write([]string{"image", "colourway", "layer", "paper", "ink", "impressions", "dried", "wet", "lightness", "known"}); err != nil {
+		return fmt.Errorf("write the recipe: %w", err)
+	}
+	for _, r := range rs {
+		n := ""
+		if r.Impressions > 0 {
+			n = strconv.Itoa(r.Impressions)
+		}
+		if err := c.Write([]string{r.Image, r.Colourway, r.Layer, r.Paper, r.Ink, n, r.Dry, r.Wet, strconv.FormatFloat(r.L, 'f', 1, 64), r.Known}); err != nil {
+			return fmt.Errorf("write the recipe: %w", err)
+		}
+	}
+	c.Flush()
+	return c.Error()
+}
+
+// Palette is the recipe's dried colours as inks to write as a palette.
+func Palette(rs []Recipe) []kit.Ink {
+	seen := map[string]bool{}
+	var out []kit.Ink
+	for _, r := range rs {
+		name := r.Ink
+		if name == "" {
+			name = r.Paper
+		}
+		if key := name + r.Dry; !seen[key] && name != "" {
+			seen[key] = true
+			out = append(out, kit.Ink{Name: name, Dry: r.Dry})
+		}
+	}
+	return out
+}

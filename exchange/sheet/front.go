@@ -1,0 +1,103 @@
+package sheet
+
+import (
+	"fmt"
+	"io"
+
+	"github.com/tdewolff/canvas"
+	"github.com/tdewolff/canvas/renderers/rasterizer"
+	"github.com/tdewolff/canvas/renderers/svg"
+	"image/color"
+	"image/png"
+
+	"ochrestone/core/card"
+	"ochrestone/core/kit"
+	"ochrestone/core/plan"
+	"ochrestone/core/shape"
+)
+
+// front draws the assembled front at true size on the surface.
+func front(p *paper, c card.Card, k kit.Kit, pl plan.Plan, x, y float64) error {
+	base := "#ffffff"
+	if s, ok := k.Paper(c.Base.Paper); ok {
+		base = s.Colour
+	}
+	p.rect(x, y, c.Base.W, c.Base.H, hex(base), rule, 0.1)
+	for _, s := range pl.Stood {
+		fill := s.Top
+		if s.Layer == "" {
+			fill = s.Colour
+		}
+		edge, width := none, 0.0
+		if s.Thick > 0 {
+			edge, width = color.RGBA{130, 130, 130, 255}, 0.08
+		}
+		p.region(s.Outline, place{x, y, 1}, hex(fill), edge, width)
+		if err := words(p, c, k, s.ID, x, y); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// words writes the text of a strip on it.
+func words(p *paper, c card.Card, k kit.Kit, id string, x, y float64) error {
+	for _, e := range c.Elements {
+		if e.ID != id || e.Strip == nil || e.Strip.Text == "" {
+			continue
+		}
+		path, w, err := lettering(p.f.text, e.Strip.Letter, e.Strip.Text)
+		if err != nil {
+			return err
+		}
+		ink := "#26282b"
+		if i, ok := k.Ink(e.Strip.Ink); ok && i.Dry != "" {
+			ink = i.Dry
+		}
+		m := canvas.Identity.Translate(x+e.X, p.h-(y+e.Y)).Rotate(-e.Turn).Translate(-w/2, -e.Strip.Letter/2)
+		p.path(path.Transform(m), hex(ink), none, 0)
+	}
+	return nil
+}
+
+func frontPaper(c card.Card, k kit.Kit, pl plan.Plan) (*paper, error) {
+	box := shape.Rect(0, 0, c.Base.W, c.Base.H).Bounds()
+	for _, s := range pl.Stood {
+		if b := s.Outline.Bounds(); !s.Outline.Empty() {
+			box.Min.X, box.Min.Y = min(box.Min.X, b.Min.X), min(box.Min.Y, b.Min.Y)
+			box.Max.X, box.Max.Y = max(box.Max.X, b.Max.X), max(box.Max.Y, b.Max.Y)
+		}
+	}
+	p, err := newPaper(box.W(), box.H())
+	if err != nil {
+		return nil, err
+	}
+	return p, front(p, c, k, pl, -box.Min.X, -box.Min.Y)
+}
+
+// FrontSVG writes the assembled front in mm.
+func FrontSVG(w io.Writer, c card.Card, k kit.Kit, pl plan.Plan) error {
+	p, err := frontPaper(c, k, pl)
+	if err != nil {
+		return fmt.Errorf("draw the front: %w", err)
+	}
+	r := svg.New(w, p.w, p.h, nil)
+	p.c.RenderTo(r)
+	if err := r.Close(); err != nil {
+		return fmt.Errorf("write the front as SVG: %w", err)
+	}
+	return nil
+}
+
+// FrontPNG writes the assembled front at the given resolution.
+func FrontPNG(w io.Writer, c card.Card, k kit.Kit, pl plan.Plan, dpi float64) error {
+	p, err := frontPaper(c, k, pl)
+	if err != nil {
+		return fmt.Errorf("draw the front: %w", err)
+	}
+	img := rasterizer.Draw(p.c, canvas.DPI(dpi), canvas.DefaultColorSpace)
+	if err := png.Encode(w, img); err != nil {
+		return fmt.Errorf("write the front as PNG: %w", err)
+	}
+	return nil
+}

@@ -1,0 +1,212 @@
+package svgin
+
+import (
+	"encoding/xml"
+	"errors"
+	"fmt"
+	"math"
+	"strings"
+
+	"github.com/tdewolff/canvas"
+)
+
+// mmPer is the length of a unit in mm; px are 96 to the inch (CSS).
+var mmPer = map[string]float64{"mm": 1, "cm": 10, "in": 25.4, "pt": 25.4 / 72, "pc": 25.4 / 6, "px": 25.4 / 96, "": 25.4 / 96, "q": 0.25}
+
+// length reads "100mm" into mm; "" and percentages give zero.
+func length(s string) (mm float64, unit string, err error) {
+	if s == "" || s == "auto" {
+		return 0, "%", nil
+	}
+	i := strings.LastIndexAny(s, "0123456789.")
+	unit = strings.ToLower(strings.TrimSpace(s[i+1:]))
+	v, err := floats([]string{strings.TrimSpace(s[:i+1])})
+	if err != nil {
+		return 0, unit, err
+	}
+	if unit == "%" {
+		return 0, unit, nil
+	}
+	k, ok := mmPer[unit]
+	if !ok {
+		return 0, unit, fmt.Errorf("%q is not a unit", unit)
+	}
+	return v[0] * k, unit, nil
+}
+
+// user reads a coordinate of a shape in user units.
+func user(t xml.StartElement, name string, or float64) (float64, error) {
+	s := attr(t, name)
+	if s == "" {
+		return or, nil
+	}
+	mm, unit, err := length(s)
+	if err != nil || unit == "%" {
+		return 0, fmt.Errorf("%s is %q", name, s)
+	}
+	return mm / mmPer["px"], nil
+}
+
+// outline returns the path of a shape element, nil for elements that are none.
+func outline(t xml.StartElement) (*canvas.Path, error) {
+	get := func(names ...string) ([]float64, error) {
+		out := make([]float64, len(names))
+		for i, n := range names {
+			v, err := user(t, n, 0)
+			if err != nil {
+				return nil, err
+			}
+			out[i] = v
+		}
+		return out, nil
+	}
+	switch t.Name.Local {
+	case "path":
+		return pathData(attr(t, "d"))
+	case "rect":
+		v, err := get("x", "y", "width", "height", "rx", "ry")
+		if err != nil {
+			return nil, err
+		}
+		if v[2] <= 0 || v[3] <= 0 {
+			return nil, fmt.Errorf("the rectangle is %g × %g", v[2], v[3])
+		}
+		return rect(v[0], v[1], v[2], v[3], v[4], v[5], attr(t, "rx") != "", attr(t, "ry") != ""), nil
+	case "circle":
+		v, err := get("cx", "cy", "r")
+		if err != nil {
+			return nil, err
+		}
+		if v[2] <= 0 {
+			return nil, fmt.Errorf("the radius is %g", v[2])
+		}
+		return canvas.Circle(v[2]).Translate(v[0], v[1]), nil
+	case "ellipse":
+		v, err := get("cx", "cy", "rx", "ry")
+		if err != nil {
+			return nil, err
+		}
+		if v[2] <= 0 || v[3] <= 0 {
+			return nil, fmt.Errorf("the radii are %g and %g", v[2], v[3])
+		}
+		return canvas.Ellipse(v[2], v[3]).Translate(v[0], v[1]), nil
+	case "polygon", "polyline":
+		v, err := floats(strings.FieldsFunc(attr(t, "points"), func(r rune) bool { return r == ' ' || r == ',' || r == '\n' || r == '\t' || r == '\r' }))
+		if err != nil {
+			return nil, err
+		}
+		if len(v) < 6 || len(v)%2 != 0 {
+			return nil, fmt.Errorf("%d numbers do not make corners", len(v))
+		}
+		p := &canvas.Path{}
+		for i := 0; i < len(v); i += 2 {
+			if i == 0 {
+				p.MoveTo(v[0], v[1])
+			} else {
+				p.LineTo(v[i], v[i+1])
+			}
+		}
+		if t.Name.Local == "polygon" {
+			p.Close()
+		}
+		return p, nil
+	}
+	return nil, nil
+}
+
+func pathData(d string) (p *canvas.Path, err error) {
+	defer func() {
+		if r := recover(); r != nil {
+			p, err = nil, errors.New("the path data is broken")
+		}
+	}()
+	if strings.TrimSpace(d) == "" {
+		return &canvas.Path{}, nil
+	}
+	if c := strings.TrimSpace(d)[0]; c != 'M' && c != 'm' {
+		return nil, errors.New("path data begins with M")
+	}
+	if p, err = canvas.ParseSVGPath(d); err != nil {
+		return nil, fmt.Errorf("path data: %w", err)
+	}
+	return p, nil
+}
+
+func rect(x, y, w, h, rx, ry float64, hasX, hasY bool) *canvas.Path {
+	if !hasX {
+		rx = ry
+	}
+	if !hasY {
+		ry = rx
+	}
+	rx, ry = math.Min(math.Max(rx, 0), w/2), math.Min(math.Max(ry, 0), h/2)
+	p := &canvas.Path{}
+	if rx == 0 || ry == 0 {
+		p.MoveTo(x, y)
+		p.LineTo(x+w, y)
+		p.LineTo(x+w, y+h)
+		p.LineTo(x, y+h)
+		p.Close()
+		return p
+	}
+	p.MoveTo(x+rx, y)
+	p.LineTo(x+w-rx, y)
+	p.ArcTo(rx, ry, 0, false, true, x+w, y+ry)
+	p.LineTo(x+w, y+h-ry)
+	p.ArcTo(rx, ry, 0, false, true, x+w-rx, y+h)
+	p.LineTo(x+rx, y+h)
+	p.ArcTo(rx, ry, 0, false, true, x, y+h-ry)
+	p.LineTo(x, y+ry)
+	p.ArcTo(rx, ry, 0, false, true, x+rx, y)
+	p.Close()
+	return p
+}
+
+// transform reads a transform list.
+func transform(s string) (canvas.Matrix, error) {
+	m := canvas.Identity
+	rest := strings.TrimSpace(s)
+	for rest != "" {
+		open, shut := strings.IndexByte(rest, '('), strings.IndexByte(rest, ')')
+		if open < 0 || shut < open {
+			return m, fmt.Errorf("%q has no brackets", rest)
+		}
+		name := strings.Trim(rest[:open], " ,\n\t")
+		v, err := floats(strings.FieldsFunc(rest[open+1:shut], func(r rune) bool { return r == ' ' || r == ',' || r == '\n' || r == '\t' }))
+		if err != nil {
+			return m, err
+		}
+		one, err := single(name, v)
+		if err != nil {
+			return m, err
+		}
+		m = m.Mul(one)
+		rest = strings.Trim(rest[shut+1:], " ,\n\t")
+	}
+	return m, nil
+}
+
+func single(name string, v []float64) (canvas.Matrix, error) {
+	id := canvas.Identity
+	switch n := len(v); {
+	case name == "matrix" && n == 6:
+		return canvas.Matrix{{v[0], v[2], v[4]}, {v[1], v[3], v[5]}}, nil
+	case name == "translate" && n == 1:
+		return id.Translate(v[0], 0), nil
+	case name == "translate" && n == 2:
+		return id.Translate(v[0], v[1]), nil
+	case name == "scale" && n == 1 && v[0] != 0:
+		return id.Scale(v[0], v[0]), nil
+	case name == "scale" && n == 2 && v[0] != 0 && v[1] != 0:
+		return id.Scale(v[0], v[1]), nil
+	case name == "rotate" && n == 1:
+		return id.Rotate(v[0]), nil
+	case name == "rotate" && n == 3:
+		return id.Translate(v[1], v[2]).Rotate(v[0]).Translate(-v[1], -v[2]), nil
+	case name == "skewX" && n == 1:
+		return canvas.Matrix{{1, math.Tan(v[0] * math.Pi / 180), 0}, {0, 1, 0}}, nil
+	case name == "skewY" && n == 1:
+		return canvas.Matrix{{1, 0, 0}, {math.Tan(v[0] * math.Pi / 180), 1, 0}}, nil
+	}
+	return id, fmt.Errorf("%s with %d numbers is not a transform", name, len(v))
+}

@@ -1,0 +1,344 @@
+package server
+
+import (
+	"context"
+	"crypto/rand"
+	"encoding/hex"
+	"errors"
+	"fmt"
+	"net/http"
+	"strconv"
+	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"ochrestone/core/card"
+	"ochrestone/core/depth"
+	"ochrestone/core/measure"
+	"ochrestone/core/plan"
+	"ochrestone/core/ramp"
+	"ochrestone/store"
+)
+
+// View is a card as the page sees it: the document and its plan.
+type View struct {
+	ID      string    `json:"id"`
+	Version int64     `json:"version" doc:"send it back in If-Match"`
+	CanUndo bool      `json:"canUndo"`
+	CanRedo bool      `json:"canRedo"`
+	Card    card.Card `json:"card"`
+	Plan    plan.Plan `json:"plan"`
+}
+
+// Tile is a card on the bench.
+type Tile struct {
+	ID       string  `json:"id"`
+	Title    string  `json:"title"`
+	Version  int64   `json:"version"`
+	W        float64 `json:"w" doc:"mm"`
+	H        float64 `json:"h" doc:"mm"`
+	Next     string  `json:"next" doc:"the next step to do"`
+	Done     int     `json:"done"`
+	Steps    int     `json:"steps"`
+	Notes    int     `json:"notes" doc:"margin notes not set aside"`
+	Spoils   int     `json:"spoils" doc:"notes that would spoil the card"`
+	Total    float64 `json:"total" doc:"thickness, mm"`
+	Sections []Slab  `json:"sections" nullable:"false" doc:"the strata through the middle, lowest first"`
+}
+
+// Slab is one stratum of a section.
+type Slab struct {
+	ID    string  `json:"id" doc:"element or sheet"`
+	Layer string  `json:"layer,omitempty"`
+	Name  string  `json:"name"`
+	X0    float64 `json:"x0" doc:"mm along the cut"`
+	X1    float64 `json:"x1"`
+	Z0    float64 `json:"z0" doc:"mm above the table"`
+	Z1    float64 `json:"z1"`
+	Lift  float64 `json:"lift" doc:"foam or glue beneath, mm"`
+	Foam  bool    `json:"foam"`
+	Body  string  `json:"body" doc:"#rrggbb"`
+	Top   string  `json:"top" doc:"#rrggbb"`
+}
+
+type viewOut struct {
+	ETag string `header:"ETag"`
+	Body View
+}
+
+type cardIn struct {
+	ID string `path:"id"`
+}
+
+// ChangeIn names a card and the version a change was made on.
+type ChangeIn struct {
+	ID      string `path:"id"`
+	IfMatch string `header:"If-Match" required:"true" doc:"the version that was read, in quotes"`
+}
+
+func (in ChangeIn) version() (int64, error) {
+	v, err := strconv.ParseInt(strings.Trim(strings.TrimPrefix(in.IfMatch, "W/"), `"`), 10, 64)
+	if err != nil {
+		return 0, store.ErrChanged
+	}
+	return v, nil
+}
+
+func (s *Server) view(ctx context.Context, v store.Saved) (*viewOut, error) {
+	k, err := s.store.Kit(ctx)
+	if err != nil {
+		return nil, problem(err)
+	}
+	f, _ := s.lengths(ctx)
+	return &viewOut{ETag: fmt.Sprintf("%q", strconv.FormatInt(v.Version, 10)),
+		Body: View{v.ID, v.Version, v.CanUndo, v.CanRedo, v.Card, s.maker.Of(v.Card, k, plan.Lengths(f))}}, nil
+}
+
+func newID() string {
+	b := make([]byte, 8)
+	_, _ = rand.Read(b) // never fails, by its documentation
+	return hex.EncodeToString(b)
+}
+
+func op(id, method, path, summary string) huma.Operation {
+	return huma.Operation{OperationID: id, Method: method, Path: path, Summary: summary}
+}
+
+func (s *Server) cards() {
+	huma.Register(s.api, op("list-cards", http.MethodGet, "/api/cards", "All cards on the bench"), s.listCards)
+	huma.Register(s.api, op("new-card", http.MethodPost, "/api/cards", "A new card"), s.newCard)
+	huma.Register(s.api, op("read-card", http.MethodGet, "/api/cards/{id}", "A card with its plan"), func(ctx context.Context, in *cardIn) (*viewOut, error) {
+		v, err := s.store.Card(ctx, in.ID)
+		if err != nil {
+			return nil, problem(err)
+		}
+		return s.view(ctx, v)
+	})
+	huma.Register(s.api, op("save-card", http.MethodPut, "/api/cards/{id}", "Save a change"), s.saveCard)
+	huma.Register(s.api, op("delete-card", http.MethodDelete, "/api/cards/{id}", "Take a card off the bench"), func(ctx context.Context, in *cardIn) (*struct{}, error) {
+		return nil, problem(s.store.Delete(ctx, in.ID))
+	})
+	for name, walk := range map[string]func(context.Context, string, int64) (store.Saved, error){"undo": s.store.Undo, "redo": s.store.Redo} {
+		huma.Register(s.api, op(name+"-card", http.MethodPost, "/api/cards/{id}/"+name, "Step through the changes"), func(ctx context.Context, in *ChangeIn) (*viewOut, error) {
+			version, err := in.version()
+			if err != nil {
+				return nil, problem(err)
+			}
+			v, err := walk(ctx, in.ID, version)
+			if err != nil {
+				return nil, problem(err)
+			}
+			return s.view(ctx, v)
+		})
+	}
+	huma.Register(s.api, op("add-motif", http.MethodPost, "/api/cards/{id}/motifs", "Put an image made from a set on the card"), s.addMotif)
+	huma.Register(s.api, op("suggest-inks", http.MethodPost, "/api/cards/{id}/inks", "The best colourways from the drawer"), s.suggest)
+	after := op("inks-after-picture", http.MethodPost, "/api/cards/{id}/picture", "Colour an image after a reference picture")
+	after.MaxBodyBytes = maxUpload
+	huma.Register(s.api, after, s.afterPicture)
+	huma.Register(s.api, op("section", http.MethodGet, "/api/cards/{id}/section", "Side view along a cut"), s.section)
+}
+
+type newCardIn struct {
+	Body struct {
+		Title  string       `json:"title" minLength:"1" maxLength:"120"`
+		Format string       `json:"format" doc:"id of a format"`
+		Fold   measure.Fold `json:"fold" enum:"side,top"`
+		Set    string       `json:"set,omitempty" doc:"set to begin with"`
+	}
+}
+
+func (s *Server) newCard(ctx context.Context, in *newCardIn) (*viewOut, error) {
+	k, err := s.store.Kit(ctx)
+	if err != nil {
+		return nil, problem(err)
+	}
+	for _, f := range measure.Formats() {
+		if f.ID != in.Body.Format {
+			continue
+		}
+		c := card.New(strings.TrimSpace(in.Body.Title), f, in.Body.Fold, k)
+		if set, ok := k.Set(in.Body.Set); ok {
+			c = c.AddSet(set, k)
+		}
+		if err := c.Validate(); err != nil {
+			return nil, problem(err)
+		}
+		v, err := s.store.Add(ctx, newID(), c)
+		if err != nil {
+			return nil, problem(err)
+		}
+		return s.view(ctx, v)
+	}
+	return nil, huma.Error422UnprocessableEntity("There is no such card size.", &huma.ErrorDetail{Location: "body.format", Message: "choose one of the sizes offered"})
+}
+
+type saveIn struct {
+	ChangeIn
+	Body card.Card
+}
+
+func (s *Server) saveCard(ctx context.Context, in *saveIn) (*viewOut, error) {
+	version, err := in.version()
+	if err != nil {
+		return nil, problem(err)
+	}
+	if err := in.Body.Validate(); err != nil {
+		return nil, problem(err)
+	}
+	v, err := s.store.Save(ctx, in.ID, version, in.Body)
+	if err != nil {
+		return nil, problem(err)
+	}
+	return s.view(ctx, v)
+}
+
+type motifIn struct {
+	ChangeIn
+	Body struct {
+		Set string `json:"set" doc:"set id"`
+	}
+}
+
+func (s *Server) addMotif(ctx context.Context, in *motifIn) (*viewOut, error) {
+	version, err := in.version()
+	if err != nil {
+		return nil, problem(err)
+	}
+	v, err := s.store.Card(ctx, in.ID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	k, err := s.store.Kit(ctx)
+	if err != nil {
+		return nil, problem(err)
+	}
+	set, ok := k.Set(in.Body.Set)
+	if !ok {
+		return nil, problem(store.ErrNotFound)
+	}
+	if v, err = s.store.Save(ctx, in.ID, version, v.Card.AddSet(set, k)); err != nil {
+		return nil, problem(err)
+	}
+	return s.view(ctx, v)
+}
+
+type suggestIn struct {
+	ID   string `path:"id"`
+	Body plan.Ask
+}
+
+type suggestOut struct {
+	Body struct {
+		Ways   []plan.Suggestion `json:"ways" nullable:"false"`
+		Proven bool              `json:"proven" doc:"false when the search was stopped before it had tried everything"`
+		Advice string            `json:"advice" doc:"what the drawer lacks, when it cannot make every layer read"`
+	}
+}
+
+func (s *Server) suggest(ctx context.Context, in *suggestIn) (*suggestOut, error) {
+	v, err := s.store.Card(ctx, in.ID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	k, err := s.store.Kit(ctx)
+	if err != nil {
+		return nil, problem(err)
+	}
+	f, _ := s.lengths(ctx)
+	ctx, cancel := context.WithTimeout(ctx, suggestFor)
+	defer cancel()
+	ways, advice, err := s.maker.Advise(ctx, v.Card, k, in.Body, plan.Lengths(f))
+	late := errors.Is(err, context.DeadlineExceeded) && len(ways) > 0
+	if errors.Is(err, ramp.ErrNoAnswer) && advice != "" {
+		return nil, &huma.ErrorModel{Type: "/problems/no-answer", Title: "The drawer cannot do this", Status: http.StatusUnprocessableEntity, Detail: advice}
+	}
+	if err != nil && !late {
+		return nil, problem(err)
+	}
+	out := &suggestOut{}
+	out.Body.Ways, out.Body.Proven, out.Body.Advice = ways, !late, advice
+	return out, nil
+}
+
+type sectionIn struct {
+	ID string  `path:"id"`
+	Y  float64 `query:"y" doc:"height of the cut on the front, mm from the top"`
+}
+
+type sectionOut struct {
+	Body struct {
+		Y     float64 `json:"y"`
+		Slabs []Slab  `json:"slabs" nullable:"false"`
+	}
+}
+
+func (s *Server) section(ctx context.Context, in *sectionIn) (*sectionOut, error) {
+	v, err := s.store.Card(ctx, in.ID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	k, err := s.store.Kit(ctx)
+	if err != nil {
+		return nil, problem(err)
+	}
+	out := &sectionOut{}
+	p := s.maker.Of(v.Card, k)
+	out.Body.Y, out.Body.Slabs = in.Y, slabs(p, in.Y)
+	return out, nil
+}
+
+func slabs(p plan.Plan, y float64) []Slab {
+	out := []Slab{}
+	names := map[string]string{}
+	for _, e := range p.Front.Elements {
+		names[e.ID] = e.Label
+	}
+	for _, m := range p.Motifs {
+		for _, l := range m.Layers {
+			names[m.ID+l.ID] = l.Label
+		}
+	}
+	for _, c := range depth.Section(p.Stood, y) {
+		st := p.Stood[c.Index]
+		out = append(out, Slab{st.ID, st.Layer, names[st.ID], c.X0, c.X1, st.Z0, st.Z1, st.Lift, st.Foam, st.Colour, st.Top})
+	}
+	return out
+}
+
+type listOut struct {
+	Body []Tile
+}
+
+func (s *Server) listCards(ctx context.Context, _ *struct{}) (*listOut, error) {
+	all, err := s.store.Cards(ctx)
+	if err != nil {
+		return nil, problem(err)
+	}
+	k, err := s.store.Kit(ctx)
+	if err != nil {
+		return nil, problem(err)
+	}
+	out := &listOut{Body: []Tile{}}
+	for _, v := range all {
+		p := s.maker.Of(v.Card, k)
+		t := Tile{ID: v.ID, Title: v.Card.Title, Version: v.Version, W: v.Card.Base.W, H: v.Card.Base.H, Steps: len(p.Steps), Total: p.Depth.Total, Sections: slabs(p, p.Depth.AtY)}
+		for _, st := range p.Steps {
+			if st.Done {
+				t.Done++
+			} else if t.Next == "" {
+				t.Next = st.Title
+			}
+		}
+		for _, f := range p.Findings {
+			if f.Aside == "" {
+				t.Notes++
+				if f.Severity == plan.Spoils {
+					t.Spoils++
+				}
+			}
+		}
+		out.Body = append(out.Body, t)
+	}
+	return out, nil
+}

@@ -1,0 +1,77 @@
+package server
+
+import (
+	"bytes"
+	"context"
+	"io"
+	"net/http"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"ochrestone/core/card"
+	"ochrestone/core/kit"
+	"ochrestone/core/measure"
+	"ochrestone/core/plan"
+	"ochrestone/exchange/inkfile"
+	"ochrestone/exchange/sheet"
+)
+
+// printDPI is the resolution of the saved picture.
+const printDPI = 300
+
+// files registers what is printed or saved.
+func (s *Server) files(r *gin.Engine) {
+	out := func(path, mime, ext string, write func(context.Context, io.Writer, card.Card, kit.Kit, plan.Plan) error) {
+		r.GET("/api/cards/:id/"+path, func(c *gin.Context) {
+			ctx := c.Request.Context()
+			v, err := s.store.Card(ctx, c.Param("id"))
+			var k kit.Kit
+			if err == nil {
+				k, err = s.store.Kit(ctx)
+			}
+			var b bytes.Buffer
+			if err == nil {
+				f, _ := s.lengths(ctx)
+				err = write(ctx, &b, v.Card, k, s.maker.Of(v.Card, k, plan.Lengths(f)))
+			}
+			if err != nil {
+				refuse(c, err)
+				return
+			}
+			c.Header("Content-Disposition", `inline; filename="`+fileName(v.Card.Title)+ext+`"`)
+			c.Data(http.StatusOK, mime, b.Bytes())
+		})
+	}
+	out("sheet.pdf", "application/pdf", ".pdf", func(ctx context.Context, w io.Writer, c card.Card, k kit.Kit, p plan.Plan) error {
+		f, set := s.lengths(ctx)
+		page := measure.A4
+		if set.Unit == measure.Inches {
+			page = measure.Letter
+		}
+		return sheet.Guide(w, c, k, p, sheet.Page(page), sheet.Lengths(f))
+	})
+	out("recipe.csv", "text/csv; charset=utf-8", "-inks.csv", func(_ context.Context, w io.Writer, c card.Card, k kit.Kit, p plan.Plan) error {
+		return inkfile.WriteRecipe(w, inkfile.Recipes(c, k, p))
+	})
+	out("recipe.gpl", "text/plain; charset=utf-8", "-inks.gpl", func(_ context.Context, w io.Writer, c card.Card, k kit.Kit, p plan.Plan) error {
+		return inkfile.WriteGPL(w, c.Title, inkfile.Palette(inkfile.Recipes(c, k, p)))
+	})
+	out("front.svg", "image/svg+xml", ".svg", func(_ context.Context, w io.Writer, c card.Card, k kit.Kit, p plan.Plan) error {
+		return sheet.FrontSVG(w, c, k, p)
+	})
+	out("front.png", "image/png", ".png", func(_ context.Context, w io.Writer, c card.Card, k kit.Kit, p plan.Plan) error {
+		return sheet.FrontPNG(w, c, k, p, printDPI)
+	})
+}
+
+// fileName keeps letters and digits of a title.
+func fileName(title string) string {
+	s := strings.Map(func(r rune) rune {
+		if r >= 'a' && r <= 'z' || r >= 'A' && r <= 'Z' || r >= '0' && r <= '9' {
+			return r
+		}
+		return '-'
+	}, title)
+	return strings.Trim(s, "-")
+}

@@ -1,0 +1,172 @@
+package server
+
+import (
+	"context"
+	"fmt"
+	"net/http"
+	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"ochrestone/core/colour"
+	"ochrestone/core/kit"
+	"ochrestone/core/measure"
+	"ochrestone/exchange/svgin"
+	"ochrestone/store"
+)
+
+// State is what the page needs to begin.
+type State struct {
+	Kit      kit.Kit              `json:"kit"`
+	Inks     []InkLook            `json:"inks" nullable:"false" doc:"every ink dried, in the order of lightness"`
+	Formats  []measure.CardFormat `json:"formats" nullable:"false"`
+	Settings Settings             `json:"settings"`
+	Demo     bool                 `json:"demo"`
+}
+
+// InkLook is how an ink of the drawer dries on its paper.
+type InkLook struct {
+	ID     string        `json:"id"`
+	Dry    string        `json:"dry" doc:"#rrggbb"`
+	Wet    string        `json:"wet" doc:"#rrggbb"`
+	L      float64       `json:"l" doc:"lightness of the dried colour, CIE L*"`
+	Source colour.Source `json:"source" enum:"measured,typed,estimated"`
+}
+
+type stateOut struct{ Body State }
+
+func (s *Server) kit() {
+	huma.Register(s.api, op("state", http.MethodGet, "/api/state", "The stores and the settings"), s.state)
+	huma.Register(s.api, op("set-settings", http.MethodPut, "/api/settings", "Unit and rounding"), func(ctx context.Context, in *struct{ Body Settings }) (*struct{ Body Settings }, error) {
+		if err := s.store.Set(ctx, "unit", string(in.Body.Unit)); err != nil {
+			return nil, problem(err)
+		}
+		if err := s.store.Set(ctx, "den", fmt.Sprint(in.Body.Den)); err != nil {
+			return nil, problem(err)
+		}
+		return &struct{ Body Settings }{s.settings(ctx)}, nil
+	})
+	huma.Register(s.api, op("read-length", http.MethodGet, "/api/length", "Read a length as people write it"), s.length)
+	keep(s, store.KindInk, func(v kit.Ink) string { return v.ID })
+	keep(s, store.KindPaper, func(v kit.Cardstock) string { return v.ID })
+	keep(s, store.KindSpacer, func(v kit.Spacer) string { return v.ID })
+	keep(s, store.KindAdhesive, func(v kit.Adhesive) string { return v.ID })
+	keep(s, store.KindEnvelope, func(v kit.Envelope) string { return v.ID })
+	keep(s, store.KindSet, func(v kit.Set) string { return v.ID })
+	huma.Register(s.api, op("import-set", http.MethodPost, "/api/import/set", "Read a drawn set (SVG) into the stores"), s.importSet)
+}
+
+type lengthIn struct {
+	Text string `query:"text" required:"true" maxLength:"60" doc:"a length as people write it"`
+}
+
+type lengthOut struct {
+	Body struct {
+		MM    float64 `json:"mm"`
+		Shown string  `json:"shown"`
+	}
+}
+
+// length reads a length a person typed, in the unit they have chosen.
+func (s *Server) length(ctx context.Context, in *lengthIn) (*lengthOut, error) {
+	show, set := s.lengths(ctx)
+	mm, err := measure.ParseSigned(in.Text, set.Unit)
+	if err != nil {
+		return nil, &huma.ErrorModel{Type: "/problems/length", Title: "Not a length", Status: http.StatusUnprocessableEntity, Detail: capital(err.Error()) + "."}
+	}
+	out := &lengthOut{}
+	out.Body.MM, out.Body.Shown = mm, show(mm)
+	return out, nil
+}
+
+func capital(s string) string { return strings.ToUpper(s[:1]) + s[1:] }
+
+// validator is a kit item that can check itself.
+type validator interface{ Validate() error }
+
+// keep registers storing and removing of one kind of item.
+func keep[T validator](s *Server, kind string, id func(T) string) {
+	one := strings.TrimSuffix(kind, "s")
+	huma.Register(s.api, op("put-"+one, http.MethodPut, "/api/kit/"+kind+"/{id}", "Store a new or changed item"), func(ctx context.Context, in *struct {
+		ID   string `path:"id" maxLength:"80"`
+		Body T
+	}) (*struct{ Body T }, error) {
+		if id(in.Body) != in.ID {
+			return nil, problem(kit.Problem{Path: "id", What: "the item's id and its address differ"})
+		}
+		if err := in.Body.Validate(); err != nil {
+			return nil, problem(err)
+		}
+		if err := s.store.Put(ctx, kind, in.ID, in.Body); err != nil {
+			return nil, problem(err)
+		}
+		return &struct{ Body T }{in.Body}, nil
+	})
+	huma.Register(s.api, op("take-"+one, http.MethodDelete, "/api/kit/"+kind+"/{id}", "Remove an item"), func(ctx context.Context, in *cardIn) (*struct{}, error) {
+		return nil, problem(s.store.Take(ctx, kind, in.ID))
+	})
+}
+
+func (s *Server) state(ctx context.Context, _ *struct{}) (*stateOut, error) {
+	k, err := s.store.Kit(ctx)
+	if err != nil {
+		return nil, problem(err)
+	}
+	out := &stateOut{State{Kit: k, Inks: []InkLook{}, Formats: measure.Formats(), Settings: s.settings(ctx), Demo: s.demo}}
+	for _, i := range k.Inks {
+		hex := kit.PlainWhite
+		if p, ok := k.Paper(i.Paper); ok {
+			hex = p.Colour
+		}
+		paper, err := colour.ParseHex(hex)
+		if err != nil {
+			continue
+		}
+		film, src, err := i.Film(paper)
+		if err != nil {
+			continue
+		}
+		dry := film.Over(paper, 1)
+		wet := kit.HabitOf(i.Kind).Drying.Wet(dry)
+		if w, err := colour.ParseHex(i.Wet); err == nil {
+			wet = w
+		}
+		out.Body.Inks = append(out.Body.Inks, InkLook{i.ID, dry.Hex(), wet.Hex(), dry.Lab().L, src})
+	}
+	for i := 1; i < len(out.Body.Inks); i++ {
+		for j := i; j > 0 && out.Body.Inks[j].L > out.Body.Inks[j-1].L; j-- {
+			out.Body.Inks[j], out.Body.Inks[j-1] = out.Body.Inks[j-1], out.Body.Inks[j]
+		}
+	}
+	return out, nil
+}
+
+type importIn struct {
+	Name    string      `query:"name" maxLength:"80"`
+	Kind    kit.SetKind `query:"kind" enum:"die,stamp,stencil"`
+	RawBody []byte      `contentType:"image/svg+xml"`
+}
+
+type setOut struct{ Body kit.Set }
+
+func (s *Server) importSet(ctx context.Context, in *importIn) (*setOut, error) {
+	d, err := svgin.Read(in.RawBody)
+	if err != nil {
+		return nil, problem(err)
+	}
+	name := strings.TrimSpace(in.Name)
+	if name == "" {
+		name = "Drawn set"
+	}
+	set := kit.Set{ID: newID(), Name: name, Kind: in.Kind, Parts: d.Parts, Notes: append([]string{"Read at " + d.Scaled + "."}, d.Notes...)}
+	if set.Kind == "" {
+		set.Kind = kit.DieSet
+	}
+	if err := set.Validate(); err != nil {
+		return nil, problem(err)
+	}
+	if err := s.store.Put(ctx, store.KindSet, set.ID, set); err != nil {
+		return nil, problem(err)
+	}
+	return &setOut{set}, nil
+}

@@ -1,0 +1,63 @@
+package server
+
+import (
+	"context"
+
+	"ochrestone/core/card"
+	"ochrestone/core/plan"
+	"ochrestone/vision/palette"
+	"ochrestone/vision/picture"
+)
+
+type pictureIn struct {
+	ID        string      `path:"id"`
+	Motif     string      `query:"motif" required:"true"`
+	Colourway string      `query:"colourway" required:"true"`
+	School    card.School `query:"school" enum:"light ground,dark ground,local colour" required:"true"`
+	RawBody   []byte      `contentType:"application/octet-stream"`
+}
+
+// MainColour is a main colour of a picture.
+type MainColour struct {
+	Colour string  `json:"colour" doc:"#rrggbb"`
+	L      float64 `json:"l" doc:"lightness, CIE L*"`
+	Share  float64 `json:"share" doc:"of the picture, 0 to 1"`
+}
+
+type pictureOut struct {
+	Body struct {
+		Colours []MainColour    `json:"colours" nullable:"false" doc:"lightest first"`
+		Way     plan.Suggestion `json:"way"`
+	}
+}
+
+// mostMain is how many main colours of a picture are looked for.
+const mostMain = 8
+
+func (s *Server) afterPicture(ctx context.Context, in *pictureIn) (*pictureOut, error) {
+	v, err := s.store.Card(ctx, in.ID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	k, err := s.store.Kit(ctx)
+	if err != nil {
+		return nil, problem(err)
+	}
+	p, err := picture.Decode(in.RawBody)
+	if err != nil {
+		return nil, problem(err)
+	}
+	out := &pictureOut{}
+	out.Body.Colours = []MainColour{}
+	var refs []plan.Reference
+	for _, m := range palette.Of(p, mostMain) {
+		refs = append(refs, plan.Reference{Colour: m.Colour, Share: m.Share})
+		out.Body.Colours = append(out.Body.Colours, MainColour{m.Colour.Hex(), m.Colour.Lab().L, m.Share})
+	}
+	f, _ := s.lengths(ctx)
+	out.Body.Way, err = s.maker.FromPicture(v.Card, k, plan.Ask{Motif: in.Motif, Colourway: in.Colourway, School: in.School}, refs, plan.Lengths(f))
+	if err != nil {
+		return nil, problem(err)
+	}
+	return out, nil
+}

@@ -1,0 +1,216 @@
+// Package server is the web interface: the API, its OpenAPI document, and the
+// embedded page.
+package server
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"io/fs"
+	"log/slog"
+	"net"
+	"net/http"
+	"reflect"
+	"strings"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/adapters/humagin"
+	"github.com/gin-gonic/gin"
+
+	"ochrestone/core/kit"
+	"ochrestone/core/measure"
+	"ochrestone/core/plan"
+	"ochrestone/core/ramp"
+	"ochrestone/exchange/svgin"
+	"ochrestone/store"
+	"ochrestone/vision/picture"
+)
+
+// Server answers requests for one data file.
+type Server struct {
+	store *store.Store
+	maker *plan.Maker
+	demo  bool
+	page  fs.FS
+	api   huma.API
+	http.Handler
+}
+
+// Option changes the server.
+type Option func(*Server)
+
+// Demo says that the data file holds the demo.
+func Demo() Option { return func(s *Server) { s.demo = true } }
+
+// Page sets the built front end; without one only the API answers.
+func Page(f fs.FS) Option { return func(s *Server) { s.page = f } }
+
+// New returns the server for an open data file.
+func New(st *store.Store, opts ...Option) *Server {
+	s := &Server{store: st, maker: plan.NewMaker()}
+	for _, o := range opts {
+		o(s)
+	}
+	gin.SetMode(gin.ReleaseMode)
+	r := gin.New()
+	r.Use(gin.Recovery(), headers)
+	cfg := huma.DefaultConfig("Ochrestone", "1")
+	cfg.OpenAPIPath = "/api/openapi"
+	cfg.DocsPath = ""
+	cfg.SchemasPath = ""
+	cfg.CreateHooks = nil
+	cfg.Components.Schemas = huma.NewMapRegistry("#/components/schemas/", schemaName)
+	s.api = humagin.New(r, cfg)
+	s.cards()
+	s.kit()
+	s.scan()
+	s.files(r)
+	s.sets(r)
+	s.swatches(r)
+	s.drawer(r)
+	s.device(r)
+	s.static(r)
+	s.Handler = guard(http.NewCrossOriginProtection().Handler(limit(r)))
+	return s
+}
+
+// schemaName names a type in the API's document: those of the plan carry its
+// name, since the card has a motif and a layer too.
+func schemaName(t reflect.Type, hint string) string {
+	for t.Kind() == reflect.Pointer {
+		t = t.Elem()
+	}
+	n := huma.DefaultSchemaNamer(t, hint)
+	if strings.HasSuffix(t.PkgPath(), "core/plan") && t.Kind() == reflect.Struct && n != "Plan" {
+		return "Plan" + n
+	}
+	return n
+}
+
+// OpenAPI returns the API's document as JSON.
+func (s *Server) OpenAPI() ([]byte, error) { return s.api.OpenAPI().MarshalJSON() }
+
+// maxUpload bounds every request body.
+const maxUpload = 64 << 20
+
+func limit(h http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		r.Body = http.MaxBytesReader(w, r.Body, maxUpload)
+		h.ServeHTTP(w, r)
+	})
+}
+
+// guard answers only to names of this machine, so that a page elsewhere cannot
+// reach in by giving this address another name.
+func guard(h http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		host := r.Host
+		if n, _, err := net.SplitHostPort(host); err == nil {
+			host = n
+		}
+		host = strings.Trim(host, "[]")
+		ip := net.ParseIP(host)
+		if host != "localhost" && (ip == nil || !ip.IsLoopback() && !ip.IsPrivate()) {
+			http.Error(w, "Ochrestone answers only to this machine's own address.", http.StatusMisdirectedRequest)
+			return
+		}
+		h.ServeHTTP(w, r)
+	})
+}
+
+func headers(c *gin.Context) {
+	h := c.Writer.Header()
+	h.Set("Content-Security-Policy", "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; script-src 'self'; object-src 'none'; base-uri 'none'; frame-ancestors 'none'")
+	h.Set("X-Content-Type-Options", "nosniff")
+	h.Set("Referrer-Policy", "no-referrer")
+	if strings.HasPrefix(c.Request.URL.Path, "/api/") {
+		h.Set("Cache-Control", "no-store")
+	}
+}
+
+func (s *Server) static(r *gin.Engine) {
+	if s.page == nil {
+		return
+	}
+	files := http.FileServerFS(s.page)
+	r.NoRoute(func(c *gin.Context) {
+		path := strings.TrimPrefix(c.Request.URL.Path, "/")
+		if strings.HasPrefix(path, "api/") {
+			c.JSON(http.StatusNotFound, gin.H{"type": "/problems/not-found", "title": "There is nothing here.", "status": 404})
+			return
+		}
+		if _, err := fs.Stat(s.page, path); err != nil || path == "" {
+			c.Request.URL.Path = "/" // the page finds its own way
+			c.Header("Cache-Control", "no-cache")
+		} else if strings.HasPrefix(path, "assets/") {
+			c.Header("Cache-Control", "public, max-age=31536000, immutable")
+		}
+		files.ServeHTTP(c.Writer, c.Request)
+	})
+}
+
+// problem turns an error into an RFC 9457 answer with a stable type.
+func problem(err error) error {
+	model := func(status int, kind, detail string) error {
+		return &huma.ErrorModel{Type: "/problems/" + kind, Title: http.StatusText(status), Status: status, Detail: detail}
+	}
+	var svg *svgin.Problem
+	var item kit.Problem
+	var pic *picture.Problem
+	switch {
+	case err == nil:
+		return nil
+	case errors.Is(err, store.ErrNotFound):
+		return model(http.StatusNotFound, "not-found", "It is not here any more. Go back to the bench.")
+	case errors.Is(err, store.ErrChanged):
+		return model(http.StatusPreconditionFailed, "changed", "This card was changed in another window after this one had read it. Nothing was overwritten: read it again, then make your change.")
+	case errors.Is(err, store.ErrNothing):
+		return model(http.StatusConflict, "nothing", "There is nothing more to undo or redo.")
+	case errors.As(err, &svg):
+		m := &huma.ErrorModel{Type: "/problems/drawing", Title: "The drawing cannot be read", Status: http.StatusUnprocessableEntity, Detail: svg.Error()}
+		m.Errors = []*huma.ErrorDetail{{Message: svg.What + " " + svg.Mend, Location: strings.TrimSpace(fmt.Sprintf("line %d %s", svg.Line, svg.Element))}}
+		return m
+	case errors.As(err, &pic):
+		return model(http.StatusUnprocessableEntity, "picture", pic.Error())
+	case errors.As(err, &item):
+		m := &huma.ErrorModel{Type: "/problems/invalid", Title: "Something is missing or wrong", Status: http.StatusUnprocessableEntity, Detail: item.What}
+		for _, line := range strings.Split(err.Error(), "\n") {
+			if path, what, ok := strings.Cut(line, ": "); ok {
+				m.Errors = append(m.Errors, &huma.ErrorDetail{Message: what, Location: path})
+			}
+		}
+		return m
+	case errors.Is(err, ramp.ErrNoAnswer), errors.Is(err, ramp.ErrNoOptions):
+		return model(http.StatusUnprocessableEntity, "no-answer", "Your drawer cannot do this: there are not enough lightnesses between its palest and its deepest ink for so many ranks. Add inks, give some layers the same tone rank, or mark one as an accent.")
+	case errors.Is(err, context.DeadlineExceeded):
+		return model(http.StatusServiceUnavailable, "slow", "The search took too long. Keep some inks as they are, or mark some layers as accents.")
+	}
+	slog.Error("request failed", "error", err)
+	return model(http.StatusInternalServerError, "internal", "Something went wrong here. Nothing was changed; try again.")
+}
+
+// lengths writes lengths in the person's unit.
+func (s *Server) lengths(ctx context.Context) (func(float64) string, Settings) {
+	set := s.settings(ctx)
+	return func(mm float64) string { return measure.Format(mm, set.Unit, set.Den) }, set
+}
+
+// Settings are the person's choices for the whole program.
+type Settings struct {
+	Unit measure.Unit `json:"unit" enum:"in,mm"`
+	Den  int          `json:"den" enum:"16,32,64" doc:"inches are shown to the nearest 1/den"`
+}
+
+func (s *Server) settings(ctx context.Context) Settings {
+	unit, _ := s.store.Setting(ctx, "unit", string(measure.Inches))
+	den, _ := s.store.Setting(ctx, "den", "16")
+	out := Settings{measure.Unit(unit), 16}
+	if _, err := fmt.Sscan(den, &out.Den); err != nil {
+		out.Den = 16
+	}
+	return out
+}
+
+// suggestFor is how long the search for inks may take.
+const suggestFor = 6 * time.Second

@@ -1,0 +1,158 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"encoding/json"
+	"fmt"
+	"slices"
+	"sync"
+
+	"ochrestone/core/kit"
+)
+
+// kitMemo remembers the kit as it was last read: with some hundreds of sets it
+// takes long to read, and every plan wants it.
+type kitMemo struct {
+	mu   sync.Mutex
+	have *kit.Kit
+	data int64 // SQLite's count of changes made by other connections
+	turn int   // grows with every change of our own
+}
+
+// forget drops what is remembered, after a change.
+func (m *kitMemo) forget() {
+	m.mu.Lock()
+	defer m.mu.Unlock()
+	m.have = nil
+	m.turn++
+}
+
+// Kit gives everything the person owns. The lists are the caller's own; what
+// the items hold, such as outlines, is not to be changed.
+func (s *Store) Kit(ctx context.Context) (kit.Kit, error) {
+	var data int64
+	if err := s.db.QueryRowContext(ctx, "PRAGMA data_version").Scan(&data); err != nil {
+		return kit.Kit{}, fmt.Errorf("read the stores: %w", err)
+	}
+	m := &s.memo
+	m.mu.Lock()
+	turn := m.turn
+	if m.have != nil && m.data == data {
+		k := own(*m.have)
+		m.mu.Unlock()
+		return k, nil
+	}
+	m.mu.Unlock()
+	k, err := s.readKit(ctx)
+	if err != nil {
+		return k, err
+	}
+	m.mu.Lock()
+	defer m.mu.Unlock()
+	if m.turn == turn { // nothing changed while it was read
+		kept := k
+		m.have, m.data = &kept, data
+	}
+	return own(k), nil
+}
+
+// own copies the lists of a kit and the parts of its sets.
+func own(k kit.Kit) kit.Kit {
+	k.Sets, k.Inks, k.Papers = slices.Clone(k.Sets), slices.Clone(k.Inks), slices.Clone(k.Papers)
+	k.Spacers, k.Adhesives = slices.Clone(k.Spacers), slices.Clone(k.Adhesives)
+	k.Envelopes, k.Swatches = slices.Clone(k.Envelopes), slices.Clone(k.Swatches)
+	for i := range k.Sets {
+		k.Sets[i].Parts = slices.Clone(k.Sets[i].Parts)
+	}
+	return k
+}
+
+// readKit reads everything the person owns from the file.
+func (s *Store) readKit(ctx context.Context) (kit.Kit, error) {
+	k := kit.Kit{Sets: []kit.Set{}, Inks: []kit.Ink{}, Papers: []kit.Cardstock{}, Spacers: []kit.Spacer{}, Adhesives: []kit.Adhesive{}, Envelopes: []kit.Envelope{}, Swatches: []kit.Swatch{}}
+	rows, err := s.db.QueryContext(ctx, `SELECT kind, id, doc FROM items ORDER BY position, id`)
+	if err != nil {
+		return k, fmt.Errorf("read the stores: %w", err)
+	}
+	defer rows.Close()
+	for rows.Next() {
+		var kind, id string
+		var doc []byte
+		if err := rows.Scan(&kind, &id, &doc); err != nil {
+			return k, fmt.Errorf("read the stores: %w", err)
+		}
+		switch kind {
+		case KindSet:
+			err = into(&k.Sets, doc)
+		case KindInk:
+			err = into(&k.Inks, doc)
+		case KindPaper:
+			err = into(&k.Papers, doc)
+		case KindSpacer:
+			err = into(&k.Spacers, doc)
+		case KindAdhesive:
+			err = into(&k.Adhesives, doc)
+		case KindEnvelope:
+			err = into(&k.Envelopes, doc)
+		case KindSwatch:
+			err = into(&k.Swatches, doc)
+		}
+		if err != nil {
+			return k, fmt.Errorf("read %s %q: %w", kind, id, err)
+		}
+	}
+	return k, rows.Err()
+}
+
+func into[T any](list *[]T, doc []byte) error {
+	var v T
+	if err := json.Unmarshal(doc, &v); err != nil {
+		return err
+	}
+	*list = append(*list, v)
+	return nil
+}
+
+// Item is a kit item to store.
+type Item struct {
+	Kind, ID string
+	Value    any
+}
+
+// Put stores a kit item, new or changed.
+func (s *Store) Put(ctx context.Context, kind, id string, item any) error {
+	return s.PutAll(ctx, Item{kind, id, item})
+}
+
+// PutAll stores kit items, new or changed: all of them or, when one fails,
+// none.
+func (s *Store) PutAll(ctx context.Context, items ...Item) error {
+	defer s.memo.forget()
+	return s.tx(ctx, func(tx *sql.Tx) error {
+		for _, it := range items {
+			doc, err := json.Marshal(it.Value)
+			if err == nil {
+				_, err = tx.ExecContext(ctx, `INSERT INTO items (kind, id, doc, position) SELECT ?, ?, ?, coalesce(max(position), 0) + 1 FROM items WHERE true
+					ON CONFLICT (kind, id) DO UPDATE SET doc = excluded.doc`, it.Kind, it.ID, doc)
+			}
+			if err != nil {
+				return fmt.Errorf("store %s %q: %w", it.Kind, it.ID, err)
+			}
+		}
+		return nil
+	})
+}
+
+// Take removes a kit item.
+func (s *Store) Take(ctx context.Context, kind, id string) error {
+	r, err := s.db.ExecContext(ctx, `DELETE FROM items WHERE kind = ? AND id = ?`, kind, id)
+	s.memo.forget()
+	if err != nil {
+		return fmt.Errorf("remove %s %q: %w", kind, id, err)
+	}
+	if n, _ := r.RowsAffected(); n == 0 {
+		return fmt.Errorf("remove %s %q: %w", kind, id, ErrNotFound)
+	}
+	return nil
+}

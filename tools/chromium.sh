@@ -1,0 +1,15 @@
+#!/usr/bin/env bash
+# Installs what the browser tests need: Debian's Chromium, and poppler to read a PDF back.
+set -eu
+missing=()
+command -v chromium >/dev/null || missing+=(chromium)
+command -v pdftotext >/dev/null || missing+=(poppler-utils)
+[ ${#missing[@]} -eq 0 ] && exit 0
+if ! command -v apt-get >/dev/null; then
+	echo "Install ${missing[*]} for the browser tests; this machine has no apt-get." >&2
+	exit 1
+fi
+sudo=""
+[ "$(id -u)" = 0 ] || sudo="sudo"
+$sudo apt-get update -qq
+DEBIAN_FRONTEND=noninteractive $sudo apt-get install -y -qq --no-install-recommends "${missing[@]}" >/dev/null

@@ -1,0 +1,224 @@
+package trace_test
+
+import (
+	"bytes"
+	"context"
+	"fmt"
+	"image"
+	"image/png"
+	"math"
+	"os"
+	"slices"
+	"testing"
+	"time"
+
+	"ochrestone/core/kit"
+	"ochrestone/core/shape"
+	"ochrestone/demo"
+	"ochrestone/demo/sim"
+	"ochrestone/vision/picture"
+	"ochrestone/vision/trace"
+)
+
+// score is how one reading compares with the truth.
+type score struct {
+	mean, p95, area float64 // mm, mm, share; the worst piece over 25 mm²
+	missed, false_  int
+	holes           int // lost or made up
+}
+
+func compare(laid []sim.Laid, found []trace.Piece) score {
+	var s score
+	var all []float64
+	used := make([]bool, len(found))
+	for _, l := range laid {
+		best := -1
+		for i, f := range found {
+			if used[i] {
+				continue
+			}
+			if d := f.Region.Centroid().Distance(l.Outline.Centroid()); d < 3 && (best < 0 || math.Abs(f.Region.Area()-l.Outline.Area()) < math.Abs(found[best].Region.Area()-l.Outline.Area())) {
+				best = i
+			}
+		}
+		if best < 0 {
+			s.missed++
+			continue
+		}
+		used[best] = true
+		g := found[best].Region
+		if len(g.Rings()) != len(l.Outline.Rings()) {
+			s.holes++
+		}
+		all = append(all, g.Strays(l.Outline, 0.2)...)
+		// The area of a sliver is all edge; it is judged by its outline.
+		if e := math.Abs(g.Area()/l.Outline.Area() - 1); l.Outline.Area() > 25 {
+			s.area = math.Max(s.area, e)
+		}
+	}
+	for _, u := range used {
+		if !u {
+			s.false_++
+		}
+	}
+	slices.Sort(all)
+	for _, d := range all {
+		s.mean += d / float64(len(all))
+	}
+	if len(all) > 0 {
+		s.p95 = all[len(all)*95/100]
+	}
+	return s
+}
+
+func demoSets(t testing.TB) []kit.Set {
+	k, err := demo.Kit()
+	if err != nil {
+		t.Fatal(err)
+	}
+	return k.Sets
+}
+
+// basics is a set of plain shapes with small holes and slivers.
+func basics() kit.Set {
+	disc := func(r float64) shape.Region { return shape.Disc(shape.Point{}, r) }
+	star := shape.Ring{}
+	for i := range 10 {
+		r := 12.0
+		if i%2 == 1 {
+			r = 5
+		}
+		a := math.Pi * float64(i) / 5
+		star = append(star, shape.Point{X: r * math.Cos(a), Y: r * math.Sin(a)})
+	}
+	plate := shape.Rect(0, 0, 40, 26)
+	for i := range 5 {
+		h := shape.Disc(shape.Point{X: 6 + float64(i)*7, Y: 8}, 0.42+0.3*float64(i))
+		plate, _ = plate.Minus(h)
+	}
+	var set kit.Set
+	for i, g := range []shape.Region{plate, disc(15), disc(6), disc(1.6), shape.RingDisc(shape.Point{}, 11, 8), shape.Raw(star), shape.Rect(0, 0, 30, 1.2), shape.Rect(0, 0, 12, 12).Turn(45, shape.Point{})} {
+		set.Parts = append(set.Parts, kit.Part{ID: fmt.Sprint(i), Label: fmt.Sprint("Part ", i), Outline: g, Copies: 1, Rank: 1})
+	}
+	return set
+}
+
+type scene struct {
+	name   string
+	set    kit.Set
+	dark   bool
+	dpi    float64
+	grade  sim.Grade
+	jpeg   bool
+	seed   uint64
+	size   float64
+	height float64
+}
+
+func scenes(t testing.TB) []scene {
+	moth := demoSets(t)[0]
+	var out []scene
+	for i, s := range []struct {
+		name string
+		set  kit.Set
+	}{{"moth", moth}, {"basics", basics()}} {
+		for j, g := range []struct {
+			name  string
+			grade sim.Grade
+		}{{"plain", sim.Plain()}, {"hard", sim.Hard()}} {
+			for k, dark := range []bool{true, false} {
+				ground := "light sheet"
+				if dark {
+					ground = "dark sheet"
+				}
+				for _, jpg := range []bool{false, true} {
+					f := "PNG"
+					if jpg {
+						f = "JPEG 85"
+					}
+					out = append(out, scene{fmt.Sprintf("%s, %s, %s, %s", s.name, g.name, ground, f), s.set, dark, 300, g.grade, jpg, uint64(100*i + 10*j + k + 1), 210, 220})
+				}
+			}
+		}
+		out = append(out, scene{s.name + ", plain, dark sheet, 150 dpi", s.set, true, 150, sim.Plain(), false, 77, 210, 220})
+	}
+	return out
+}
+
+func (s scene) run(t testing.TB) (score, time.Duration) {
+	laid, err := sim.Lay(s.set, s.size, s.height, 20, s.seed)
+	if err != nil {
+		t.Fatal(err)
+	}
+	b := sim.Bench{W: s.size, H: s.height, Sheet: sim.White, Items: sim.Pieces(laid, s.dark)}
+	if s.dark {
+		b.Sheet = sim.Black
+	}
+	img := b.Scan(s.dpi, s.grade, s.seed)
+	raw, err := sim.PNG(img, s.dpi)
+	if s.jpeg {
+		raw, err = sim.JPEG(img, s.dpi, 85)
+	}
+	if err != nil {
+		t.Fatal(err)
+	}
+	if dir := os.Getenv("KEEP"); dir != "" {
+		_ = os.WriteFile(dir+"/"+s.name+".png", raw, 0o644)
+	}
+	p, err := picture.Decode(raw)
+	if err != nil {
+		t.Fatal(err)
+	}
+	start := time.Now()
+	res, err := trace.Find(context.Background(), p, trace.DPI(p.DPI))
+	if err != nil {
+		t.Fatal(s.name, err)
+	}
+	return compare(laid, res.Pieces), time.Since(start)
+}
+
+// BenchmarkScanAccuracy prints how near the outlines of scenes of its own come
+// to the truth; the seeds are in the table.
+func BenchmarkScanAccuracy(b *testing.B) {
+	for b.Loop() {
+		fmt.Printf("\n%-40s %5s %8s %8s %7s %6s %5s %5s %7s\n", "scan", "seed", "mean mm", "95% mm", "area %", "missed", "false", "holes", "time")
+		for _, s := range scenes(b) {
+			r, d := s.run(b)
+			fmt.Printf("%-40s %5d %8.4f %8.4f %7.2f %6d %5d %5d %7s\n", s.name, s.seed, r.mean, r.p95, 100*r.area, r.missed, r.false_, r.holes, d.Round(time.Millisecond))
+		}
+	}
+}
+
+// BenchmarkA4 compares tracing a page with decoding it.
+func BenchmarkA4(b *testing.B) {
+	moth := demoSets(b)[0]
+	laid, err := sim.Lay(moth, 210, 297, 20, 5)
+	if err != nil {
+		b.Fatal(err)
+	}
+	raw, err := sim.PNG(sim.Bench{W: 210, H: 297, Sheet: sim.Black, Items: sim.Pieces(laid, true)}.Scan(300, sim.Plain(), 5), 300)
+	if err != nil {
+		b.Fatal(err)
+	}
+	b.Run("decode", func(b *testing.B) {
+		for b.Loop() {
+			if _, err := png.Decode(bytes.NewReader(raw)); err != nil {
+				b.Fatal(err)
+			}
+		}
+	})
+	p, err := picture.Decode(raw)
+	if err != nil {
+		b.Fatal(err)
+	}
+	b.Run("trace", func(b *testing.B) {
+		b.ReportAllocs()
+		for b.Loop() {
+			if _, err := trace.Find(context.Background(), p, trace.DPI(p.DPI)); err != nil {
+				b.Fatal(err)
+			}
+		}
+	})
+}
+
+var _ image.Image

@@ -1,0 +1,223 @@
+package trace
+
+import (
+	"math"
+
+	"ochrestone/vision/picture"
+)
+
+// Distances from an edge, in pixels, at which the colours on its two sides are
+// taken: past the blur and the halo of a scanner's own sharpening.
+var beside = [3]float64{3.6, 4.6, 5.6}
+
+// steady is how many points of an outline, each way, share the colours beside
+// them; those of a patterned piece share less.
+const (
+	steady        = 14
+	steadyPattern = 3
+)
+
+// reach is how far, in pixels, the true edge is looked for.
+const reach = 2.5
+
+// shadowShare is how much of the fall of a shadow goes on up to the edge: it
+// lies a little off the piece, and is deepest before the edge is reached.
+const shadowShare = 0.7
+
+// flank is the colour on the two sides of one point.
+type flank struct {
+	in, out   [3]float64
+	has, free bool // in and out were seen
+}
+
+// sharpen moves every point of a line to where the picture is half way between
+// the colours just inside and just outside of it.
+func (p *patch) sharpen(l []xy) []xy {
+	l = resample(l, 1)
+	if len(l) < 8 {
+		return l
+	}
+	n := len(l)
+	normal := make([]xy, n)
+	sides := make([]flank, n)
+	for i := range l {
+		normal[i] = normalAt(l, i, 3)
+		sides[i] = p.flankAt(l[i], normal[i])
+	}
+	out := make([]xy, n)
+	for i := range l {
+		in, off := p.levels(l[i], sides, i)
+		d := [3]float64{in[0] - off[0], in[1] - off[1], in[2] - off[2]}
+		dd := d[0]*d[0] + d[1]*d[1] + d[2]*d[2]
+		out[i] = l[i]
+		if dd < 1e-5 {
+			continue
+		}
+		value := func(k float64) float64 {
+			c := p.sample(l[i].x+k*normal[i].x, l[i].y+k*normal[i].y)
+			var s float64
+			for j := range c {
+				s += (c[j] - (in[j]+off[j])/2) * d[j]
+			}
+			return s
+		}
+		if k, ok := crossing(value); ok {
+			out[i] = xy{l[i].x + k*normal[i].x, l[i].y + k*normal[i].y}
+		}
+	}
+	return out
+}
+
+// crossing finds where a profile that falls outward passes zero, nearest to 0.
+func crossing(f func(float64) float64) (float64, bool) {
+	const step = 0.5
+	best, found := 0.0, false
+	a := f(-reach)
+	for k := -reach; k < reach; k += step {
+		b := f(k + step)
+		if a >= 0 && b < 0 {
+			at := k + step*a/(a-b)
+			if !found || math.Abs(at) < math.Abs(best) {
+				best, found = at, true
+			}
+		}
+		a = b
+	}
+	return best, found
+}
+
+// normalAt is the direction out of the piece at a point of its line.
+func normalAt(l []xy, i, span int) xy {
+	n := len(l)
+	a, b := l[((i-span)%n+n)%n], l[(i+span)%n]
+	dx, dy := b.x-a.x, b.y-a.y
+	k := math.Hypot(dx, dy)
+	if k == 0 {
+		return xy{0, 0}
+	}
+	return xy{dy / k, -dx / k}
+}
+
+// flankAt looks at the colours on both sides of a point, if they belong to the
+// piece and to the sheet all the way.
+func (p *patch) flankAt(at, n xy) (f flank) {
+	look := func(sign float64, belongs func(float64) bool) (c [3]float64, ok bool) {
+		for k := 1.6; k <= beside[2]; k++ {
+			if !belongs(p.value(at.x+sign*k*n.x, at.y+sign*k*n.y)) {
+				return c, false
+			}
+		}
+		for _, k := range beside {
+			v := p.sample(at.x+sign*k*n.x, at.y+sign*k*n.y)
+			for j := range c {
+				c[j] += v[j] / float64(len(beside))
+			}
+		}
+		return c, true
+	}
+	f.in, f.has = look(-1, func(s float64) bool { return s > 0.55 })
+	f.out, f.free = look(1, func(s float64) bool { return s < 0.4 })
+	if f.free {
+		// Outside, a shadow deepens towards the edge: follow it there.
+		var slope [3]float64
+		near, far := beside[0], beside[2]+2
+		a, b := p.sample(at.x+near*n.x, at.y+near*n.y), p.sample(at.x+far*n.x, at.y+far*n.y)
+		for j := range slope {
+			slope[j] = (b[j] - a[j]) / (far - near)
+			f.out[j] = max(0, f.out[j]-shadowShare*slope[j]*beside[1])
+		}
+	}
+	return f
+}
+
+// levels are the colours inside and outside at point i: the mean of what its
+// neighbours along the line have seen, or else those of the whole piece.
+func (p *patch) levels(at xy, sides []flank, i int) (in, out [3]float64) {
+	var a, b float64
+	n := len(sides)
+	for k := -min(p.steady, n/2); k <= min(p.steady, n/2); k++ {
+		f := sides[((i+k)%n+n)%n]
+		w := 1 - math.Abs(float64(k))/float64(p.steady+1)
+		if f.has {
+			a += w
+			for j := range in {
+				in[j] += w * f.in[j]
+			}
+		}
+		if f.free {
+			b += w
+			for j := range out {
+				out[j] += w * f.out[j]
+			}
+		}
+	}
+	g := p.ground.linear(at.x, at.y)
+	for j := range in {
+		if a > 0 {
+			in[j] /= a
+		} else {
+			in[j] = float64(p.body[j])
+		}
+		if b > 0 {
+			out[j] /= b
+		} else {
+			out[j] = float64(g[j])
+		}
+	}
+	return in, out
+}
+
+// sample is the picture in linear light between pixel centres.
+func (p *patch) sample(x, y float64) (c [3]float64) {
+	x, y = x-0.5, y-0.5
+	x0, y0 := math.Floor(x), math.Floor(y)
+	fx, fy := x-x0, y-y0
+	i, j := int(x0), int(y0)
+	for dy := range 2 {
+		for dx := range 2 {
+			w := (1 - fx + float64(dx)*(2*fx-1)) * (1 - fy + float64(dy)*(2*fy-1))
+			xx, yy := min(max(i+dx, 0), p.pic.W-1), min(max(j+dy, 0), p.pic.H-1)
+			k := 3 * (yy*p.pic.W + xx)
+			for ch := range c {
+				c[ch] += w * float64(picture.Linear(p.pic.Pix[k+ch]))
+			}
+		}
+	}
+	return c
+}
+
+// value is the signal of the patch at the pixel that holds a place.
+func (p *patch) value(x, y float64) float64 {
+	i, j := int(math.Floor(x))-p.x0, int(math.Floor(y))-p.y0
+	if i < 0 || j < 0 || i >= p.w || j >= p.h {
+		return 0
+	}
+	if !p.mask[j*p.w+i] && p.in(i, j) && p.diffAt(i, j) > p.level {
+		return 1 // another piece
+	}
+	return float64(p.s[j*p.w+i])
+}
+
+// resample spaces the points of a closed line evenly.
+func resample(l []xy, step float64) []xy {
+	var total float64
+	for i, p := range l {
+		q := l[(i+1)%len(l)]
+		total += math.Hypot(q.x-p.x, q.y-p.y)
+	}
+	n := max(4, int(math.Round(total/step)))
+	step = total / float64(n)
+	out := make([]xy, 0, n)
+	next, gone := 0.0, 0.0
+	for i, p := range l {
+		q := l[(i+1)%len(l)]
+		d := math.Hypot(q.x-p.x, q.y-p.y)
+		for d > 0 && next < gone+d && len(out) < n {
+			k := (next - gone) / d
+			out = append(out, xy{p.x + k*(q.x-p.x), p.y + k*(q.y-p.y)})
+			next += step
+		}
+		gone += d
+	}
+	return out
+}

@@ -1,0 +1,173 @@
+// Package trace turns a picture of cut pieces, prints or a stencil into
+// outlines in millimetres.
+//
+// Edges are found in linear light, where the half level between a piece and
+// its ground lies on the true edge whatever the blur of the lens, and at a
+// half level of each piece's own, taken beside every stretch of its edge.
+// Pixel (x, y) is a square whose centre stands at (x+0.5, y+0.5).
+package trace
+
+import (
+	"cmp"
+	"context"
+	"fmt"
+	"runtime"
+	"slices"
+	"sync"
+
+	"ochrestone/core/colour"
+	"ochrestone/core/shape"
+	"ochrestone/vision/picture"
+)
+
+// Scale maps pixels to millimetres.
+type Scale struct {
+	PerMM float64                        // pixels to the millimetre, for sizes of things looked for
+	Place func(x, y float64) shape.Point // where a point of the picture lies, mm
+	Field []shape.Point                  // corners, in pixels, of the part looked at (convex); empty for all
+}
+
+// DPI is the scale of a scan.
+func DPI(dpi float64) Scale {
+	k := 25.4 / dpi
+	return Scale{PerMM: 1 / k, Place: func(x, y float64) shape.Point { return shape.Point{X: x * k, Y: y * k} }}
+}
+
+// Ground says what the pieces lie on.
+type Ground int
+
+// Grounds.
+const (
+	AnyGround   Ground = iota
+	DarkGround         // light or coloured pieces on a dark sheet
+	LightGround        // dark pieces on a light sheet
+)
+
+// Piece is one outline found.
+type Piece struct {
+	Region  shape.Region  // mm
+	Colour  colour.Linear // its own, the middle of what it shows
+	Cut     bool          // runs over the edge of the picture
+	Touches bool          // may be two pieces that touch
+}
+
+// Result is what was found in a picture.
+type Result struct {
+	Pieces []Piece // largest first
+	Ground colour.Linear
+	Noise  float64 // standard deviation on the sheet, sRGB levels
+	Notes  []string
+}
+
+// Option changes what is looked for.
+type Option func(*finder)
+
+// Progress is told how far the work is, 0 to 1, and what is being done.
+func Progress(f func(share float64, what string)) Option { return func(t *finder) { t.tell = f } }
+
+// On says what the pieces lie on; another ground is then refused.
+func On(g Ground) Option { return func(t *finder) { t.want = g } }
+
+// Prints looks for ink on paper rather than cut pieces: small dots count, and
+// blotches in a solid are closed.
+func Prints() Option { return func(t *finder) { t.prints = true } }
+
+// Sizes of what is looked for, in mm and mm².
+const (
+	leastPiece  = 1.0  // area of the least piece
+	leastPrint  = 0.12 // area of the least printed dot
+	leastHole   = 0.25 // area of the least hole of a piece
+	leastBlotch = 0.5  // area of the least gap in a print that is not a blotch
+	leastExtent = 1.5  // length of the least piece
+)
+
+// finder is the work on one picture.
+type finder struct {
+	pic    *picture.Picture
+	scale  Scale
+	want   Ground
+	prints bool
+	tell   func(float64, string)
+
+	ground *ground
+	diff   []uint8 // greatest difference of a channel from the ground, sRGB levels
+	level  uint8   // difference past which a pixel is not ground
+}
+
+// Find finds the pieces in a picture.
+func Find(ctx context.Context, pic *picture.Picture, scale Scale, opts ...Option) (Result, error) {
+	t := &finder{pic: pic, scale: scale, tell: func(float64, string) {}}
+	for _, o := range opts {
+		o(t)
+	}
+	t.tell(0.05, "Looking at the sheet")
+	if err := t.findGround(); err != nil {
+		return Result{}, err
+	}
+	t.tell(0.2, "Telling pieces from the sheet")
+	blobs := t.blobs()
+	if err := ctx.Err(); err != nil {
+		return Result{}, fmt.Errorf("trace: %w", err)
+	}
+	found := make([][]Piece, len(blobs))
+	var wg sync.WaitGroup
+	var mu sync.Mutex
+	done := 0
+	slots := make(chan struct{}, runtime.GOMAXPROCS(0))
+	for i := range blobs {
+		slots <- struct{}{}
+		wg.Go(func() {
+			defer func() { <-slots }()
+			if ctx.Err() != nil {
+				return
+			}
+			found[i] = t.outline(blobs[i])
+			mu.Lock()
+			defer mu.Unlock()
+			done++
+			t.tell(0.3+0.65*float64(done)/float64(len(blobs)), fmt.Sprintf("Drawing outline %d of %d", done, len(blobs)))
+		})
+	}
+	wg.Wait()
+	if err := ctx.Err(); err != nil {
+		return Result{}, fmt.Errorf("trace: %w", err)
+	}
+	res := Result{Ground: t.ground.colour(), Noise: t.ground.sigma}
+	for _, ps := range found {
+		res.Pieces = append(res.Pieces, ps...)
+	}
+	slices.SortStableFunc(res.Pieces, func(a, b Piece) int { return cmp.Compare(b.Region.Area(), a.Region.Area()) })
+	if len(res.Pieces) == 0 {
+		return Result{}, &picture.Problem{What: "No pieces can be told from the sheet.", Mend: "Lay light pieces on a dark sheet, or dark pieces on a light one, and close the lid."}
+	}
+	cut, touch := 0, 0
+	for _, p := range res.Pieces {
+		if p.Cut {
+			cut++
+		}
+		if p.Touches {
+			touch++
+		}
+	}
+	if cut > 0 {
+		res.Notes = append(res.Notes, fmt.Sprintf("%s the edge of the picture and may be cut off: lay it further in and scan again.", count(cut, "piece runs over", "pieces run over")))
+	}
+	if touch > 0 {
+		res.Notes = append(res.Notes, fmt.Sprintf("%s two that touch: draw a cut between them, or lay them apart and scan again.", count(touch, "outline may be", "outlines may each be")))
+	}
+	t.tell(1, "Done")
+	return res, nil
+}
+
+func count(n int, one, many string) string {
+	if n == 1 {
+		return "One " + one
+	}
+	return fmt.Sprintf("%d %s", n, many)
+}
+
+// px turns mm into pixels.
+func (t *finder) px(mm float64) float64 { return mm * t.scale.PerMM }
+
+// area turns mm² into pixels.
+func (t *finder) area(mm2 float64) float64 { return mm2 * t.scale.PerMM * t.scale.PerMM }

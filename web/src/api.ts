@@ -1,0 +1,56 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import createClient from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+export type S = components["schemas"];
+export type Card = S["Card"];
+export type Plan = S["Plan"];
+export type View = S["View"];
+export type State = S["State"];
+export type Motif = S["Motif"];
+export type Layer = S["Layer"];
+export type Finish = S["Finish"];
+export type Element = S["Element"];
+export type PlanMotif = S["PlanMotif"];
+export type Way = S["PlanColourway"];
+export type Finding = S["PlanFinding"];
+export type Step = S["Step"];
+
+export const api = createClient<paths>({ baseUrl: "/" });
+
+/** What went wrong, as a sentence for people and the places it names. */
+export class Problem extends Error {
+	constructor(
+		readonly type: string,
+		message: string,
+		readonly places: string[] = [],
+	) {
+		super(message);
+	}
+}
+
+type Answer<T> = { data?: T; error?: unknown; response: Response };
+
+/** Unwraps an answer or throws its problem. */
+export async function ok<T>(call: Promise<Answer<T>>): Promise<T> {
+	let r: Answer<T>;
+	try {
+		r = await call;
+	} catch {
+		throw new Problem("offline", "Ochrestone does not answer. Is it still running? Nothing you saved is lost.");
+	}
+	if (r.error !== undefined || !r.response.ok) {
+		const e = (r.error ?? {}) as { type?: string; detail?: string; title?: string; errors?: { message?: string; location?: string }[] | null };
+		const places = (e.errors ?? []).map((x) => `${x.location ? `${x.location}: ` : ""}${x.message ?? ""}`);
+		throw new Problem(e.type ?? "unknown", e.detail ?? e.title ?? "Something went wrong.", places);
+	}
+	return r.data as T;
+}
+
+export const useKit = () => useQuery({ queryKey: ["state"], queryFn: () => ok(api.GET("/api/state")) });
+export const useCards = () => useQuery({ queryKey: ["cards"], queryFn: () => ok(api.GET("/api/cards")) });
+
+export function useRefresh() {
+	const q = useQueryClient();
+	return (...keys: string[]) => Promise.all(keys.map((k) => q.invalidateQueries({ queryKey: [k] })));
+}

@@ -1,0 +1,202 @@
+import { Box } from "@chakra-ui/react";
+import { useMutation } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { api, ok, type S } from "../api";
+import { useBench } from "../card";
+import { Picture } from "../picture";
+import { Button } from "../ui";
+
+const schools = ["light ground", "dark ground", "local colour"] as const;
+
+/** Ranked colourways from the drawer, as pictures. */
+export function Ranked() {
+	const b = useBench();
+	const [keep, setKeep] = useState(false);
+	const [family, setFamily] = useState("");
+	const [by, setBy] = useState<NonNullable<S["PlanAsk"]["by"]>>("ink");
+	const families = [...new Set(b.state.kit.inks.map((i) => i.family).filter(Boolean))] as string[];
+	const { motif, look, way } = b;
+	const ask = useMutation({
+		mutationFn: () =>
+			ok(
+				api.POST("/api/cards/{id}/inks", {
+					params: { path: { id: b.view.id } },
+					body: {
+						motif: motif!.id,
+						colourway: way!.id,
+						school: motif!.school,
+						keep: keep && b.layer ? { [b.layer]: true } : undefined,
+						families: family ? [family] : undefined,
+						best: 5,
+					},
+				}),
+			),
+	});
+	const after = useMutation({
+		mutationFn: async (file: File) => {
+			const q = new URLSearchParams({ motif: motif!.id, colourway: way!.id, school: motif!.school });
+			const send = fetch(`/api/cards/${b.view.id}/picture?${q}`, { method: "POST", headers: { "Content-Type": "application/octet-stream" }, body: file });
+			return ok(
+				send.then(async (response) => {
+					const body = await response.json();
+					return response.ok ? { data: body as S["PictureOutBody"], response } : { error: body, response };
+				}),
+			);
+		},
+	});
+	// biome-ignore lint/correctness/useExhaustiveDependencies: another image empties the row
+	useEffect(() => {
+		ask.reset();
+		after.reset();
+	}, [motif?.id]);
+	if (!motif || !look || !way) return null;
+	const take = (s: S["PlanSuggestion"]) =>
+		b.change((c) => {
+			const w = c.motifs.find((m) => m.id === motif.id)?.colourways.find((x) => x.id === way.id);
+			if (w) {
+				w.layers = s.finishes;
+				if (motif.colourways.length === 1) w.name = s.name;
+			}
+			return c;
+		});
+	const setSchool = (school: (typeof schools)[number]) =>
+		b.change((c) => {
+			const m = c.motifs.find((x) => x.id === motif.id);
+			if (m) m.school = school;
+			return c;
+		});
+	return (
+		<Box p="7px 14px 8px" bg="#b9bab9" minH="128px">
+			<Box display="flex" gap="10px" alignItems="center" flexWrap="wrap" mb="6px" fontSize="13px">
+				<b style={{ fontSize: 15 }}>From your drawer</b>
+				<select
+					aria-label="School of lightness"
+					style={{ width: 150 }}
+					value={motif.school}
+					onChange={(e) => setSchool(e.target.value as (typeof schools)[number])}
+					title="The rule of lightness for this image"
+				>
+					<option value="light ground">light ground, darker detail</option>
+					<option value="dark ground">dark ground, rising to light</option>
+					<option value="local colour">local colour, no order</option>
+				</select>
+				<select aria-label="What colours a cut piece" value={by} onChange={(e) => setBy(e.target.value as typeof by)} style={{ width: 112 }}>
+					<option value="ink">by ink</option>
+					<option value="card">coloured card, plain</option>
+					<option value="tone">tone on tone</option>
+				</select>
+				<select aria-label="Families to use" value={family} onChange={(e) => setFamily(e.target.value)} style={{ width: 108 }}>
+					<option value="">all families</option>
+					{families.map((f) => (
+						<option key={f} value={f}>
+							only {f}
+						</option>
+					))}
+				</select>
+				<Button variant="main" onClick={() => ask.mutate()} disabled={ask.isPending}>
+					{ask.isPending ? "Trying the inks…" : "Suggest inks"}
+				</Button>
+				<label className="file-button">
+					After a picture
+					<input
+						type="file"
+						accept="image/png,image/jpeg,image/tiff"
+						onChange={(e) => {
+							const file = e.target.files?.[0];
+							if (file) after.mutate(file);
+							e.target.value = "";
+						}}
+					/>
+				</label>
+				{b.layer && (
+					<label style={{ display: "flex", gap: 6, alignItems: "center" }}>
+						<input type="checkbox" checked={keep} onChange={(e) => setKeep(e.target.checked)} />
+						keep this layer
+					</label>
+				)}
+			</Box>
+			{(ask.error || after.error) && (
+				<Box role="alert" bg="sheet" p="8px 12px" color="madder">
+					{(ask.error ?? after.error)?.message}
+				</Box>
+			)}
+			{ask.data?.advice && (
+				<Box bg="sheet" p="5px 10px" mb="6px" fontSize="13px" borderLeft="4px solid {colors.fill}">
+					{ask.data.advice}
+				</Box>
+			)}
+			{ask.data && !ask.data.proven && <Box fontSize="12px">The search was stopped before it had tried everything; these are the best so far.</Box>}
+			<Box display="flex" gap="8px" alignItems="flex-start">
+				<Choice title="now" sub={way.weakest > 0 ? `weakest pair ${way.weakest.toFixed(1)}` : ""} now>
+					<Picture look={look} way={way} title="As it is now" />
+				</Choice>
+				{after.data && (
+					<Choice
+						title={after.data.way.name}
+						sub={`weakest pair ${after.data.way.look.weakest.toFixed(1)}`}
+						tip={after.data.way.why}
+						onClick={() => after.data && take(after.data.way)}
+						strip={after.data.colours}
+					>
+						<Picture look={look} way={after.data.way.look} title={`After the picture. ${after.data.way.why}`} />
+					</Choice>
+				)}
+				{ask.data?.ways.slice(0, after.data ? 4 : 5).map((s) => (
+					<Choice key={JSON.stringify(s.finishes)} title={s.name} sub={`weakest pair ${s.look.weakest.toFixed(1)}`} tip={s.why} onClick={() => take(s)}>
+						<Picture look={look} way={s.look} title={`${s.name}. ${s.why}`} />
+					</Choice>
+				))}
+				{!ask.data && !after.data && !ask.isPending && (
+					<Box fontSize="13px" maxW="300px" pt="6px">
+						The best choices from the inks you own, ranked by how clearly the layers part, then by even steps and kindred hues.
+					</Box>
+				)}
+			</Box>
+		</Box>
+	);
+}
+
+function Choice({
+	title,
+	sub,
+	tip,
+	now,
+	strip,
+	onClick,
+	children,
+}: {
+	title: string;
+	sub: string;
+	tip?: string;
+	now?: boolean;
+	strip?: S["MainColour"][];
+	onClick?: () => void;
+	children: React.ReactNode;
+}) {
+	const inner = (
+		<>
+			<span style={{ display: "block", height: 58, background: "#c9cac9", padding: 4, border: now ? "2px solid #824a00" : "1px solid #7d878d" }}>
+				{children}
+			</span>
+			{strip && (
+				<span style={{ display: "flex", height: 7 }} title="The main colours of the picture, by share">
+					{strip.map((c) => (
+						<span key={c.colour} style={{ flex: c.share, background: c.colour }} />
+					))}
+				</span>
+			)}
+			<b style={{ display: "block", fontSize: 12, lineHeight: 1.2, marginTop: 2, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>
+				{title}
+			</b>
+			<span style={{ fontSize: 12, display: "block" }}>{sub}</span>
+		</>
+	);
+	const style = { flex: "0 1 112px", minWidth: 0, padding: 0, background: "none", border: 0, textAlign: "left", color: "#1d2327" } as const;
+	return onClick ? (
+		<button type="button" style={{ ...style, cursor: "pointer" }} onClick={onClick} title={tip}>
+			{inner}
+		</button>
+	) : (
+		<div style={style}>{inner}</div>
+	);
+}

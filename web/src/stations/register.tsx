@@ -1,0 +1,194 @@
+import { Box } from "@chakra-ui/react";
+import { useEffect, useRef, useState } from "react";
+import { typing } from "../app";
+import { useBench } from "../card";
+import { Frame } from "../picture";
+import { Table } from "../table";
+import { Button } from "../ui";
+
+import { ImageStrata, MotifPicker, NoImage, StationFrame } from "./parts";
+
+const steps = 72;
+
+/** Register: one layer over its host, magnified, with the play drawn round it. */
+export default function Register() {
+	const b = useBench();
+	const [off, setOff] = useState({ x: 0, y: 0 });
+	const drag = useRef<{ x: number; y: number; ox: number; oy: number } | null>(null);
+	const { look, motif } = b;
+	const i = Math.max(0, look?.layers.findIndex((l) => l.id === b.layer) ?? 0);
+	const first = look?.layers.findIndex((l) => l.play.judged) ?? -1;
+	const at = b.layer ? i : Math.max(0, first);
+	// biome-ignore lint/correctness/useExhaustiveDependencies: another layer begins in its place
+	useEffect(() => setOff({ x: 0, y: 0 }), [b.layer, motif?.id]);
+	useEffect(() => {
+		const key = (e: KeyboardEvent) => {
+			if (typing(e) || e.altKey || (e.target as HTMLElement).closest?.(".stratum")) return;
+			const by = { ArrowLeft: [-0.1, 0], ArrowRight: [0.1, 0], ArrowUp: [0, -0.1], ArrowDown: [0, 0.1] }[e.key];
+			if (by) {
+				e.preventDefault();
+				setOff((o) => ({ x: o.x + by[0], y: o.y + by[1] }));
+			}
+		};
+		window.addEventListener("keydown", key);
+		return () => window.removeEventListener("keydown", key);
+	}, []);
+	const value = (k: number) => {
+		const p = look?.layers[k].play;
+		if (!p?.judged) return "free";
+		return p.outside > 0 ? "over" : `${p.tight.toFixed(1)} mm`;
+	};
+	if (!look || !motif || look.layers.length === 0)
+		return <StationFrame station="register" table={<NoImage />} strata={<ImageStrata what="play" value={() => ""} />} />;
+	const l = look.layers[at];
+	const host = look.layers.find((x) => x.id === l.host);
+	const w = b.way?.layers;
+	const hostLook = w?.[look.layers.findIndex((x) => x.id === l.host)];
+	const p = l.play;
+	const pad = 4;
+	const box = boxOf(host?.outline ?? l.outline, pad);
+	const d = Math.hypot(off.x, off.y);
+	const angle = ((Math.atan2(off.y, off.x) * 180) / Math.PI + 360) % 360;
+	const allowed = p.judged && p.reach.length === steps ? reachAt(p.reach, angle) : Number.POSITIVE_INFINITY;
+	const inside = d <= allowed;
+	const mag = magnify(p.loose, box);
+	const s = b.state.settings;
+	return (
+		<StationFrame
+			station="register"
+			table={
+				<>
+					<Frame
+						title={`${l.label} on ${host?.label ?? "the panel"}`}
+						sub={words(l, host?.label)}
+						tools={
+							<>
+								<MotifPicker />
+								<Button onClick={() => setOff({ x: 0, y: 0 })} disabled={d === 0}>
+									Back in place
+								</Button>
+							</>
+						}
+					/>
+					<Table box={box} settings={s} label="The layer over its host" origin={{ x: box.x + pad, y: box.y + pad }}>
+						{(scale) => (
+							<g
+								onPointerDown={(e) => {
+									(e.target as Element).setPointerCapture(e.pointerId);
+									drag.current = { x: e.clientX, y: e.clientY, ox: off.x, oy: off.y };
+								}}
+								onPointerMove={(e) => {
+									const g = drag.current;
+									if (g) setOff({ x: g.ox + (e.clientX - g.x) / scale, y: g.oy + (e.clientY - g.y) / scale });
+								}}
+								onPointerUp={() => {
+									drag.current = null;
+								}}
+							>
+								{host && <path d={host.outline} fill={hostLook?.dry ?? "#ddd"} fillRule="evenodd" stroke="#1d2327" strokeWidth={0.6 / scale} />}
+								{p.bound && <path d={p.bound} fill="none" stroke="#824a00" strokeWidth={1.2 / scale} strokeDasharray={`${5 / scale} ${4 / scale}`} />}
+								<path
+									d={l.outline}
+									fill={w?.[at].dry ?? "#bbb"}
+									fillOpacity={0.85}
+									fillRule="evenodd"
+									transform={`translate(${off.x} ${off.y})`}
+									stroke={inside ? "#1d2327" : "#9a2f2b"}
+									strokeWidth={(inside ? 0.8 : 2.4) / scale}
+									style={{ cursor: "move" }}
+								/>
+								{p.judged && p.reach.length === steps && (
+									<g transform={`translate(${p.centreX} ${p.centreY})`} pointerEvents="none">
+										<path d={reachPath(p.reach, mag)} fill="#f3f3f1cc" stroke="#824a00" strokeWidth={1.8 / scale} />
+										<line
+											x1={0}
+											y1={0}
+											x2={Math.cos((p.tightAt * Math.PI) / 180) * p.tight * mag}
+											y2={Math.sin((p.tightAt * Math.PI) / 180) * p.tight * mag}
+											stroke="#9a2f2b"
+											strokeWidth={2 / scale}
+										/>
+										<circle cx={off.x * mag} cy={off.y * mag} r={4.5 / scale} fill={inside ? "#4d6b3b" : "#9a2f2b"} stroke="#fff" strokeWidth={1.2 / scale} />
+									</g>
+								)}
+							</g>
+						)}
+					</Table>
+					<Box p="8px 20px" bg="sheet" borderTop="1px solid {colors.line}" fontSize="13px" minH="62px">
+						{p.judged ? (
+							<>
+								<Box>
+									The shape in the middle is the play, drawn {mag.toFixed(0)} times true: as long as the dot is inside, nothing shows. The dashed line is the
+									limit:{" "}
+									{p.boundGap > 0.005
+										? `${p.boundGap.toFixed(2)} mm outside its host`
+										: p.boundGap < -0.005
+											? `${(-p.boundGap).toFixed(2)} mm inside its host, half the rim`
+											: "its host's own edge"}
+									.
+								</Box>
+								<b style={{ color: inside ? "#1d2327" : "#9a2f2b" }}>
+									{d < 0.005
+										? "In its place. Drag it, or use the arrow keys, to see how far it may drift."
+										: `Off by ${d.toFixed(2)} mm ${compass(angle)}: ${inside ? "it does not show" : "it shows"} (${Number.isFinite(allowed) ? `${allowed.toFixed(2)} mm allowed that way` : "free"}).`}
+								</b>
+							</>
+						) : (
+							<>Its fit is free: it may lie anywhere that looks well. Set the fit to within or even rim in Pieces to have its play worked out.</>
+						)}
+					</Box>
+				</>
+			}
+			strata={<ImageStrata what="play" value={value} sub={(k) => playSub(look.layers[k])} />}
+		/>
+	);
+}
+
+type L = NonNullable<ReturnType<typeof useBench>["look"]>["layers"][0];
+
+function playSub(l: L): string {
+	const p = l.play;
+	if (!p.judged) return "place it freely";
+	if (p.outside > 0) return `${p.outside.toFixed(1)} mm² lie past the limit`;
+	return `${p.fit}; turn ${turnWords(p)}`;
+}
+
+const turnWords = (p: L["play"]) => {
+	const t = Math.min(p.clock, p.anti);
+	return t > 90 ? "freely" : `${t.toFixed(1)}°`;
+};
+
+function words(l: L, host?: string): string {
+	const p = l.play;
+	if (!p.judged) return "Nothing has to meet here.";
+	if (p.outside > 0) return `As designed it already runs over ${host ?? "its host"}.`;
+	return `May drift ${p.tight.toFixed(2)} mm at the tightest (${compass(p.tightAt)}), ${p.loose.toFixed(2)} mm at the loosest; turn ${turnWords(p)}. Rim ${p.rim.toFixed(2)} mm at its narrowest.`;
+}
+
+/** A direction in words. */
+function compass(deg: number): string {
+	return ["right", "down and right", "down", "down and left", "left", "up and left", "up", "up and right"][Math.round(deg / 45) % 8];
+}
+
+/** The play between two of the directions it was computed in. */
+function reachAt(reach: number[], deg: number): number {
+	const k = (deg / 360) * steps;
+	const [i, t] = [Math.floor(k) % steps, k - Math.floor(k)];
+	return reach[i] * (1 - t) + reach[(i + 1) % steps] * t;
+}
+
+function reachPath(reach: number[], mag: number): string {
+	return `M${reach.map((r, i) => `${(Math.cos((i * 2 * Math.PI) / steps) * r * mag).toFixed(3)} ${(Math.sin((i * 2 * Math.PI) / steps) * r * mag).toFixed(3)}`).join("L")}Z`;
+}
+
+/** How many times true the play is drawn, so that it can be seen. */
+function magnify(loose: number, box: { w: number; h: number }): number {
+	const room = Math.min(box.w, box.h) * 0.2;
+	return loose > 0 ? Math.max(1, Math.min(20, Math.floor(room / loose))) : 1;
+}
+
+function boxOf(d: string, pad: number) {
+	let [x0, y0, x1, y1] = [1e9, 1e9, -1e9, -1e9];
+	for (const m of d.matchAll(/(-?[\d.]+) (-?[\d.]+)/g)) [x0, y0, x1, y1] = [Math.min(x0, +m[1]), Math.min(y0, +m[2]), Math.max(x1, +m[1]), Math.max(y1, +m[2])];
+	return { x: x0 - pad, y: y0 - pad, w: x1 - x0 + 2 * pad, h: y1 - y0 + 2 * pad };
+}

@@ -1,0 +1,161 @@
+import { Box } from "@chakra-ui/react";
+import { useEffect, useState } from "react";
+import { typing } from "../app";
+import { useBench } from "../card";
+import { Button } from "../ui";
+import { CardStrata, StationFrame } from "./parts";
+
+/** Work: one step at a time, readable from a metre and a half; ticked steps are remembered. */
+export default function Work() {
+	const b = useBench();
+	const steps = b.view.plan.steps;
+	const next = steps.find((s) => !s.done);
+	const at = steps.find((s) => s.id === b.step) ?? next;
+	const after = at ? steps.filter((s) => !s.done && s.number > at.number).slice(0, 2) : [];
+	const done = steps.filter((s) => s.done).length;
+	const tick = (id: string, on: boolean) => {
+		b.pick({ step: "" });
+		b.change((c) => ({ ...c, work: { ...c.work, done: on ? [...new Set([...c.work.done, id])] : c.work.done.filter((x) => x !== id) } }));
+	};
+	const move = (id: string, by: number) =>
+		b.change((c) => {
+			const order = steps.map((s) => s.id);
+			const i = order.indexOf(id);
+			const j = i + by;
+			if (j < 0 || j >= order.length) return c;
+			[order[i], order[j]] = [order[j], order[i]];
+			return { ...c, work: { ...c.work, order } };
+		});
+	useEffect(() => {
+		const key = (e: KeyboardEvent) => {
+			if (typing(e) || e.key !== " " || !at || (e.target as HTMLElement).matches("button, a, [role=option]")) return;
+			e.preventDefault();
+			tick(at.id, !at.done);
+		};
+		window.addEventListener("keydown", key);
+		return () => window.removeEventListener("keydown", key);
+	});
+	const numberOf = (id: string) => {
+		const s =
+			id === "base" || id === "back"
+				? steps.find((x) => x.id === "base")
+				: (steps.find((x) => x.id === `mount:${id}`) ??
+					steps.find((x) => x.id === `place:${id}`) ??
+					steps.findLast((x) => x.kind === "print" && x.motif === b.card.elements.find((e) => e.id === id)?.motif));
+		return s ? `step ${s.number}` : "";
+	};
+	return (
+		<StationFrame
+			station="work"
+			table={
+				<div className="work">
+					<Box p="20px 28px" overflow="auto" bg="sheet" display="flex" flexDirection="column" gap="14px">
+						{at ? (
+							<>
+								<Box color="quiet" fontSize="18px">
+									Step {at.number} of {steps.length}, {at.kind}
+								</Box>
+								<h1 style={{ fontSize: 38, lineHeight: 1.12 }}>{at.title}</h1>
+								<Box fontSize="23px" lineHeight={1.35}>
+									{at.detail}
+								</Box>
+								{at.cautions.map((c) => (
+									<Box key={c} fontSize="17px" borderLeft="6px solid {colors.madder}" pl="12px">
+										<b>Care.</b> {c}
+									</Box>
+								))}
+								<Box display="flex" gap="14px" flexWrap="wrap" alignItems="center">
+									<Button variant="main" size="big" onClick={() => tick(at.id, !at.done)}>
+										{at.done ? "Not done after all" : "Done"}
+									</Button>
+									{at.minutes > 0 && <Timer key={at.id} minutes={at.minutes} />}
+								</Box>
+								<Box flex="1" />
+								<Box color="quiet" fontSize="17px">
+									{after.map((s) => (
+										<Box key={s.id}>
+											Then {s.number}: {s.title}
+										</Box>
+									))}
+								</Box>
+							</>
+						) : (
+							<>
+								<h1 style={{ fontSize: 38 }}>{steps.length > 0 ? "All steps are done" : "Nothing to do yet"}</h1>
+								<Box fontSize="20px">{steps.length > 0 ? "Write inside it, and post it." : "Put an image on the card first."}</Box>
+							</>
+						)}
+					</Box>
+					<Box overflow="auto" bg="ground" borderLeft="1px solid {colors.line}" p="12px 14px" tabIndex={0} aria-label="All steps" role="region">
+						<Box display="flex" justifyContent="space-between" alignItems="center">
+							<h2 style={{ fontSize: 16 }}>
+								{done} of {steps.length} done
+							</h2>
+							{(b.card.work.order?.length ?? 0) > 0 && (
+								<Button onClick={() => b.change((c) => ({ ...c, work: { ...c.work, order: [] } }))}>Proposed order</Button>
+							)}
+						</Box>
+						<ol style={{ listStyle: "none", margin: "8px 0 0", padding: 0 }}>
+							{steps.map((s) => (
+								<li key={s.id} style={{ display: "flex", gap: 8, alignItems: "center", background: s.id === at?.id ? "#fff" : undefined, padding: "2px 4px" }}>
+									<input type="checkbox" checked={s.done} onChange={(e) => tick(s.id, e.target.checked)} aria-label={`Step ${s.number} done: ${s.title}`} />
+									<button
+										type="button"
+										onClick={() => b.pick({ step: s.id })}
+										style={{
+											flex: 1,
+											textAlign: "left",
+											background: "none",
+											border: 0,
+											padding: "5px 0",
+											cursor: "pointer",
+											color: s.done ? "#4f5962" : "#1d2327",
+											fontWeight: s.id === at?.id ? 700 : 400,
+										}}
+									>
+										{s.number} {s.title}
+									</button>
+									{s.id === at?.id && (
+										<span style={{ display: "flex", gap: 2 }}>
+											<Button onClick={() => move(s.id, -1)} px="6px" aria-label="Do this step earlier">
+												↑
+											</Button>
+											<Button onClick={() => move(s.id, 1)} px="6px" aria-label="Do this step later">
+												↓
+											</Button>
+										</span>
+									)}
+								</li>
+							))}
+						</ol>
+					</Box>
+				</div>
+			}
+			strata={<CardStrata what="goes on at" value={numberOf} />}
+		/>
+	);
+}
+
+/** Counts the drying time down. */
+function Timer({ minutes }: { minutes: number }) {
+	const [until, setUntil] = useState<number | null>(null);
+	const [now, setNow] = useState(Date.now());
+	useEffect(() => {
+		if (!until) return;
+		const t = setInterval(() => setNow(Date.now()), 500);
+		return () => clearInterval(t);
+	}, [until]);
+	const left = until ? Math.max(0, until - now) / 1000 : minutes * 60;
+	const words = `${Math.floor(left / 60)}:${String(Math.floor(left % 60)).padStart(2, "0")}`;
+	return (
+		<Button
+			size="big"
+			onClick={() => {
+				setNow(Date.now());
+				setUntil(until ? null : Date.now() + minutes * 60_000);
+			}}
+		>
+			{until ? (left > 0 ? `Drying, ${words} left` : "Dry") : `Start ${minutes} min drying`}
+		</Button>
+	);
+}
