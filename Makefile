@@ -4,11 +4,11 @@ SHELL := /bin/bash
 export GOFLAGS := -buildvcs=false
 export CGO_ENABLED := 0
 PORT ?= 8420
-GO_DIRS := arch cmd core demo e2e exchange server store vision web/web.go
+GO_DIRS := arch cmd core demo e2e exchange server store tools vision web/web.go
 GO_SRC := $(shell find cmd core demo exchange server store vision -name '*.go' -o -name '*.sql' -o -name '*.svg' -o -name '*.woff') go.mod go.sum web/web.go
 WEB_SRC := $(shell find web/src web/public web/index.html web/vite.config.ts -type f 2>/dev/null)
 
-.PHONY: demo demo-reset build test check bench shots types clean
+.PHONY: demo demo-reset build test check bench explore shots types clean
 
 demo: bin/ochrestone
 	PORT=$(PORT) ./bin/ochrestone demo
@@ -39,6 +39,11 @@ types: build
 test: build
 	bash tools/chromium.sh
 	go test ./...
+
+# Property tests with fresh cases, many of them: run it now and then, and after
+# changing geometry. What it finds becomes a named test.
+explore:
+	EXPLORE=1 go test -count=1 ./core/shape ./core/measure ./core/colour ./core/register ./core/work ./core/assemble ./core/plan ./vision/mat -rapid.checks=1000
 
 check: build
 	@test -z "$$(gofmt -l $(GO_DIRS))" || { gofmt -l $(GO_DIRS); exit 1; }

@@ -16,7 +16,7 @@ import (
 // floors are the packages of the house from the ground up; a package may
 // import only from lower floors.
 var floors = [][]string{
-	{"core/measure", "core/colour", "core/shape"},
+	{"core/measure", "core/colour", "core/shape", "tools/seeded"},
 	{"core/kit"},
 	{"core/basic"},
 	{"core/card"},

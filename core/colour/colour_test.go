@@ -8,6 +8,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
+
+	_ "ochrestone/tools/seeded"
 )
 
 // The 34 pairs of Sharma, Wu and Dalal, Color Research and Application 30

@@ -7,6 +7,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
+
+	_ "ochrestone/tools/seeded"
 )
 
 func TestParseReadsWhatPeopleWrite(t *testing.T) {

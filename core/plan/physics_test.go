@@ -11,6 +11,8 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
+	_ "ochrestone/tools/seeded"
+
 	"ochrestone/core/card"
 	"ochrestone/core/kit"
 	"ochrestone/core/measure"

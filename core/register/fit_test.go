@@ -9,6 +9,8 @@ import (
 	"gonum.org/v1/gonum/mat"
 	"pgregory.net/rapid"
 
+	_ "ochrestone/tools/seeded"
+
 	"ochrestone/core/shape"
 )
 

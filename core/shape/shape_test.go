@@ -8,6 +8,8 @@ import (
 	"github.com/stretchr/testify/require"
 	"github.com/tdewolff/canvas"
 	"pgregory.net/rapid"
+
+	_ "ochrestone/tools/seeded"
 )
 
 func polygon(n int, r float64, c Point) Region {

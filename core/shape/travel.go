@@ -88,10 +88,15 @@ func (f *flight) firstHit(d Point, best float64) float64 {
 	return best
 }
 
+// graze is how far beside the end of an edge a point still meets it, in mm:
+// without it two corners that meet tip to tip would fly past each other by
+// rounding alone.
+const graze = 1e-9
+
 // hitEdge is the least t ≥ 0 under best at which a point reaches the edge from
 // (u0, v0) to (u1, v1), or best.
 func (f *flight) hitEdge(u0, u1, v0, v1, best float64) float64 {
-	lo, hi := min(u0, u1), max(u0, u1)
+	lo, hi := min(u0, u1)-graze, max(u0, u1)+graze
 	first, last := min(v0, v1), max(v0, v1)
 	i, j := 0, len(f.at)
 	for i < j {
@@ -108,8 +113,8 @@ func (f *flight) hitEdge(u0, u1, v0, v1, best float64) float64 {
 		}
 		v := first
 		switch {
-		case u1 != u0:
-			v = v0 + (p.u-u0)/(u1-u0)*(v1-v0)
+		case math.Abs(u1-u0) > graze:
+			v = min(max(v0+(p.u-u0)/(u1-u0)*(v1-v0), first), last)
 		case first < p.v:
 			v = p.v // the point already lies on a side parallel to the direction
 		}

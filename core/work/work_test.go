@@ -8,6 +8,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
+
+	_ "ochrestone/tools/seeded"
 )
 
 func TestOrderKeepsEveryPrecedence(t *testing.T) {

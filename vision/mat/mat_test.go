@@ -10,6 +10,8 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
+	_ "ochrestone/tools/seeded"
+
 	"ochrestone/core/measure"
 	"ochrestone/core/shape"
 	"ochrestone/demo/sim"
