@@ -81,9 +81,14 @@ func TestFromAScanToACard(t *testing.T) {
 	long(t, ctx, "stack them", begins("Stack the 4"), says("The stack, top first"))
 	axe(t, ctx, "the stack")
 	do(t, ctx, "choose a layer", eval(`document.querySelectorAll("[aria-label^='Choose ']")[0].click()`), says("follows"))
-	x := read[string](t, ctx, `[...document.querySelectorAll("label")].find(l => l.textContent.startsWith("Across")).querySelector("input").value`)
-	do(t, ctx, "nudge it with the keys", pressMany("ArrowRight", 1), says("put by hand"))
-	assert.NotEqual(t, x, read[string](t, ctx, `[...document.querySelectorAll("label")].find(l => l.textContent.startsWith("Across")).querySelector("input").value`))
+	across := func() float64 {
+		return read[float64](t, ctx, `Number([...document.querySelectorAll("label")].find(l => l.textContent.startsWith("Across")).querySelector("input").value)`)
+	}
+	x := across()
+	do(t, ctx, "nudge it with the keys", pressMany("ArrowRight", 12), says("put by hand"))
+	assert.InDelta(t, x+1.2, across(), 0.11)
+	do(t, ctx, "snap it back", button("Snap"), says("snapped: "))
+	assert.InDelta(t, x, across(), 0.11, "the edge it follows is where it was")
 	do(t, ctx, "keep it", button("Keep the set"), says("3 sets"))
 	onACard(t, ctx, p.URL, "Toadstool", "4 layers")
 }

@@ -85,6 +85,9 @@ func (s *Server) scan() {
 		}
 		return out, nil
 	})
+	snap := op("snap-piece", http.MethodPost, "/api/scan/snap", "Draw a piece put roughly by hand to the edge, hole or axis it goes by")
+	snap.MaxBodyBytes = maxUpload
+	huma.Register(s.api, snap, snapPiece)
 	keepSet := op("keep-stack", http.MethodPost, "/api/scan/keep", "Keep a stack of outlines as a set")
 	keepSet.MaxBodyBytes = maxUpload
 	huma.Register(s.api, keepSet, s.keepStack)
@@ -318,6 +321,47 @@ type keepIn struct {
 		Lines  string      `json:"lines,omitempty" doc:"etched lines of a stencil, kept with its first part: path data in the frame of the layers, mm"`
 		Layers []KeptLayer `json:"layers" minItems:"1" maxItems:"200" doc:"lowest first"`
 	}
+}
+
+type snapIn struct {
+	Body struct {
+		Piece   KeptPiece   `json:"piece"`
+		Beneath []KeptPiece `json:"beneath" maxItems:"200" doc:"lowest first"`
+	}
+}
+
+// Snapped is where a piece was drawn to.
+type Snapped struct {
+	Found bool    `json:"found" doc:"false: nothing near to go by, the rest is as it was sent"`
+	Turn  float64 `json:"turn" doc:"clockwise about the origin, degrees"`
+	X     float64 `json:"x" doc:"move after turning, mm"`
+	Y     float64 `json:"y" doc:"mm"`
+	Why   string  `json:"why"`
+}
+
+type snapOut struct{ Body Snapped }
+
+func snapPiece(_ context.Context, in *snapIn) (*snapOut, error) {
+	piece, err := place([]KeptPiece{in.Body.Piece})
+	if err != nil {
+		return nil, problem(fmt.Errorf("snap the piece: %w", err))
+	}
+	if piece.Empty() {
+		return nil, problem(kit.Problem{Path: "piece", What: "the outline is empty"})
+	}
+	beneath := make([]shape.Region, len(in.Body.Beneath))
+	for i, b := range in.Body.Beneath {
+		if beneath[i], err = place([]KeptPiece{b}); err != nil {
+			return nil, problem(fmt.Errorf("snap the piece: %w", err))
+		}
+	}
+	was := register.Motion{Turn: in.Body.Piece.Turn, Move: shape.Point{X: in.Body.Piece.X, Y: in.Body.Piece.Y}}
+	m, why, ok := assemble.Snap(piece, beneath)
+	if !ok {
+		return &snapOut{Snapped{Turn: was.Turn, X: was.Move.X, Y: was.Move.Y, Why: "no edge, hole or axis near enough to go by"}}, nil
+	}
+	m = m.After(was)
+	return &snapOut{Snapped{true, m.Turn, m.Move.X, m.Move.Y, why}}, nil
 }
 
 func (s *Server) keepStack(ctx context.Context, in *keepIn) (*setOut, error) {

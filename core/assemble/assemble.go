@@ -128,9 +128,8 @@ func (a *assembler) add(p Placed) {
 
 // place finds where a piece goes among those placed.
 func (a *assembler) place(i int) {
-	g := a.pieces[i]
-	c := g.Centroid()
-	own := g.Filled()
+	own := a.pieces[i].Filled()
+	c := own.Centroid() // poses turn about it
 	type option struct {
 		pose
 		host *host
@@ -184,7 +183,6 @@ func (a *assembler) place(i int) {
 		a.fallBack(i)
 		return
 	}
-	// The pose turns about the piece's centroid.
 	about := register.Motion{Move: shape.Point{X: -c.X, Y: -c.Y}}
 	m := best.motion.After(about)
 	p := Placed{Piece: i, Motion: m, Host: best.host.placed, Rim: best.rim}
@@ -250,7 +248,7 @@ func seekBoth(g shape.Region, h *host, laid float64) []pose {
 		pts[i] = pts[i].Sub(c)
 	}
 	for i := range ps {
-		ps[i] = draw(pts, h.fine, ps[i].motion, rimFor(g), laid)
+		ps[i] = polish(pts, h.fine, draw(pts, h.fine, ps[i].motion, rimFor(g), laid), rimFor(g), laid)
 	}
 	slices.SortStableFunc(ps, func(a, b pose) int { return cmp.Compare(b.score(), a.score()) })
 	return ps

@@ -22,9 +22,10 @@ type pose struct {
 }
 
 // score ranks poses: what follows the edge, less what hangs over. Among places
-// that fit alike the least turned goes first: people lay pieces as they go.
+// that fit alike the least turned goes first, since people lay pieces as they go,
+// and then the narrower rim.
 func (p pose) score() float64 {
-	return p.share - 2*math.Max(0, p.out-0.02) - 0.2*p.rough - 0.05*p.askew
+	return p.share - 2*math.Max(0, p.out-0.02) - p.rough - 0.12*p.askew - 0.015*math.Max(0, p.rim)
 }
 
 // Grid of the first, coarse search.
@@ -56,6 +57,16 @@ func seek(piece shape.Region, host *reach, box shape.Box, laid float64) []pose {
 	var guesses []guess
 	bins := int((most-leastRim)/(coarseSlack/2)) + 1 // of rim, half a slack wide
 	turned := make([]shape.Point, len(pts))
+	// Whatever the turn, the disc about the centroid that the piece holds must
+	// lie on the host, and the one that holds the piece must reach its rim.
+	holds, heldBy := math.Inf(1), 0.0
+	for _, p := range even(piece, 4*coarseN) {
+		d := p.Distance(c)
+		holds, heldBy = math.Min(holds, d), math.Max(heldBy, d)
+	}
+	if !piece.Contains(c) {
+		holds = -around
+	}
 	for a := 0.0; a < 360; a += coarseTurn {
 		s, k := math.Sincos(a * math.Pi / 180)
 		for i, p := range pts {
@@ -63,6 +74,9 @@ func seek(piece shape.Region, host *reach, box shape.Box, laid float64) []pose {
 		}
 		for y := box.Min.Y; y <= box.Max.Y; y += coarseMove {
 			for x := box.Min.X; x <= box.Max.X; x += coarseMove {
+				if d := host.nearest(x, y); d < holds-2*coarseSlack || d > heldBy+most+coarseSlack {
+					continue
+				}
 				var hist [16]int
 				out := 0
 				for _, p := range turned {
@@ -135,53 +149,87 @@ func (r *reach) nearest(x, y float64) float64 {
 	return float64(r.d[j*r.nx+i])
 }
 
+// step is one step of Gauss and Newton over shift, turn and rim; weight says how
+// much a point counts that is so far, mm, from the rim. It fails when too few
+// points count.
+func step(pts []shape.Point, host *reach, m register.Motion, rim float64, weight func(off float64) float64) (register.Motion, float64, bool) {
+	ata, atb := mat.NewSymDense(4, nil), mat.NewVecDense(4, nil)
+	n := 0.0
+	for _, p := range pts {
+		q := m.Point(p)
+		d := host.inside(q)
+		w := weight(d - rim)
+		if w == 0 {
+			continue
+		}
+		const h = 0.2
+		gx := (host.inside(shape.Point{X: q.X + h, Y: q.Y}) - host.inside(shape.Point{X: q.X - h, Y: q.Y})) / (2 * h)
+		gy := (host.inside(shape.Point{X: q.X, Y: q.Y + h}) - host.inside(shape.Point{X: q.X, Y: q.Y - h})) / (2 * h)
+		arm := q.Sub(m.Move)
+		row := [4]float64{gx, gy, gy*arm.X - gx*arm.Y, -1}
+		for i := range row {
+			atb.SetVec(i, atb.AtVec(i)-w*row[i]*(d-rim))
+			for j := i; j < 4; j++ {
+				ata.SetSym(i, j, ata.At(i, j)+w*row[i]*row[j])
+			}
+		}
+		n += w
+	}
+	if n < 12 {
+		return m, 0, false
+	}
+	// A little damping holds what the edge leaves free, such as a disc's turn.
+	for i, k := range [4]float64{1e-3, 1e-3, 1e-1, 1e-3} {
+		ata.SetSym(i, i, ata.At(i, i)+k*n)
+	}
+	var x mat.VecDense
+	if err := x.SolveVec(ata, atb); err != nil {
+		return m, 0, false
+	}
+	return register.Motion{Turn: m.Turn + x.AtVec(2)*180/math.Pi, Move: m.Move.Add(shape.Point{X: x.AtVec(0), Y: x.AtVec(1)})}, x.AtVec(3), true
+}
+
 // draw improves a pose: the points that keep about one distance from the edge
 // are brought to keep it exactly, by Gauss and Newton's method over shift, turn
 // and rim, ever fewer points counting.
 func draw(pts []shape.Point, host *reach, m register.Motion, most, laid float64) pose {
 	best := measure(pts, host, m, most, laid)
 	rim := best.rim
-	for step := range 18 {
-		slack := math.Max(keeps, coarseSlack*math.Pow(0.8, float64(step)))
-		ata, atb := mat.NewSymDense(4, nil), mat.NewVecDense(4, nil)
-		n := 0
-		for _, p := range pts {
-			q := m.Point(p)
-			d := host.inside(q)
-			if math.Abs(d-rim) > slack {
-				continue
-			}
-			const h = 0.2
-			gx := (host.inside(shape.Point{X: q.X + h, Y: q.Y}) - host.inside(shape.Point{X: q.X - h, Y: q.Y})) / (2 * h)
-			gy := (host.inside(shape.Point{X: q.X, Y: q.Y + h}) - host.inside(shape.Point{X: q.X, Y: q.Y - h})) / (2 * h)
-			arm := q.Sub(m.Move)
-			row := [4]float64{gx, gy, gy*arm.X - gx*arm.Y, -1}
-			for i := range row {
-				atb.SetVec(i, atb.AtVec(i)-row[i]*(d-rim))
-				for j := i; j < 4; j++ {
-					ata.SetSym(i, j, ata.At(i, j)+row[i]*row[j])
-				}
-			}
-			n++
-		}
-		if n < 12 {
+	for n := range 18 {
+		slack := math.Max(keeps, coarseSlack*math.Pow(0.8, float64(n)))
+		next, by, ok := step(pts, host, m, rim, func(off float64) float64 { return boolTo(math.Abs(off) <= slack) })
+		if !ok {
 			break
 		}
-		// A little damping holds what the edge leaves free, such as a disc's turn.
-		for i, k := range [4]float64{1e-3, 1e-3, 1e-1, 1e-3} {
-			ata.SetSym(i, i, ata.At(i, i)+k*float64(n))
-		}
-		var x mat.VecDense
-		if err := x.SolveVec(ata, atb); err != nil {
-			break
-		}
-		m = register.Motion{Turn: m.Turn + x.AtVec(2)*180/math.Pi, Move: m.Move.Add(shape.Point{X: x.AtVec(0), Y: x.AtVec(1)})}
-		rim += x.AtVec(3)
+		m, rim = next, rim+by
 		if p := measure(pts, host, m, most, laid); p.score() >= best.score() {
 			best = p
 		}
 	}
 	return best
+}
+
+// polish settles a pose to what its evenest part says: points count the less
+// the further they stray from the rim (Tukey's biweight), so that a stretch
+// that only nearly follows no longer pulls.
+func polish(pts []shape.Point, host *reach, p pose, widest, laid float64) pose {
+	m, rim := p.motion, p.rim
+	for _, scale := range [8]float64{0.3, 0.25, 0.2, 0.15, 0.12, 0.1, 0.08, 0.08} {
+		next, by, ok := step(pts, host, m, rim, func(off float64) float64 {
+			if u := off / scale; u < 1 && u > -1 {
+				return (1 - u*u) * (1 - u*u)
+			}
+			return 0
+		})
+		if !ok {
+			return p
+		}
+		m, rim = next, rim+by
+	}
+	if q := measure(pts, host, m, widest, laid); q.score() > p.score()-0.03 {
+		return q
+	}
+	return p
 }
 
 // keeps is how far, mm, an edge may stray from a rim and still keep it.

@@ -34,6 +34,7 @@ type Picture struct {
 	Pix   []uint8
 	DPI   float64  // dots to the inch as the file says, 0 when it does not
 	Notes []string // what a person should know about how it was read
+	Soft  bool     // colour is kept more coarsely than lightness, as most JPEG files do
 }
 
 // At returns the channels of a pixel.
@@ -100,6 +101,7 @@ func (p *Picture) pack(img image.Image) {
 	}
 	switch m := img.(type) {
 	case *image.YCbCr:
+		p.Soft = m.SubsampleRatio != image.YCbCrSubsampleRatio444
 		for y := b.Min.Y; y < b.Max.Y; y++ {
 			for x := b.Min.X; x < b.Max.X; x++ {
 				i, j := m.YOffset(x, y), m.COffset(x, y)

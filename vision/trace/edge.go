@@ -3,12 +3,18 @@ package trace
 import (
 	"math"
 
+	"gonum.org/v1/gonum/mat"
+
 	"ochrestone/vision/picture"
 )
 
 // Distances from an edge, in pixels, at which the colours on its two sides are
 // taken: past the blur and the halo of a scanner's own sharpening.
 var beside = [3]float64{3.6, 4.6, 5.6}
+
+// besidePattern is the same inside a patterned piece, where the colour a little
+// further in may be the next stripe's.
+var besidePattern = [3]float64{1.8, 2.2, 2.6}
 
 // steady is how many points of an outline, each way, share the colours beside
 // them; those of a patterned piece share less.
@@ -45,7 +51,12 @@ func (p *patch) sharpen(l []xy) []xy {
 		sides[i] = p.flankAt(l[i], normal[i])
 	}
 	out := make([]xy, n)
+	var unsure []int
 	for i := range l {
+		if p.steady == steadyPattern && crossesPattern(sides, i) {
+			unsure = append(unsure, i)
+			continue
+		}
 		in, off := p.levels(l[i], sides, i)
 		d := [3]float64{in[0] - off[0], in[1] - off[1], in[2] - off[2]}
 		dd := d[0]*d[0] + d[1]*d[1] + d[2]*d[2]
@@ -61,11 +72,104 @@ func (p *patch) sharpen(l []xy) []xy {
 			}
 			return s
 		}
+		if a, b := grey(in), grey(off); p.pic.Soft && math.Abs(a-b) > leastGrey {
+			// Colour is smeared over two pixels and more: go by lightness alone.
+			sign := math.Copysign(1, a-b)
+			value = func(k float64) float64 {
+				return sign * (p.sampleGrey(l[i].x+k*normal[i].x, l[i].y+k*normal[i].y) - (a+b)/2)
+			}
+		}
 		if k, ok := crossing(value); ok {
 			out[i] = xy{l[i].x + k*normal[i].x, l[i].y + k*normal[i].y}
 		}
 	}
-	return out
+	if len(unsure) > n*2/3 {
+		return l // nearly all of it crosses: no better than the first line
+	}
+	return bridge(out, unsure)
+}
+
+// crossesPattern reports whether the colour inside changes along the line at
+// point i: half of a mixture of two stripes is half of neither, and the darker
+// one would draw the edge inward. Such points are bridged.
+func crossesPattern(sides []flank, i int) bool {
+	const span, most = 3, 1.15
+	lo, hi := math.Inf(1), 0.0
+	n := len(sides)
+	for k := -span; k <= span; k++ {
+		if f := sides[((i+k)%n+n)%n]; f.has {
+			v := grey(f.in)
+			lo, hi = math.Min(lo, v), math.Max(hi, v)
+		}
+	}
+	return hi > most*lo && hi > 0
+}
+
+// bridge lays the unsure points of a closed line on the parabola, in the frame
+// of the chord over their gap, that the sure ones to both sides suggest.
+func bridge(l []xy, unsure []int) []xy {
+	const each = 6 // sure points to each side
+	n := len(l)
+	doubt := make([]bool, n)
+	for _, i := range unsure {
+		doubt[i] = true
+	}
+	for _, first := range unsure {
+		if doubt[((first-1)%n+n)%n] {
+			continue // not the first of its gap
+		}
+		gap := 0
+		for doubt[(first+gap)%n] {
+			gap++
+		}
+		var known []xy
+		from, to := l[((first-1)%n+n)%n], l[(first+gap)%n]
+		chord := math.Hypot(to.x-from.x, to.y-from.y)
+		if chord == 0 {
+			continue
+		}
+		ux, uy := (to.x-from.x)/chord, (to.y-from.y)/chord
+		for k := 1; k <= each; k++ {
+			for _, i := range [2]int{first - k, first + gap - 1 + k} {
+				if i = (i%n + n) % n; !doubt[i] {
+					dx, dy := l[i].x-from.x, l[i].y-from.y
+					known = append(known, xy{dx*ux + dy*uy, dy*ux - dx*uy})
+				}
+			}
+		}
+		curve := arch(known)
+		for k := range gap {
+			t := chord * float64(k+1) / float64(gap+1)
+			h := curve(t)
+			l[(first+k)%n] = xy{from.x + t*ux - h*uy, from.y + t*uy + h*ux}
+		}
+	}
+	return l
+}
+
+// arch fits y as a parabola of x by least squares; where points are too few
+// or do not lie on one, as at a corner, it is zero everywhere.
+func arch(pts []xy) func(x float64) float64 {
+	flat := func(float64) float64 { return 0 }
+	if len(pts) < 6 {
+		return flat
+	}
+	a, y := mat.NewDense(len(pts), 3, nil), mat.NewVecDense(len(pts), nil)
+	for i, p := range pts {
+		a.SetRow(i, []float64{1, p.x, p.x * p.x})
+		y.SetVec(i, p.y)
+	}
+	var c mat.VecDense
+	if err := c.SolveVec(a, y); err != nil {
+		return flat
+	}
+	f := func(x float64) float64 { return c.AtVec(0) + x*(c.AtVec(1)+x*c.AtVec(2)) }
+	for _, p := range pts {
+		if math.Abs(f(p.x)-p.y) > 0.8 {
+			return flat
+		}
+	}
+	return f
 }
 
 // crossing finds where a profile that falls outward passes zero, nearest to 0.
@@ -101,7 +205,7 @@ func normalAt(l []xy, i, span int) xy {
 // flankAt looks at the colours on both sides of a point, if they belong to the
 // piece and to the sheet all the way.
 func (p *patch) flankAt(at, n xy) (f flank) {
-	look := func(sign float64, belongs func(float64) bool) (c [3]float64, ok bool) {
+	look := func(sign float64, beside [3]float64, belongs func(float64) bool) (c [3]float64, ok bool) {
 		for k := 1.6; k <= beside[2]; k++ {
 			if !belongs(p.value(at.x+sign*k*n.x, at.y+sign*k*n.y)) {
 				return c, false
@@ -115,8 +219,12 @@ func (p *patch) flankAt(at, n xy) (f flank) {
 		}
 		return c, true
 	}
-	f.in, f.has = look(-1, func(s float64) bool { return s > 0.55 })
-	f.out, f.free = look(1, func(s float64) bool { return s < 0.4 })
+	inside := beside
+	if p.steady == steadyPattern {
+		inside = besidePattern
+	}
+	f.in, f.has = look(-1, inside, func(s float64) bool { return s > 0.55 })
+	f.out, f.free = look(1, beside, func(s float64) bool { return s < 0.4 })
 	if f.free {
 		// Outside, a shadow deepens towards the edge: follow it there.
 		var slope [3]float64
@@ -181,6 +289,33 @@ func (p *patch) sample(x, y float64) (c [3]float64) {
 			for ch := range c {
 				c[ch] += w * float64(picture.Linear(p.pic.Pix[k+ch]))
 			}
+		}
+	}
+	return c
+}
+
+// leastGrey is the least difference of lightness, in linear light, by which an
+// edge can be found without colour.
+const leastGrey = 0.015
+
+// grey is the linear light of the grey that has the luma of a linear colour.
+// JPEG keeps luma, a sum of coded values, at full sharpness (ITU-T T.871).
+func grey(c [3]float64) float64 {
+	return picture.ToLinear(0.299*picture.FromLinear(c[0]) + 0.587*picture.FromLinear(c[1]) + 0.114*picture.FromLinear(c[2]))
+}
+
+// sampleGrey is the grey of the picture between pixel centres, in linear light.
+func (p *patch) sampleGrey(x, y float64) (c float64) {
+	x, y = x-0.5, y-0.5
+	x0, y0 := math.Floor(x), math.Floor(y)
+	fx, fy := x-x0, y-y0
+	i, j := int(x0), int(y0)
+	for dy := range 2 {
+		for dx := range 2 {
+			w := (1 - fx + float64(dx)*(2*fx-1)) * (1 - fy + float64(dy)*(2*fy-1))
+			xx, yy := min(max(i+dx, 0), p.pic.W-1), min(max(j+dy, 0), p.pic.H-1)
+			r, g, b := p.pic.At(xx, yy)
+			c += w * picture.ToLinear((0.299*float64(r)+0.587*float64(g)+0.114*float64(b))/255)
 		}
 	}
 	return c

@@ -353,6 +353,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/scan/snap": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Draw a piece put roughly by hand to the edge, hole or axis it goes by */
+        post: operations["snap-piece"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/scan/split": {
         parameters: {
             query?: never;
@@ -1737,6 +1754,31 @@ export interface components {
             /** Format: double */
             z1: number;
         };
+        SnapInBody: {
+            /** @description lowest first */
+            beneath: components["schemas"]["KeptPiece"][] | null;
+            piece: components["schemas"]["KeptPiece"];
+        };
+        Snapped: {
+            /** @description false: nothing near to go by, the rest is as it was sent */
+            found: boolean;
+            /**
+             * Format: double
+             * @description clockwise about the origin, degrees
+             */
+            turn: number;
+            why: string;
+            /**
+             * Format: double
+             * @description move after turning, mm
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            y: number;
+        };
         Spacer: {
             /**
              * Format: double
@@ -2966,6 +3008,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Set"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "snap-piece": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SnapInBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Snapped"];
                 };
             };
             /** @description Error */

@@ -30,10 +30,10 @@ const transform = (s: Seated, outline: string) =>
 	`translate(${s.x} ${s.y}) rotate(${s.turn})${s.mirror ? ` translate(${2 * middle(outline).x} 0) scale(-1 1)` : ""}`;
 
 /** Lines in the frame of a seat. */
-const movedLines = (d: string, s: Seated) =>
+const movedLines = (d: string, s: Seated, outline: string) =>
 	d.replace(/([ML])(-?[\d.]+) (-?[\d.]+)/g, (_, c, x, y) => {
-		const p = turned({ x: Number(x), y: Number(y) }, s.turn);
-		return `${c}${(p.x + s.x).toFixed(2)} ${(p.y + s.y).toFixed(2)}`;
+		const p = put(s, outline, { x: Number(x), y: Number(y) });
+		return `${c}${p.x.toFixed(2)} ${p.y.toFixed(2)}`;
 	});
 
 /** The proposed stack: look, nudge, turn, name, accept. */
@@ -65,7 +65,7 @@ export function Stack({ found, seats, settings, onSeats }: { found: Found; seats
 	const pieces = found.pieces;
 	// A stencil keeps its openings as they lie, and the lines etched beside them.
 	const base = seats[0];
-	const guides = found.as === "stencil" && found.traced.lines && base ? movedLines(found.traced.lines, base) : undefined;
+	const guides = found.as === "stencil" && found.traced.lines && base ? movedLines(found.traced.lines, base, pieces[base.piece].outline) : undefined;
 
 	const box = useMemo(() => {
 		let [x0, y0, x1, y1] = [1e9, 1e9, -1e9, -1e9];
@@ -83,8 +83,13 @@ export function Stack({ found, seats, settings, onSeats }: { found: Found; seats
 	const frame = useRef(box);
 	if (!drag.current) frame.current = box;
 
-	const change = (piece: number, f: (s: Seated) => Partial<Seated>) =>
-		onSeats(seats.map((s) => (s.piece === piece ? { ...s, ...f(s), sure: 1, why: "put by hand" } : s)));
+	// Keys held down come quicker than the page is drawn: each builds on the last.
+	const latest = useRef(seats);
+	latest.current = seats;
+	const change = (piece: number, f: (s: Seated) => Partial<Seated>) => {
+		latest.current = latest.current.map((s) => (s.piece === piece ? { ...s, ...f(s), sure: 1, why: "put by hand" } : s));
+		onSeats(latest.current);
+	};
 	const move = (dx: number, dy: number) => change(on, (s) => ({ x: s.x + dx, y: s.y + dy }));
 	/** Turns a piece about its own middle. */
 	const turn = (deg: number) =>
@@ -95,6 +100,19 @@ export function Stack({ found, seats, settings, onSeats }: { found: Found; seats
 			return { turn: s.turn + deg, x: c.x - m.x, y: c.y - m.y };
 		});
 	const mirror = () => change(on, (s) => ({ mirror: !s.mirror }));
+	/** Draws the chosen piece to the edge, hole or axis it goes by. */
+	const snap = async () => {
+		if (!chosen) return;
+		const sent = (s: Seated) => ({ outline: pieces[s.piece].outline, turn: s.turn, x: s.x, y: s.y, mirror: s.mirror });
+		const below = layers.slice(0, layerOf(on)).flatMap((l) => seats.filter((s) => s.layer === l.key));
+		const got = await ok(api.POST("/api/scan/snap", { body: { piece: sent(chosen), beneath: below.map(sent) } }));
+		const why = got.why.replace(/piece (\d+)/, (_, n) => `piece ${below[Number(n) - 1].piece + 1}`);
+		onSeats(
+			seats.map((s) =>
+				s.piece === on ? { ...s, ...(got.found ? { turn: got.turn, x: got.x, y: got.y, sure: 1 } : {}), why: got.found ? `snapped: ${why}` : why } : s,
+			),
+		);
+	};
 
 	const keys = (k: string, by: number) => {
 		switch (k) {
@@ -112,6 +130,8 @@ export function Stack({ found, seats, settings, onSeats }: { found: Found; seats
 				return () => turn(0.5);
 			case "m":
 				return mirror;
+			case "s":
+				return snap;
 		}
 	};
 	useEffect(() => {
@@ -231,6 +251,7 @@ export function Stack({ found, seats, settings, onSeats }: { found: Found; seats
 								<NumberField label="Turn (degrees)" value={chosen.turn} onSet={(v) => turn(v - chosen.turn)} />
 								<Button onClick={() => turn(90)}>Quarter turn</Button>
 								<Button onClick={mirror}>Mirror</Button>
+								{at > 0 && <Button onClick={snap}>Snap</Button>}
 								{at > 0 && seats.filter((s) => s.layer === chosen.layer).length === 1 && (
 									<Button
 										onClick={() => {
@@ -256,8 +277,8 @@ export function Stack({ found, seats, settings, onSeats }: { found: Found; seats
 						</>
 					) : (
 						<Box color="quiet">
-							Tap a piece to move it: drag, or the arrow keys by 0.1 mm (with Shift 1 mm), the square brackets turn it, M mirrors it. A dashed red edge is a
-							guess.
+							Tap a piece to move it: drag, or the arrow keys by 0.1 mm (with Shift 1 mm), the square brackets turn it, M mirrors it, S snaps it to the edge,
+							hole or axis beneath that it goes by. A dashed red edge is a guess.
 						</Box>
 					)}
 				</Box>
