@@ -13,7 +13,7 @@ type pictureIn struct {
 	ID        string      `path:"id"`
 	Motif     string      `query:"motif" required:"true"`
 	Colourway string      `query:"colourway" required:"true"`
-	School    card.School `query:"school" enum:"light ground,dark ground,local colour" required:"true"`
+	School    card.School `query:"school" enum:"light ground,dark ground,local colour,every piece" required:"true"`
 	RawBody   []byte      `contentType:"application/octet-stream"`
 }
 

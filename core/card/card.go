@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"math"
+	"slices"
 
 	"ochrestone/core/kit"
 	"ochrestone/core/measure"
@@ -73,7 +74,11 @@ const (
 	LightGround School = "light ground" // lightest first, darker details after
 	DarkGround  School = "dark ground"  // lowest darkest, rising to light
 	LocalColour School = "local colour" // no order; neighbours stay apart
+	EveryPiece  School = "every piece"  // light, middle and dark within every piece; neighbours stay apart
 )
+
+// Ordered reports whether the school sets an order of lightness over the ranks.
+func (s School) Ordered() bool { return s == LightGround || s == DarkGround }
 
 // Make is how a layer comes to be.
 type Make string
@@ -98,11 +103,42 @@ type Layer struct {
 	Joint  Joint   `json:"joint"`
 }
 
+// Zone is where on a piece a blend goes.
+type Zone string
+
+// Zones of a piece, as it stands upright in its image.
+const (
+	AllOver Zone = "all over"
+	Rim     Zone = "rim"
+	Foot    Zone = "foot"
+	Tip     Zone = "tip"
+	Left    Zone = "left side"
+	Right   Zone = "right side"
+)
+
+// Zones lists them all.
+var Zones = []Zone{AllOver, Rim, Foot, Tip, Left, Right}
+
+// Blend is an ink worked into a zone of a piece over what is there, fading out
+// into the rest.
+type Blend struct {
+	Ink         string `json:"ink" doc:"ink id"`
+	Zone        Zone   `json:"zone" enum:"all over,rim,foot,tip,left side,right side"`
+	Impressions int    `json:"impressions,omitempty" minimum:"0" maximum:"6" doc:"passes; 0 counts as 1"`
+}
+
+// Strikes is the number of passes, at least one.
+func (b Blend) Strikes() int { return max(1, b.Impressions) }
+
 // Finish is the paper and ink of one layer in one colourway.
 type Finish struct {
-	Paper       string `json:"paper,omitempty" doc:"cardstock id of a cut layer"`
-	Ink         string `json:"ink,omitempty" doc:"ink id; empty leaves it plain"`
-	Impressions int    `json:"impressions,omitempty" minimum:"0" maximum:"6" doc:"strikes; 0 counts as 1"`
+	Paper       string  `json:"paper,omitempty" doc:"cardstock id of a cut layer"`
+	Ink         string  `json:"ink,omitempty" doc:"ink id; empty leaves it plain"`
+	Impressions int     `json:"impressions,omitempty" minimum:"0" maximum:"6" doc:"strikes; 0 counts as 1"`
+	Blends      []Blend `json:"blends,omitempty" maxItems:"6" doc:"worked in over the ink, in order"`
+	Return      bool    `json:"return,omitempty" doc:"a last pass of the first ink over the joins of the blends"`
+	Edge        string  `json:"edge,omitempty" doc:"ink id run round the cut edge"`
+	Back        string  `json:"back,omitempty" doc:"ink id on the back, where it shows"`
 }
 
 // Strikes is the number of impressions, at least one.
@@ -120,7 +156,7 @@ type Motif struct {
 	ID         string      `json:"id"`
 	Name       string      `json:"name"`
 	Set        string      `json:"set" doc:"set id"`
-	School     School      `json:"school" enum:"light ground,dark ground,local colour"`
+	School     School      `json:"school" enum:"light ground,dark ground,local colour,every piece"`
 	Layers     []Layer     `json:"layers" nullable:"false" doc:"lowest first"`
 	Colourways []Colourway `json:"colourways" nullable:"false"`
 }
@@ -172,6 +208,8 @@ type Strip struct {
 type Work struct {
 	Done  []string `json:"done" nullable:"false" doc:"ids of steps ticked off"`
 	Order []string `json:"order,omitempty" doc:"the person's own order of steps, where it differs"`
+	// Used is what was really used, where it was not what was planned.
+	Used map[string]string `json:"used,omitempty" doc:"ink id by the id of the inking step"`
 }
 
 // Aside is a margin note set aside with a reason.
@@ -253,6 +291,11 @@ func (c Card) Validate() error {
 		for j, w := range m.Colourways {
 			bad(w.ID == "" || cw[w.ID], fmt.Sprintf("%s.colourways[%d].id", at, j), "every colourway has an id of its own")
 			cw[w.ID] = true
+			for id, f := range w.Layers {
+				for n, bl := range f.Blends {
+					bad(!slices.Contains(Zones, bl.Zone), fmt.Sprintf("%s.colourways[%d].layers.%s.blends[%d].zone", at, j, id, n), fmt.Sprintf("%q is not a zone; take %v", bl.Zone, Zones))
+				}
+			}
 		}
 	}
 	bad(len(c.Elements) > MaxElements, "elements", fmt.Sprintf("at most %d elements", MaxElements))

@@ -16,15 +16,12 @@ const adviceStep = 3.0
 // advise says which lightness the drawer lacks when it cannot make every
 // touching pair read: a grey ink of every lightness is tried in turn beside
 // those owned, and the run of lightnesses that would make it is named. Empty
-// when the drawer can, or when no single ink would.
-func (b *builder) advise(ctx context.Context, p ramp.Problem, found []ramp.Answer) string {
+// when the drawer can, or when no single ink would. was is the weakest pair of
+// the best choice found, or -1 for none.
+func (b *builder) advise(ctx context.Context, p ramp.Problem, was float64) string {
 	q := p.Defaults()
-	if len(found) > 0 && found[0].Diff >= min(b.o.readable, q.Enough) {
+	if was >= min(b.o.readable, q.Enough) {
 		return ""
-	}
-	was := -1.0
-	if len(found) > 0 {
-		was = found[0].Diff
 	}
 	white, err := colour.ParseHex(kit.PlainWhite)
 	if err != nil {

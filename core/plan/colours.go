@@ -1,6 +1,9 @@
 package plan
 
 import (
+	"cmp"
+	"slices"
+
 	"ochrestone/core/card"
 	"ochrestone/core/colour"
 	"ochrestone/core/depth"
@@ -39,6 +42,9 @@ type LayerLook struct {
 	Thick     float64       `json:"thick" doc:"mm; 0 for a print"`
 	Lift      float64       `json:"lift" doc:"glue or foam beneath, mm"`
 	Missing   string        `json:"missing,omitempty" doc:"what the stores do not hold"`
+	Blends    []BlendLook   `json:"blends" nullable:"false" doc:"worked in over it, in order"`
+	Line      *LineLook     `json:"line,omitempty" doc:"an outline printed first or last"`
+	Edge      string        `json:"edge,omitempty" doc:"colour of the cut edge where it is inked, #rrggbb"`
 }
 
 // PairLook is a touching pair and how far apart it dries.
@@ -127,6 +133,7 @@ func (b *builder) look(pm *Motif, w card.Colourway) Colourway {
 	n := len(pm.img.Views)
 	lin := make([]colour.Linear, n)
 	lab := make([]colour.Lab, n)
+	tones := make([][]toned, n)
 	for i, v := range pm.img.Views {
 		f := w.Layers[v.Layer.ID]
 		look := LayerLook{ID: v.Layer.ID}
@@ -152,19 +159,26 @@ func (b *builder) look(pm *Motif, w card.Colourway) Colourway {
 		if !ok {
 			look.Missing = "ink"
 		}
-		lin[i], lab[i] = dry, dry.Lab()
-		look.Dry, look.Wet, look.L, look.WetL = dry.Hex(), wet.Hex(), lab[i].L, wet.Lab().L
+		look.Wet, look.WetL = wet.Hex(), wet.Lab().L
+		lin[i], tones[i] = b.blended(&look, v, f, dry)
+		lab[i] = lin[i].Lab()
+		look.Dry, look.L = lin[i].Hex(), lab[i].L
+		look.Line = b.line(pm, w, i, lin[i], under)
 		look.Source, look.InkName = src, name
 		out.Layers = append(out.Layers, look)
 	}
 	for _, t := range pm.img.Touches {
-		a, id := ground.Lab(), ""
+		a, id := []colour.Lab{ground.Lab()}, ""
 		if t.A != motif.Ground {
-			a, id = lab[t.A], pm.img.Views[t.A].Layer.ID
+			// What a layer sits on meets it away from that one's own edge.
+			a, id = within(lab[t.A], tones[t.A]), pm.img.Views[t.A].Layer.ID
+			if pm.img.Views[t.B].Host != t.A {
+				a = atEdge(lab[t.A], tones[t.A])
+			}
 		}
-		out.Pairs = append(out.Pairs, PairLook{id, pm.img.Views[t.B].Layer.ID, colour.Difference(a, lab[t.B]), t.Length})
+		out.Pairs = append(out.Pairs, PairLook{id, pm.img.Views[t.B].Layer.ID, closest(a, atEdge(lab[t.B], tones[t.B])), t.Length})
 	}
-	sortBy(out.Pairs, func(p PairLook) float64 { return p.Diff })
+	slices.SortStableFunc(out.Pairs, func(p, q PairLook) int { return cmp.Compare(p.Diff, q.Diff) })
 	if len(out.Pairs) > 0 {
 		out.Weakest = out.Pairs[0].Diff
 	}
@@ -187,6 +201,9 @@ func (b *builder) solids(pm *Motif, w card.Colourway, look Colourway, place func
 	for i, v := range pm.img.Views {
 		l := look.Layers[i]
 		s := depth.Solid{Layer: v.Layer.ID, Outline: place(v.Outline), Colour: l.Paper, Top: l.Dry}
+		if l.Edge != "" {
+			s.Colour = l.Edge
+		}
 		if v.Layer.Make == card.Cut {
 			s.Thick = defaultCaliper
 			if p, ok := b.kit.paper[w.Layers[v.Layer.ID].Paper]; ok {
@@ -216,12 +233,4 @@ func (b *builder) lift(j card.Joint) (float64, bool) {
 		glue = a.Thickness
 	}
 	return depth.Lift(false, 0, 0, glue), false
-}
-
-func sortBy[T any](s []T, key func(T) float64) {
-	for i := 1; i < len(s); i++ {
-		for j := i; j > 0 && key(s[j]) < key(s[j-1]); j-- {
-			s[j], s[j-1] = s[j-1], s[j]
-		}
-	}
 }

@@ -6,6 +6,8 @@ import (
 
 	"ochrestone/core/card"
 	"ochrestone/core/colour"
+	"ochrestone/core/kit"
+	"ochrestone/core/ramp"
 )
 
 // EyeLook is how a colourway holds for other eyes.
@@ -163,39 +165,136 @@ func (b *builder) sharedStamps(pm *Motif, m card.Motif, wi int) {
 func (b *builder) besideItself() {
 	es := b.card.Elements
 	used := map[string]map[string]bool{}
+	var motifs []string
 	for _, e := range es {
-		if e.Kind == card.MotifElement {
-			if used[e.Motif] == nil {
-				used[e.Motif] = map[string]bool{}
-			}
-			used[e.Motif][e.Colourway] = true
-		}
-	}
-	// Neighbours stand hardly further apart than the nearest two of their kind.
-	for id, ways := range used {
-		if len(ways) < 2 {
+		if e.Kind != card.MotifElement {
 			continue
 		}
-		least := math.Inf(1)
-		each := func(f func(i, j int, d float64)) {
-			for j := range es {
-				for i := range j {
-					if es[i].Motif == id && es[j].Motif == id {
-						f(i, j, math.Hypot(es[i].X-es[j].X, es[i].Y-es[j].Y))
-					}
-				}
-			}
+		if used[e.Motif] == nil {
+			used[e.Motif] = map[string]bool{}
+			motifs = append(motifs, e.Motif)
 		}
-		each(func(_, _ int, d float64) { least = math.Min(least, d) })
-		each(func(i, j int, d float64) {
-			if d > 1.35*least || es[i].Colourway != es[j].Colourway {
-				return
+		used[e.Motif][e.Colourway] = true
+	}
+	for _, id := range motifs {
+		if len(used[id]) < 2 {
+			continue
+		}
+		for _, p := range neighbours(es, id) {
+			i, j := p[0], p[1]
+			if es[i].Colourway != es[j].Colourway {
+				continue
 			}
+			d := math.Hypot(es[i].X-es[j].X, es[i].Y-es[j].Y)
 			b.add(Finding{ID: "beside:" + es[i].ID + ":" + es[j].ID, Station: "front", Severity: Tip, Element: es[j].ID,
 				What:    fmt.Sprintf("%s lies beside itself", b.label(es[j])),
 				Why:     fmt.Sprintf("Two images in the same colourway stand %s apart, as near as any here.", b.o.format(d)),
-				Do:      "Change the colourway of one, or swap it with another.",
+				Do:      "Change the colourway of one, swap it with another, or have the colourways spread anew in Inks.",
 				Numbers: map[string]float64{"apart": d}})
-		})
+		}
+	}
+}
+
+// neighbours lists the pairs of elements of one image that stand hardly further
+// apart than the nearest two of them.
+func neighbours(es []card.Element, motif string) (out [][2]int) {
+	least := math.Inf(1)
+	each := func(f func(i, j int, d float64)) {
+		for j := range es {
+			for i := range j {
+				if es[i].Kind == card.MotifElement && es[i].Motif == motif && es[j].Kind == card.MotifElement && es[j].Motif == motif {
+					f(i, j, math.Hypot(es[i].X-es[j].X, es[i].Y-es[j].Y))
+				}
+			}
+		}
+	}
+	each(func(_, _ int, d float64) { least = math.Min(least, d) })
+	each(func(i, j int, d float64) {
+		if d <= 1.35*least {
+			out = append(out, [2]int{i, j})
+		}
+	})
+	return out
+}
+
+// SpreadWays shares the colourways of an image out among its places on the card,
+// so that neighbours differ. It returns the colourway of each element and how
+// many neighbours had to share one.
+func SpreadWays(c card.Card, motif string) (map[string]string, int) {
+	m, ok := c.Motif(motif)
+	if !ok || len(m.Colourways) == 0 {
+		return map[string]string{}, 0
+	}
+	var at []int
+	index := map[int]int{}
+	for i, e := range c.Elements {
+		if e.Kind == card.MotifElement && e.Motif == motif {
+			index[i] = len(at)
+			at = append(at, i)
+		}
+	}
+	near := make([][]int, len(at))
+	for _, p := range neighbours(c.Elements, motif) {
+		i, j := index[p[0]], index[p[1]]
+		near[i], near[j] = append(near[i], j), append(near[j], i)
+	}
+	pick, clashes := ramp.Spread(near, len(m.Colourways))
+	out := map[string]string{}
+	for k, i := range at {
+		out[c.Elements[i].ID] = m.Colourways[pick[k]].ID
+	}
+	return out, clashes
+}
+
+// readable words stand this far from their paper in lightness; our own default.
+const wordsApart = 30.0
+
+// words notes strips whose text is hard to read, and names the ink of those the
+// card uses anyway, or else of the drawer, that reads best.
+func (b *builder) words() {
+	inUse := map[string]bool{}
+	for _, m := range b.card.Motifs {
+		for _, w := range m.Colourways {
+			for _, f := range w.Layers {
+				inUse[f.Ink] = true
+			}
+		}
+	}
+	for _, e := range b.card.Elements {
+		if e.Strip == nil || e.Strip.Text == "" || e.Strip.Emboss {
+			continue
+		}
+		paper := b.paperColour(e.Strip.Paper)
+		apart := func(ink *kit.Ink) float64 {
+			film, _, err := b.film(ink)
+			if err != nil {
+				return 0
+			}
+			return math.Abs(film.Over(paper, 1).Lab().L - paper.Lab().L)
+		}
+		ink, ok := b.kit.ink[e.Strip.Ink]
+		if !ok || apart(ink) >= wordsApart {
+			continue
+		}
+		best, reads, used := "", wordsApart, false
+		for i := range b.kit.Inks {
+			k := &b.kit.Inks[i]
+			if k.Gone || k.Kind == kit.Embossing {
+				continue
+			}
+			if d := apart(k); d >= wordsApart && (inUse[k.ID] && !used || inUse[k.ID] == used && d > reads) {
+				best, reads, used = k.ID, d, inUse[k.ID]
+			}
+		}
+		f := Finding{ID: "words:" + e.ID, Station: "front", Severity: Shows, Element: e.ID,
+			What:    fmt.Sprintf("“%s” will be hard to read", e.Strip.Text),
+			Why:     fmt.Sprintf("%s dries %.0f from %s in lightness; words want %.0f.", ink.Name, apart(ink), b.paperName(e.Strip.Paper), wordsApart),
+			Do:      "Heat emboss it, or put it on another card.",
+			Numbers: map[string]float64{"apart": apart(ink)}}
+		if best != "" {
+			f.Do = b.inkName(best) + " would read."
+			f.Mend = &Mend{Label: "Use " + b.inkName(best), Kind: "words", Element: e.ID, Ink: best}
+		}
+		b.add(f)
 	}
 }

@@ -47,7 +47,7 @@ type Finding struct {
 // Mend is a change of the card that would settle a finding.
 type Mend struct {
 	Label     string  `json:"label"`
-	Kind      string  `json:"kind" enum:"finish,move,order,rank"`
+	Kind      string  `json:"kind" enum:"finish,move,order,rank,words"`
 	Ink       string  `json:"ink,omitempty"`
 	Layer     string  `json:"layer,omitempty"`
 	Motif     string  `json:"motif,omitempty"`
@@ -79,9 +79,11 @@ func (b *builder) findings() {
 			b.sharedStamps(pm, m, wi)
 			b.hueAlone(pm, wi)
 			b.jars(pm, wi)
+			b.ladders(pm, m, wi)
 		}
 	}
 	b.besideItself()
+	b.words()
 	b.overEdge()
 	b.tooThick()
 	b.outOfOrder()
@@ -236,7 +238,7 @@ type crossing struct {
 }
 
 func (b *builder) crossings(m card.Motif, w Colourway) []crossing {
-	if m.School == card.LocalColour {
+	if !m.School.Ordered() {
 		return nil
 	}
 	var out []crossing

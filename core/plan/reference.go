@@ -71,7 +71,7 @@ func (b *builder) targets(pm *Motif, m card.Motif, ask Ask, refs []Reference) []
 		labs[i] = r.Colour.Lab()
 	}
 	out := make([]colour.Lab, len(pm.img.Views))
-	if ask.School == card.LocalColour || ask.School == "" {
+	if !ask.School.Ordered() {
 		// The largest layer takes the largest share, and so on.
 		bySize := make([]int, len(out))
 		byShare := make([]int, len(refs))

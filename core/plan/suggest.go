@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"fmt"
@@ -25,11 +26,13 @@ type Suggestion struct {
 type Ask struct {
 	Motif     string          `json:"motif"`
 	Colourway string          `json:"colourway" doc:"its papers are kept"`
-	School    card.School     `json:"school" enum:"light ground,dark ground,local colour"`
+	School    card.School     `json:"school" enum:"light ground,dark ground,local colour,every piece"`
 	Keep      map[string]bool `json:"keep,omitempty" doc:"layers whose ink is kept"`
 	Without   []string        `json:"without,omitempty" doc:"inks not to use"`
 	Families  []string        `json:"families,omitempty" doc:"only inks of these families; none takes all"`
 	By        By              `json:"by,omitempty" enum:"ink,card,tone" doc:"what colours a cut piece: ink on its paper, coloured card cut plain, or ink a step darker than its own card; none is ink"`
+	Lean      Lean            `json:"lean,omitempty" enum:"warmer,cooler,quieter,livelier" doc:"how the inks should differ from those the layers have now"`
+	Zone      card.Zone       `json:"zone,omitempty" enum:"all over,rim,foot,tip,left side,right side" doc:"where pieces darken under the school every piece; none takes the rim"`
 	Best      int             `json:"best,omitempty" minimum:"0" maximum:"9" doc:"how many; 0 takes 5"`
 }
 
@@ -41,6 +44,17 @@ const (
 	ByInk  By = "ink"  // ink on the paper it has
 	ByCard By = "card" // coloured card, cut plain
 	ByTone By = "tone" // ink a step darker than its card
+)
+
+// Lean is a wish in words about the inks.
+type Lean string
+
+// Wishes.
+const (
+	Warmer   Lean = "warmer"
+	Cooler   Lean = "cooler"
+	Quieter  Lean = "quieter"
+	Livelier Lean = "livelier"
 )
 
 // Suggest finds the best colourways of an image from the inks owned. It returns
@@ -82,9 +96,29 @@ func (m *Maker) image(c card.Card, k kit.Kit, ask Ask, opts []Option) (*builder,
 }
 
 func (b *builder) suggest(ctx context.Context, pm *Motif, m card.Motif, ask Ask) ([]Suggestion, string, error) {
+	out, p, err := b.suggestPlain(ctx, pm, m, ask)
+	advice := ""
+	if err == nil || errors.Is(err, ramp.ErrNoAnswer) {
+		diff := -1.0
+		if len(out) > 0 {
+			diff = 100
+			for _, p := range out[0].Look.Pairs {
+				if p.Length >= mergesOver {
+					diff = p.Diff // weakest first
+					break
+				}
+			}
+		}
+		advice = b.advise(ctx, p, diff)
+	}
+	return out, advice, err
+}
+
+// suggestPlain is suggest without advice.
+func (b *builder) suggestPlain(ctx context.Context, pm *Motif, m card.Motif, ask Ask) ([]Suggestion, ramp.Problem, error) {
 	way, ok := m.Colourway(ask.Colourway)
 	if !ok {
-		return nil, "", fmt.Errorf("suggest inks: %s has no colourway %q", m.Name, ask.Colourway)
+		return nil, ramp.Problem{}, fmt.Errorf("suggest inks: %s has no colourway %q", m.Name, ask.Colourway)
 	}
 	p, finishes := b.problem(pm, way, ask)
 	best := ask.Best
@@ -97,6 +131,7 @@ func (b *builder) suggest(ctx context.Context, pm *Motif, m card.Motif, ask Ask)
 		s := Suggestion{Finishes: map[string]card.Finish{}}
 		for i, v := range pm.img.Views {
 			f := finishes[a.Pick[i]]
+			f.Edge, f.Back = way.Layers[v.Layer.ID].Edge, way.Layers[v.Layer.ID].Back
 			if f.Paper == "" {
 				f.Paper = way.Layers[v.Layer.ID].Paper
 			}
@@ -107,14 +142,14 @@ func (b *builder) suggest(ctx context.Context, pm *Motif, m card.Motif, ask Ask)
 		s.Why = b.whyRanked(pm, s.Look)
 		out = append(out, s)
 	}
-	advice := ""
-	if err == nil || errors.Is(err, ramp.ErrNoAnswer) {
-		advice = b.advise(ctx, p, found)
+	if ask.School == card.EveryPiece {
+		// The search saw each ladder by its middle; now all of it is known.
+		slices.SortStableFunc(out, func(p, q Suggestion) int { return cmp.Compare(q.Look.Weakest, p.Look.Weakest) })
 	}
 	if err != nil {
-		return out, advice, fmt.Errorf("suggest inks for %s: %w", m.Name, err)
+		return out, p, fmt.Errorf("suggest inks for %s: %w", m.Name, err)
 	}
-	return out, advice, nil
+	return out, p, nil
 }
 
 // problem sets the ramp for an image: slot i is layer i, and the last slot the
@@ -150,6 +185,9 @@ func (b *builder) problem(pm *Motif, way card.Colourway, ask Ask) (ramp.Problem,
 		free = append(free, option(card.Finish{Ink: ink.ID, Impressions: 1}))
 	}
 	cards := b.cardOptions(ask, &p, &finishes)
+	if ask.School == card.EveryPiece {
+		free = b.ladderOptions(ask, free, &p, &finishes)
+	}
 	for _, v := range pm.img.Views {
 		f := way.Layers[v.Layer.ID]
 		s := ramp.Slot{Rank: v.Layer.Rank, Accent: v.Layer.Accent, On: -1, Weight: v.Visible, Options: free}
@@ -160,6 +198,9 @@ func (b *builder) problem(pm *Motif, way card.Colourway, ask Ask) (ramp.Problem,
 			}
 		} else if s.On = v.Host; s.On < 0 {
 			s.Under = b.panelColour()
+		}
+		if ask.Lean != "" {
+			s.Options = b.leaning(ask.Lean, f, s, p.Options)
 		}
 		if ask.Keep[v.Layer.ID] || v.Hidden() {
 			if v.Hidden() {

@@ -7,6 +7,7 @@ import (
 	"strconv"
 
 	"ochrestone/core/card"
+	"ochrestone/core/colour"
 	"ochrestone/core/kit"
 	"ochrestone/core/plan"
 )
@@ -14,6 +15,8 @@ import (
 // Recipe is one line of a card's colours: a layer of an image in a colourway.
 type Recipe struct {
 	Image, Colourway, Layer, Paper, Ink string
+	Zone                                string // of a blend; all over for the first ink
+	Used                                string // ink really used, where it was another
 	Impressions                         int
 	Dry, Wet                            string
 	L                                   float64
@@ -34,20 +37,40 @@ func Recipes(c card.Card, k kit.Kit, p plan.Plan) []Recipe {
 				if paper, ok := k.Paper(f.Paper); ok {
 					r.Paper = paper.Name
 				}
+				r.Zone, r.Used = string(card.AllOver), used(c, k, m.ID, w.ID, l.ID, "ink", "print")
 				if l.InkName != "" {
 					r.Impressions = f.Strikes()
 				}
 				out = append(out, r)
+				for n, b := range l.Blends {
+					out = append(out, Recipe{Image: r.Image, Colourway: r.Colourway, Layer: r.Layer, Paper: r.Paper, Ink: b.InkName, Zone: string(b.Zone),
+						Impressions: f.Blends[n].Strikes(), Dry: b.Dry, Wet: b.Wet, L: b.L, Known: string(colour.Estimated),
+						Used: used(c, k, m.ID, w.ID, l.ID, fmt.Sprintf("blend%d", n+1))})
+				}
+				if ink, ok := k.Ink(f.Edge); ok && l.Edge != "" {
+					out = append(out, Recipe{Image: r.Image, Colourway: r.Colourway, Layer: r.Layer, Paper: r.Paper, Ink: ink.Name, Zone: "edge", Impressions: 1, Dry: l.Edge, Known: string(colour.Estimated)})
+				}
 			}
 		}
 	}
 	return out
 }
 
+// used names the ink really used in the first of the inking steps named that has
+// one.
+func used(c card.Card, k kit.Kit, motif, way, layer string, steps ...string) string {
+	for _, s := range steps {
+		if ink, ok := k.Ink(c.Work.Used[fmt.Sprintf("%s:%s:%s:%s", s, motif, way, layer)]); ok {
+			return ink.Name
+		}
+	}
+	return ""
+}
+
 // WriteRecipe writes the colours of a card as a table.
 func WriteRecipe(w io.Writer, rs []Recipe) error {
 	c := csv.NewWriter(w)
-	if err := c.Write([]string{"image", "colourway", "layer", "paper", "ink", "impressions", "dried", "wet", "lightness", "known"}); err != nil {
+	if err := c.Write([]string{"image", "colourway", "layer", "paper", "zone", "ink", "used", "impressions", "dried", "wet", "lightness", "known"}); err != nil {
 		return fmt.Errorf("write the recipe: %w", err)
 	}
 	for _, r := range rs {
@@ -55,7 +78,7 @@ func WriteRecipe(w io.Writer, rs []Recipe) error {
 		if r.Impressions > 0 {
 			n = strconv.Itoa(r.Impressions)
 		}
-		if err := c.Write([]string{r.Image, r.Colourway, r.Layer, r.Paper, r.Ink, n, r.Dry, r.Wet, strconv.FormatFloat(r.L, 'f', 1, 64), r.Known}); err != nil {
+		if err := c.Write([]string{r.Image, r.Colourway, r.Layer, r.Paper, r.Zone, r.Ink, r.Used, n, r.Dry, r.Wet, strconv.FormatFloat(r.L, 'f', 1, 64), r.Known}); err != nil {
 			return fmt.Errorf("write the recipe: %w", err)
 		}
 	}

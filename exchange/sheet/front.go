@@ -3,6 +3,8 @@ package sheet
 import (
 	"fmt"
 	"io"
+	"math"
+	"slices"
 
 	"github.com/tdewolff/canvas"
 	"github.com/tdewolff/canvas/renderers/rasterizer"
@@ -10,7 +12,9 @@ import (
 	"image/color"
 	"image/png"
 
+	"ochrestone/core/blend"
 	"ochrestone/core/card"
+	"ochrestone/core/depth"
 	"ochrestone/core/kit"
 	"ochrestone/core/plan"
 	"ochrestone/core/shape"
@@ -33,8 +37,71 @@ func front(p *paper, c card.Card, k kit.Kit, pl plan.Plan, x, y float64) error {
 			edge, width = color.RGBA{130, 130, 130, 255}, 0.08
 		}
 		p.region(s.Outline, place{x, y, 1}, hex(fill), edge, width)
+		if err := p.shades(s.Outline, place{x, y, 1}, blendsOf(pl, c, s)); err != nil {
+			return err
+		}
 		if err := words(p, c, k, s.ID, x, y); err != nil {
 			return err
+		}
+	}
+	return nil
+}
+
+// blendsOf are the inks worked into the zones of a layer as it stands on the
+// front.
+func blendsOf(pl plan.Plan, c card.Card, s depth.Stood) []plan.BlendLook {
+	for _, e := range c.Elements {
+		if e.ID != s.ID {
+			continue
+		}
+		for _, m := range pl.Motifs {
+			for _, w := range m.Colourways {
+				if m.ID != e.Motif || w.ID != e.Colourway {
+					continue
+				}
+				for _, l := range w.Layers {
+					if l.ID == s.Layer {
+						return turnedZones(l.Blends, e.Turn)
+					}
+				}
+			}
+		}
+	}
+	return nil
+}
+
+// turnedZones names the zones of an image as it lies turned on the card, to the
+// nearest quarter turn.
+func turnedZones(bs []plan.BlendLook, deg float64) []plan.BlendLook {
+	round := []card.Zone{card.Tip, card.Right, card.Foot, card.Left}
+	quarters := ((int(math.Round(deg/90)) % 4) + 4) % 4
+	out := slices.Clone(bs)
+	for i := range out {
+		if k := slices.Index(round, out[i].Zone); k >= 0 {
+			out[i].Zone = round[(k+quarters)%4]
+		}
+	}
+	return out
+}
+
+// shadeBands is how many steps a blend is printed in.
+const shadeBands = 6
+
+// shades draws the inks worked into the zones of a piece.
+func (p *paper) shades(g shape.Region, at place, bs []plan.BlendLook) error {
+	for _, b := range bs {
+		if b.Dry == "" || b.Zone == card.AllOver {
+			continue
+		}
+		bands, err := blend.Bands(g, b.Zone, b.Reach, shadeBands)
+		if err != nil {
+			return fmt.Errorf("draw a blend: %w", err)
+		}
+		for _, band := range bands {
+			c := hex(b.Dry)
+			k := band.Cover
+			c = color.RGBA{uint8(k * float64(c.R)), uint8(k * float64(c.G)), uint8(k * float64(c.B)), uint8(k * 255)}
+			p.region(band.Region, at, c, none, 0)
 		}
 	}
 	return nil

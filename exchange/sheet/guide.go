@@ -2,6 +2,7 @@ package sheet
 
 import (
 	"fmt"
+	"github.com/tdewolff/canvas"
 	"image/color"
 	"io"
 	"math"
@@ -199,11 +200,25 @@ func (g *guide) row(i int, l plan.Layer, cl card.Layer, look plan.LayerLook) {
 	if cl.Make == card.Printed {
 		what = "printed"
 	}
-	p.text(p.f.text, 2.8, margin+73, y+3.8, -1, inkText, ink)
+	for n, b := range look.Blends {
+		if n < 3 && b.Dry != "" {
+			p.rect(margin+66-3*float64(n), y+1.5+float64(n), 4, 6-2*float64(n), hex(b.Dry), none, 0)
+		}
+		ink += fmt.Sprintf(", %s at the %s", b.InkName, b.Zone)
+	}
+	p.text(p.f.text, 2.8, margin+73, y+3.8, -1, inkText, fitting(p, p.f.text, 2.8, 53, ink))
 	p.text(p.f.text, 2.5, margin+73, y+7.6, -1, quiet, fmt.Sprintf("%s; lightness %.0f, %s", what, look.L, look.Source))
 	p.text(p.f.text, 2.8, margin+128, y+3.8, -1, inkText, g.play(l))
 	p.text(p.f.text, 2.5, margin+128, y+7.6, -1, quiet, fmt.Sprintf("copies %d; top at %.2f mm", max(1, cl.Copies), look.Z1))
 	g.y += 9
+}
+
+// fitting is the text, cut short with a mark where it is wider than w mm.
+func fitting(p *paper, f *canvas.FontFamily, size, w float64, s string) string {
+	if lines := p.wrap(f, size, w, s); len(lines) > 1 {
+		return lines[0] + " …"
+	}
+	return s
 }
 
 func (g *guide) play(l plan.Layer) string {
@@ -255,6 +270,11 @@ func (g *guide) apart(m plan.Motif, cm card.Motif) error {
 			fill = m.Colourways[0].Layers[i].Dry
 		}
 		g.p.region(v.Outline, at, hex(fill), inkText, 0.15)
+		if len(m.Colourways) > 0 {
+			if err := g.p.shades(v.Outline, at, m.Colourways[0].Layers[i].Blends); err != nil {
+				return err
+			}
+		}
 		g.p.text(g.p.f.bold, 2.8, x, g.y+2.5, -1, inkText, fmt.Sprintf("%d  %s", i+1, v.Layer.Label))
 		x += b.W() + 7
 		rowH = max(rowH, b.H())

@@ -115,6 +115,10 @@ function mend(b: ReturnType<typeof useBench>, f: Finding) {
 		if (m.kind === "finish" && m.motif && m.colourway && m.layer) return withFinish(c, m.motif, m.colourway, m.layer, { ink: m.ink, impressions: 1 });
 		if (m.kind === "order") return { ...c, work: { ...c.work, order: [] } };
 		const e = c.elements.find((x) => x.id === m.element);
+		if (m.kind === "words" && e?.strip && m.ink) {
+			e.strip.ink = m.ink;
+			return c;
+		}
 		if (e) {
 			e.x += m.dx ?? 0;
 			e.y += m.dy ?? 0;

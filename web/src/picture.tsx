@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
 import type { PlanMotif, Way } from "./api";
+import { Shades } from "./shades";
 
 /** A layered image at true proportion in its own frame; spread 1 lays the layers apart, 0 stacks them. */
 export function Layers({
@@ -38,6 +39,7 @@ export function Layers({
 							stroke={layer === l.id ? "#824a00" : "#00000030"}
 							strokeWidth={layer === l.id ? 0.7 : 0.08}
 						/>
+						{c && c.blends.length > 0 && <Shades layer={l} blends={c.blends} wet={wet} />}
 						{spread > 0.6 && (
 							<text x={look.minX} y={look.minY + 6} fontSize={7} fontWeight={700} fill="#1d2327">
 								{i + 1}

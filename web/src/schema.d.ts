@@ -126,6 +126,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cards/{id}/spread": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Share the colourways of an image out so that neighbours differ */
+        get: operations["spread-ways"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cards/{id}/undo": {
         parameters: {
             query?: never;
@@ -137,6 +154,23 @@ export interface paths {
         put?: never;
         /** Step through the changes */
         post: operations["undo-card"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A set of colourways of one image that all read and differ */
+        post: operations["set-of-ways"];
         delete?: never;
         options?: never;
         head?: never;
@@ -639,6 +673,17 @@ export interface components {
              */
             w: number;
         };
+        Blend: {
+            /**
+             * Format: int64
+             * @description passes; 0 counts as 1
+             */
+            impressions?: number;
+            /** @description ink id */
+            ink: string;
+            /** @enum {string} */
+            zone: "all over" | "rim" | "foot" | "tip" | "left side" | "right side";
+        };
         Card: {
             base: components["schemas"]["Base"];
             /** @description what lies on the panel, lowest first */
@@ -815,6 +860,12 @@ export interface components {
             type: string;
         };
         Finish: {
+            /** @description ink id on the back, where it shows */
+            back?: string;
+            /** @description worked in over the ink, in order */
+            blends?: components["schemas"]["Blend"][] | null;
+            /** @description ink id run round the cut edge */
+            edge?: string;
             /**
              * Format: int64
              * @description strikes; 0 counts as 1
@@ -824,6 +875,8 @@ export interface components {
             ink?: string;
             /** @description cardstock id of a cut layer */
             paper?: string;
+            /** @description a last pass of the first ink over the joins of the blends */
+            return?: boolean;
         };
         Ink: {
             /** @description goes through the card */
@@ -1034,7 +1087,7 @@ export interface components {
             layers: components["schemas"]["Layer"][];
             name: string;
             /** @enum {string} */
-            school: "light ground" | "dark ground" | "local colour";
+            school: "light ground" | "dark ground" | "local colour" | "every piece";
             /** @description set id */
             set: string;
         };
@@ -1160,11 +1213,42 @@ export interface components {
             keep?: {
                 [key: string]: boolean;
             };
+            /**
+             * @description how the inks should differ from those the layers have now
+             * @enum {string}
+             */
+            lean?: "warmer" | "cooler" | "quieter" | "livelier";
             motif: string;
             /** @enum {string} */
-            school: "light ground" | "dark ground" | "local colour";
+            school: "light ground" | "dark ground" | "local colour" | "every piece";
             /** @description inks not to use */
             without?: string[] | null;
+            /**
+             * @description where pieces darken under the school every piece; none takes the rim
+             * @enum {string}
+             */
+            zone?: "all over" | "rim" | "foot" | "tip" | "left side" | "right side";
+        };
+        PlanBlendLook: {
+            /** @description dried colour where it covers fully, #rrggbb */
+            dry: string;
+            inkName: string;
+            /**
+             * Format: double
+             * @description its lightness, CIE L*
+             */
+            l: number;
+            /** @description the stores do not hold the ink */
+            missing?: boolean;
+            /**
+             * Format: double
+             * @description how far it goes before it has faded out, mm
+             */
+            reach: number;
+            /** @description the same while wet, #rrggbb */
+            wet: string;
+            /** @enum {string} */
+            zone: "all over" | "rim" | "foot" | "tip" | "left side" | "right side";
         };
         PlanColourway: {
             /**
@@ -1334,8 +1418,12 @@ export interface components {
             w: number;
         };
         PlanLayerLook: {
+            /** @description worked in over it, in order */
+            blends: components["schemas"]["PlanBlendLook"][];
             /** @description dried colour, #rrggbb */
             dry: string;
+            /** @description colour of the cut edge where it is inked, #rrggbb */
+            edge?: string;
             id: string;
             inkName: string;
             /**
@@ -1348,6 +1436,8 @@ export interface components {
              * @description glue or foam beneath, mm
              */
             lift: number;
+            /** @description an outline printed first or last */
+            line?: components["schemas"]["PlanLineLook"];
             /** @description what the stores do not hold */
             missing?: string;
             /** @description #rrggbb */
@@ -1378,6 +1468,22 @@ export interface components {
              */
             z1: number;
         };
+        PlanLineLook: {
+            /** @description dried colour of the line when it is printed first, #rrggbb */
+            first: string;
+            /**
+             * Format: double
+             * @description CIEDE2000 between that and the colour round it
+             */
+            firstDiff: number;
+            /**
+             * Format: double
+             * @description the same when the line is printed last, as the layers stand
+             */
+            lastDiff: number;
+            /** @description which is better, and why */
+            say: string;
+        };
         PlanMend: {
             colourway?: string;
             /**
@@ -1393,7 +1499,7 @@ export interface components {
             element?: string;
             ink?: string;
             /** @enum {string} */
-            kind: "finish" | "move" | "order" | "rank";
+            kind: "finish" | "move" | "order" | "rank" | "words";
             label: string;
             layer?: string;
             motif?: string;
@@ -1815,6 +1921,17 @@ export interface components {
             colour: string;
             outline: string;
         };
+        SpreadOutBody: {
+            /**
+             * Format: int64
+             * @description neighbours that have to share one
+             */
+            clashes: number;
+            /** @description colourway id by element id */
+            elements: {
+                [key: string]: string;
+            };
+        };
         StackInBody: {
             /** @description path data in mm */
             pieces: string[] | null;
@@ -1992,6 +2109,16 @@ export interface components {
              */
             version: number;
         };
+        WaysOutBody: {
+            /**
+             * Format: double
+             * @description mean CIEDE2000, over what shows, between the two that differ least
+             */
+            least: number;
+            /** @description what came of it, in words */
+            say: string;
+            ways: components["schemas"]["PlanSuggestion"][];
+        };
         WordsInBody: {
             /**
              * Format: double
@@ -2010,6 +2137,10 @@ export interface components {
             done: string[];
             /** @description the person's own order of steps, where it differs */
             order?: string[] | null;
+            /** @description ink id by the id of the inking step */
+            used?: {
+                [key: string]: string;
+            };
         };
     };
     responses: never;
@@ -2262,7 +2393,7 @@ export interface operations {
             query: {
                 motif: string;
                 colourway: string;
-                school: "light ground" | "dark ground" | "local colour";
+                school: "light ground" | "dark ground" | "local colour" | "every piece";
             };
             header?: never;
             path: {
@@ -2365,6 +2496,39 @@ export interface operations {
             };
         };
     };
+    "spread-ways": {
+        parameters: {
+            query: {
+                motif: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpreadOutBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "undo-card": {
         parameters: {
             query?: never;
@@ -2387,6 +2551,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["View"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "set-of-ways": {
+        parameters: {
+            query?: {
+                /** @description how many */
+                n?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaysOutBody"];
                 };
             };
             /** @description Error */

@@ -6,6 +6,7 @@ import { useBench, withFinish } from "../card";
 import { Frame, grounds, Layers } from "../picture";
 import { Table } from "../table";
 import { Button } from "../ui";
+import { Blends } from "./blends";
 import { GroundPicker, ImageStrata, MotifPicker, NoImage, StationFrame, useGround } from "./parts";
 import { Ranked } from "./ranked";
 
@@ -112,6 +113,7 @@ function useStep() {
 function Chosen() {
 	const b = useBench();
 	const step = useStep();
+	const [more, setMore] = useState(false);
 	const i = b.motif?.layers.findIndex((l) => l.id === b.layer) ?? -1;
 	if (i < 0 || !b.motif || !b.way)
 		return (
@@ -169,6 +171,10 @@ function Chosen() {
 					</select>
 				</label>
 			)}
+			<Button aria-expanded={more} onClick={() => setMore(!more)}>
+				{f.blends?.length ? `${f.blends.length} ${f.blends.length === 1 ? "blend" : "blends"}` : "Blend"}
+			</Button>
+			{more && <Blends key={l.id} cut={l.make === "cut"} f={f} look={look} set={set} />}
 		</Box>
 	);
 }
@@ -271,6 +277,16 @@ function Rail() {
 						const on = l.id === b.layer;
 						return (
 							<g key={l.id} onClick={() => b.pick({ layer: l.id })} style={{ cursor: "pointer" }}>
+								{l.blends
+									.filter((s) => s.dry)
+									.map((s, n) => (
+										<g key={`${s.zone}${n}`}>
+											<line x1={x + 18} x2={x + 18} y1={y(l.l) + (s.l < l.l ? 8 : -8)} y2={y(s.l)} stroke="#1d2327aa" strokeDasharray="2 2" />
+											<circle cx={x + 18} cy={y(s.l)} r={5} fill={s.dry} stroke="#1d2327aa">
+												<title>{`${look.layers[i].label}, ${s.zone}: lightness ${Math.round(s.l)}`}</title>
+											</circle>
+										</g>
+									))}
 								<path d={`M${x} ${y(l.l)}l6 -8h24l6 8l-6 8h-24z`} fill={l.dry} stroke={on ? "#1d2327" : "#1d2327aa"} strokeWidth={on ? 2.5 : 1} />
 								<title>{`${look.layers[i].label}: lightness ${Math.round(l.l)}`}</title>
 							</g>
@@ -279,11 +295,13 @@ function Rail() {
 				</svg>
 			</div>
 			<Box fontSize="12px" pr="8px" pb="6px" minH="58px">
-				{motif.school === "local colour"
-					? "Local colour: crossing threads are no fault, only neighbours must stay apart."
-					: wrong.size > 0
-						? "Dashed threads run against the order of this school."
-						: "Every thread keeps the order of this school; accents stand apart."}
+				{motif.school === "every piece"
+					? "Every piece runs from light to dark in itself; the dots are its blends. Only neighbours must stay apart."
+					: motif.school === "local colour"
+						? "Local colour: crossing threads are no fault, only neighbours must stay apart."
+						: wrong.size > 0
+							? "Dashed threads run against the order of this school."
+							: "Every thread keeps the order of this school; accents stand apart."}
 			</Box>
 		</Box>
 	);
@@ -292,7 +310,7 @@ function Rail() {
 /** Layers whose lightness runs against their tone ranks. */
 function crossings(m: S["Motif"], way: S["PlanColourway"]): Set<string> {
 	const out = new Set<string>();
-	if (m.school === "local colour") return out;
+	if (m.school === "local colour" || m.school === "every piece") return out;
 	m.layers.forEach((a, i) => {
 		m.layers.forEach((c, j) => {
 			if (a.accent || c.accent || a.rank >= c.rank) return;

@@ -6,7 +6,9 @@ import { useBench } from "../card";
 import { Picture } from "../picture";
 import { Button } from "../ui";
 
-const schools = ["light ground", "dark ground", "local colour"] as const;
+const schools = ["light ground", "dark ground", "local colour", "every piece"] as const;
+const leans = ["warmer", "cooler", "quieter", "livelier"] as const;
+const zones = ["rim", "foot", "tip", "left side", "right side"] as const;
 
 /** Ranked colourways from the drawer, as pictures. */
 export function Ranked() {
@@ -14,6 +16,9 @@ export function Ranked() {
 	const [keep, setKeep] = useState(false);
 	const [family, setFamily] = useState("");
 	const [by, setBy] = useState<NonNullable<S["PlanAsk"]["by"]>>("ink");
+	const [lean, setLean] = useState<"" | (typeof leans)[number]>("");
+	const [zone, setZone] = useState<(typeof zones)[number]>("rim");
+	const [count, setCount] = useState(5);
 	const families = [...new Set(b.state.kit.inks.map((i) => i.family).filter(Boolean))] as string[];
 	const { motif, look, way } = b;
 	const ask = useMutation({
@@ -27,11 +32,24 @@ export function Ranked() {
 						school: motif!.school,
 						keep: keep && b.layer ? { [b.layer]: true } : undefined,
 						families: family ? [family] : undefined,
+						lean: lean || undefined,
+						by: by === "ink" ? undefined : by,
+						zone,
 						best: 5,
 					},
 				}),
 			),
 	});
+	const many = useMutation({
+		mutationFn: () =>
+			ok(
+				api.POST("/api/cards/{id}/ways", {
+					params: { path: { id: b.view.id }, query: { n: count } },
+					body: { motif: motif!.id, colourway: way!.id, school: motif!.school, by: by === "ink" ? undefined : by, zone },
+				}),
+			),
+	});
+	const [spread, setSpread] = useState("");
 	const after = useMutation({
 		mutationFn: async (file: File) => {
 			const q = new URLSearchParams({ motif: motif!.id, colourway: way!.id, school: motif!.school });
@@ -48,6 +66,8 @@ export function Ranked() {
 	useEffect(() => {
 		ask.reset();
 		after.reset();
+		many.reset();
+		setSpread("");
 	}, [motif?.id]);
 	if (!motif || !look || !way) return null;
 	const take = (s: S["PlanSuggestion"]) =>
@@ -59,6 +79,27 @@ export function Ranked() {
 			}
 			return c;
 		});
+	/** Adds every colourway of the set to the image. */
+	const takeAll = (ways: S["PlanSuggestion"][]) =>
+		b.change((c) => {
+			const m = c.motifs.find((x) => x.id === motif.id);
+			let n = Math.max(0, ...(m?.colourways ?? []).map((x) => Number(x.id.replace(/\D/g, "")) || 0));
+			for (const s of ways) m?.colourways.push({ id: `w${++n}`, name: s.name, layers: s.finishes });
+			return c;
+		});
+	/** Shares the colourways out among the places of the image. */
+	const share = async () => {
+		const got = await ok(api.GET("/api/cards/{id}/spread", { params: { path: { id: b.view.id }, query: { motif: motif.id } } }));
+		b.change((c) => {
+			for (const e of c.elements) e.colourway = got.elements[e.id] ?? e.colourway;
+			return c;
+		});
+		setSpread(
+			got.clashes === 0 ? "Shared out: no two neighbours are alike." : `Shared out; ${got.clashes} neighbours have to share one. Add a colourway to part them.`,
+		);
+	};
+	const places = b.card.elements.filter((e) => e.motif === motif.id).length;
+	const chosen = way.layers.find((l) => l.id === b.layer);
 	const setSchool = (school: (typeof schools)[number]) =>
 		b.change((c) => {
 			const m = c.motifs.find((x) => x.id === motif.id);
@@ -79,6 +120,7 @@ export function Ranked() {
 					<option value="light ground">light ground, darker detail</option>
 					<option value="dark ground">dark ground, rising to light</option>
 					<option value="local colour">local colour, no order</option>
+					<option value="every piece">light to dark in every piece</option>
 				</select>
 				<select aria-label="What colours a cut piece" value={by} onChange={(e) => setBy(e.target.value as typeof by)} style={{ width: 112 }}>
 					<option value="ink">by ink</option>
@@ -91,6 +133,21 @@ export function Ranked() {
 						<option key={f} value={f}>
 							only {f}
 						</option>
+					))}
+				</select>
+				{motif.school === "every piece" && (
+					<select aria-label="Where pieces darken" value={zone} onChange={(e) => setZone(e.target.value as typeof zone)}>
+						{zones.map((z) => (
+							<option key={z} value={z}>
+								to the {z}
+							</option>
+						))}
+					</select>
+				)}
+				<select aria-label="How they should differ from now" value={lean} onChange={(e) => setLean(e.target.value as typeof lean)}>
+					<option value="">any hue</option>
+					{leans.map((l) => (
+						<option key={l}>{l}</option>
 					))}
 				</select>
 				<Button variant="main" onClick={() => ask.mutate()} disabled={ask.isPending}>
@@ -108,6 +165,21 @@ export function Ranked() {
 						}}
 					/>
 				</label>
+				<span style={{ display: "flex", gap: 4, alignItems: "center" }}>
+					<Button onClick={() => many.mutate()} disabled={many.isPending}>
+						{many.isPending ? "Trying the families…" : "A set of"}
+					</Button>
+					<input
+						type="number"
+						aria-label="How many colourways"
+						min={2}
+						max={12}
+						value={count}
+						onChange={(e) => setCount(Math.min(12, Math.max(2, Number(e.target.value))))}
+						style={{ width: 46 }}
+					/>
+				</span>
+				{places > 1 && motif.colourways.length > 1 && <Button onClick={share}>Share them out</Button>}
 				{b.layer && (
 					<label style={{ display: "flex", gap: 6, alignItems: "center" }}>
 						<input type="checkbox" checked={keep} onChange={(e) => setKeep(e.target.checked)} />
@@ -115,9 +187,28 @@ export function Ranked() {
 					</label>
 				)}
 			</Box>
-			{(ask.error || after.error) && (
+			{spread && (
+				<Box role="status" fontSize="13px">
+					{spread}
+				</Box>
+			)}
+			{many.data && (
+				<Box fontSize="13px" mb="4px" display="flex" gap="10px" alignItems="center">
+					{many.data.say}
+					<Button
+						variant="main"
+						onClick={() => {
+							takeAll(many.data.ways);
+							many.reset();
+						}}
+					>
+						Add all {many.data.ways.length}
+					</Button>
+				</Box>
+			)}
+			{(ask.error || after.error || many.error) && (
 				<Box role="alert" bg="sheet" p="8px 12px" color="madder">
-					{(ask.error ?? after.error)?.message}
+					{(ask.error ?? after.error ?? many.error)?.message}
 				</Box>
 			)}
 			{ask.data?.advice && (
@@ -130,6 +221,25 @@ export function Ranked() {
 				<Choice title="now" sub={way.weakest > 0 ? `weakest pair ${way.weakest.toFixed(1)}` : ""} now>
 					<Picture look={look} way={way} title="As it is now" />
 				</Choice>
+				{chosen?.line && (
+					<>
+						<Choice title="line last" sub={`${chosen.line.lastDiff.toFixed(1)} from its colour`} tip={chosen.line.say} now>
+							<Picture look={look} way={way} title={`The line printed last. ${chosen.line.say}`} />
+						</Choice>
+						<Choice title="line first" sub={`${chosen.line.firstDiff.toFixed(1)} from its colour`} tip={chosen.line.say}>
+							<Picture
+								look={look}
+								way={{ ...way, layers: way.layers.map((l) => (l.id === chosen.id ? { ...l, dry: chosen.line?.first ?? l.dry } : l)) }}
+								title={`The line printed first and coloured over. ${chosen.line.say}`}
+							/>
+						</Choice>
+					</>
+				)}
+				{many.data?.ways.map((s) => (
+					<Choice key={`set ${s.name}`} title={s.name} sub={`weakest pair ${s.look.weakest.toFixed(1)}`} tip={s.why} onClick={() => take(s)}>
+						<Picture look={look} way={s.look} title={`${s.name}. ${s.why}`} />
+					</Choice>
+				))}
 				{after.data && (
 					<Choice
 						title={after.data.way.name}
@@ -141,12 +251,13 @@ export function Ranked() {
 						<Picture look={look} way={after.data.way.look} title={`After the picture. ${after.data.way.why}`} />
 					</Choice>
 				)}
-				{ask.data?.ways.slice(0, after.data ? 4 : 5).map((s) => (
-					<Choice key={JSON.stringify(s.finishes)} title={s.name} sub={`weakest pair ${s.look.weakest.toFixed(1)}`} tip={s.why} onClick={() => take(s)}>
-						<Picture look={look} way={s.look} title={`${s.name}. ${s.why}`} />
-					</Choice>
-				))}
-				{!ask.data && !after.data && !ask.isPending && (
+				{!many.data &&
+					ask.data?.ways.slice(0, after.data ? 4 : 5).map((s) => (
+						<Choice key={JSON.stringify(s.finishes)} title={s.name} sub={`weakest pair ${s.look.weakest.toFixed(1)}`} tip={s.why} onClick={() => take(s)}>
+							<Picture look={look} way={s.look} title={`${s.name}. ${s.why}`} />
+						</Choice>
+					))}
+				{!ask.data && !after.data && !many.data && !ask.isPending && (
 					<Box fontSize="13px" maxW="300px" pt="6px">
 						The best choices from the inks you own, ranked by how clearly the layers part, then by even steps and kindred hues.
 					</Box>

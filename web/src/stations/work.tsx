@@ -35,6 +35,12 @@ export default function Work() {
 		window.addEventListener("keydown", key);
 		return () => window.removeEventListener("keydown", key);
 	});
+	const use = (id: string, ink: string) =>
+		b.change((c) => {
+			const { [id]: _, ...rest } = c.work.used ?? {};
+			c.work.used = ink ? { ...rest, [id]: ink } : rest;
+			return c;
+		});
 	const numberOf = (id: string) => {
 		const s =
 			id === "base" || id === "back"
@@ -69,6 +75,26 @@ export default function Work() {
 										{at.done ? "Not done after all" : "Done"}
 									</Button>
 									{at.minutes > 0 && <Timer key={at.id} minutes={at.minutes} />}
+									{at.ink && (
+										<label style={{ fontSize: 17 }}>
+											used{" "}
+											<select
+												aria-label="Ink really used"
+												value={b.card.work.used?.[at.id] ?? ""}
+												onChange={(e) => use(at.id, e.target.value)}
+												style={{ maxWidth: 240 }}
+											>
+												<option value="">as planned</option>
+												{b.state.kit.inks
+													.filter((i) => i.id !== at.ink)
+													.map((i) => (
+														<option key={i.id} value={i.id}>
+															{i.name}
+														</option>
+													))}
+											</select>
+										</label>
+									)}
 								</Box>
 								<Box flex="1" />
 								<Box color="quiet" fontSize="17px">

@@ -1,0 +1,219 @@
+package plan_test
+
+import (
+	"context"
+	"math"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"ochrestone/core/card"
+	"ochrestone/core/colour"
+	"ochrestone/core/kit"
+	"ochrestone/core/plan"
+	"ochrestone/demo"
+)
+
+// family lists the owned inks of one family of the demo drawer, lightest first.
+func family(k kit.Kit, name string) (out []kit.Ink) {
+	for _, i := range k.Inks {
+		if i.Family == name && i.Dry != "" && !i.Gone {
+			out = append(out, i)
+		}
+	}
+	return out
+}
+
+func lightness(t *testing.T, hex string) float64 {
+	c, err := colour.ParseHex(hex)
+	require.NoError(t, err)
+	return c.Lab().L
+}
+
+// A rim worked in darker changes the colour that meets the neighbours, adds
+// steps after the first ink and before popping out, and shows its reach.
+func TestABlendIsSeenWorkedAndTimed(t *testing.T) {
+	c, k := moth(t)
+	way := c.Motifs[0].Colourways[0]
+	layer := c.Motifs[0].Layers[1]
+	f := way.Layers[layer.ID]
+	before := plan.Of(c, k)
+	ink, ok := k.Ink(f.Ink)
+	require.True(t, ok)
+	var deep kit.Ink
+	for _, i := range family(k, ink.Family) {
+		if lightness(t, i.Dry) < lightness(t, ink.Dry)-8 && (deep.ID == "" || lightness(t, i.Dry) > lightness(t, deep.Dry)) {
+			deep = i
+		}
+	}
+	require.NotEmpty(t, deep.ID, "the demo drawer has a deeper one of the family")
+	f.Blends = []card.Blend{{Ink: deep.ID, Zone: card.Rim}, {Ink: deep.ID, Zone: card.Foot}}
+	f.Return = true
+	f.Edge = deep.ID
+	way.Layers[layer.ID] = f
+	require.NoError(t, c.Validate())
+	p := plan.Of(c, k)
+	look := p.Motifs[0].Colourways[0].Layers[1]
+	require.Len(t, look.Blends, 2)
+	assert.Equal(t, before.Motifs[0].Colourways[0].Layers[1].Dry, look.Dry, "the middle stays as it was")
+	assert.Less(t, look.Blends[0].L, look.L-5)
+	assert.Greater(t, look.Blends[0].Reach, 1.0)
+	assert.NotEmpty(t, look.Edge)
+
+	// Touching pairs of that layer are judged by what meets there.
+	edgeDiff := func(p plan.Plan) float64 {
+		for _, q := range p.Motifs[0].Colourways[0].Pairs {
+			if q.A == c.Motifs[0].Layers[0].ID && q.B == layer.ID {
+				return q.Diff
+			}
+		}
+		t.Fatal("no such pair")
+		return 0
+	}
+	host, err := colour.ParseHex(look0(p).Dry)
+	require.NoError(t, err)
+	least := math.Inf(1)
+	for _, b := range look.Blends {
+		x, err := colour.ParseHex(b.Dry)
+		require.NoError(t, err)
+		least = math.Min(least, colour.Difference(x.Lab(), host.Lab()))
+	}
+	assert.InDelta(t, least, edgeDiff(p), 0.4, "to the rounding of a hex colour")
+	assert.NotEqual(t, edgeDiff(before), edgeDiff(p))
+
+	at := map[string]int{}
+	for i, s := range p.Steps {
+		if strings.HasSuffix(s.ID, ":"+layer.ID) {
+			at[strings.SplitN(s.ID, ":", 2)[0]] = i + 1
+		}
+	}
+	order := []string{"cut", "ink", "blend1", "blend2", "return", "edge", "pop"}
+	for i := 1; i < len(order); i++ {
+		require.NotZero(t, at[order[i]], order[i])
+		assert.Less(t, at[order[i-1]], at[order[i]], "%s comes before %s", order[i-1], order[i])
+	}
+
+	c.Motifs[0].Colourways[0].Layers[layer.ID] = card.Finish{Paper: f.Paper, Ink: f.Ink, Blends: []card.Blend{{Ink: deep.ID, Zone: "corner"}}}
+	assert.ErrorContains(t, c.Validate(), "not a zone")
+}
+
+func look0(p plan.Plan) plan.LayerLook { return p.Motifs[0].Colourways[0].Layers[0] }
+
+// Common practice, no source: a step too small is not seen, one too great
+// leaves a line; the note names an owned ink that goes between.
+func TestLaddersAreJudged(t *testing.T) {
+	c, k := moth(t)
+	way := c.Motifs[0].Colourways[0]
+	layer := c.Motifs[0].Layers[1]
+	f := way.Layers[layer.ID]
+	var pale, deep kit.Ink
+	for _, i := range k.Inks {
+		if i.Dry == "" || i.Family == "" || i.Gone {
+			continue
+		}
+		if pale.ID == "" || lightness(t, i.Dry) > lightness(t, pale.Dry) {
+			pale = i
+		}
+	}
+	for _, i := range family(k, pale.Family) {
+		if deep.ID == "" || lightness(t, i.Dry) < lightness(t, deep.Dry) {
+			deep = i
+		}
+	}
+	f.Ink, f.Blends = pale.ID, []card.Blend{{Ink: deep.ID, Zone: card.Tip}}
+	way.Layers[layer.ID] = f
+	n := finding(plan.Of(c, k), "blend:")
+	require.NotNil(t, n)
+	assert.Contains(t, n.What, "will leave a line")
+	assert.Regexp(t, "Work in .* between them first", n.Do)
+
+	f.Blends = []card.Blend{{Ink: pale.ID, Zone: card.Tip}}
+	way.Layers[layer.ID] = f
+	n = finding(plan.Of(c, k), "blend:")
+	require.NotNil(t, n)
+	assert.Contains(t, n.What, "will not show")
+
+	f.Blends = []card.Blend{{Ink: "gone", Zone: card.Tip}}
+	way.Layers[layer.ID] = f
+	n = finding(plan.Of(c, k), "missing:")
+	require.NotNil(t, n)
+}
+
+// Light, middle and dark of one family within every piece.
+func TestEveryPieceRunsFromLightToDark(t *testing.T) {
+	c, k := moth(t)
+	ask := plan.Ask{Motif: c.Motifs[0].ID, Colourway: c.Motifs[0].Colourways[0].ID, School: card.EveryPiece, Zone: card.Foot, Best: 3}
+	ways, err := plan.NewMaker().Suggest(context.Background(), c, k, ask)
+	require.NoError(t, err)
+	require.NotEmpty(t, ways)
+	for n, w := range ways {
+		if n > 0 {
+			assert.LessOrEqual(t, w.Look.Weakest, ways[n-1].Look.Weakest, "the clearest first")
+		}
+		for i, l := range w.Look.Layers {
+			f := w.Finishes[c.Motifs[0].Layers[i].ID]
+			if len(f.Blends) == 0 {
+				continue // nothing of it shows
+			}
+			require.Len(t, l.Blends, 2)
+			assert.Greater(t, l.L, l.Blends[0].L)
+			assert.Greater(t, l.Blends[0].L, l.Blends[1].L)
+			assert.Greater(t, l.Blends[0].Reach, l.Blends[1].Reach, "the dark stops sooner")
+			a, _ := k.Ink(f.Ink)
+			for _, b := range f.Blends {
+				x, _ := k.Ink(b.Ink)
+				assert.Equal(t, a.Family, x.Family)
+				assert.Equal(t, card.Foot, b.Zone)
+			}
+		}
+	}
+}
+
+// A wish for quieter or warmer inks is kept layer by layer where the drawer can.
+func TestLeaning(t *testing.T) {
+	c, k := moth(t)
+	c.Motifs[0].School = card.LocalColour
+	mean := func(w plan.Colourway, of func(colour.Lab) float64) (m float64) {
+		for _, l := range w.Layers {
+			x, err := colour.ParseHex(l.Dry)
+			require.NoError(t, err)
+			m += of(x.Lab()) / float64(len(w.Layers))
+		}
+		return m
+	}
+	now := plan.Of(c, k).Motifs[0].Colourways[0]
+	warmth := func(l colour.Lab) float64 { return l.A*0.5 + l.B*math.Sqrt(3)/2 }
+	for _, wish := range []struct {
+		lean plan.Lean
+		of   func(colour.Lab) float64
+		more bool
+	}{{plan.Warmer, warmth, true}, {plan.Cooler, warmth, false}, {plan.Quieter, colour.Lab.Chroma, false}, {plan.Livelier, colour.Lab.Chroma, true}} {
+		ask := plan.Ask{Motif: c.Motifs[0].ID, Colourway: now.ID, School: card.LocalColour, Lean: wish.lean, Best: 1}
+		ways, err := plan.NewMaker().Suggest(context.Background(), c, k, ask)
+		require.NoError(t, err, wish.lean)
+		d := mean(ways[0].Look, wish.of) - mean(now, wish.of)
+		assert.Equal(t, wish.more, d > 0, "%s: %.1f", wish.lean, d)
+	}
+}
+
+// Five beetles come out clearly different and equally readable.
+func TestASetOfFive(t *testing.T) {
+	_, k := moth(t)
+	var c card.Card
+	for _, x := range demo.Cards(k) {
+		if strings.Contains(x.Motifs[0].Name, "eetle") {
+			c = x
+		}
+	}
+	require.NotEmpty(t, c.Motifs)
+	ask := plan.Ask{Motif: c.Motifs[0].ID, Colourway: c.Motifs[0].Colourways[0].ID, School: c.Motifs[0].School}
+	ways, least, err := plan.NewMaker().Ways(context.Background(), c, k, ask, 5)
+	require.NoError(t, err)
+	require.Len(t, ways, 5)
+	assert.Greater(t, least, 11.0, "any two differ at a glance")
+	for _, w := range ways {
+		assert.GreaterOrEqual(t, w.Look.Weakest, plan.Readable/2, w.Name)
+	}
+}

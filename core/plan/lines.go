@@ -1,0 +1,66 @@
+package plan
+
+import (
+	"fmt"
+
+	"ochrestone/core/card"
+	"ochrestone/core/colour"
+	"ochrestone/core/kit"
+	"ochrestone/core/motif"
+)
+
+// LineLook is an outline over a coloured layer, printed before or after it.
+type LineLook struct {
+	First     string  `json:"first" doc:"dried colour of the line when it is printed first, #rrggbb"`
+	FirstDiff float64 `json:"firstDiff" doc:"CIEDE2000 between that and the colour round it"`
+	LastDiff  float64 `json:"lastDiff" doc:"the same when the line is printed last, as the layers stand"`
+	Say       string  `json:"say" doc:"which is better, and why"`
+}
+
+// lineWidth is the mean width, mm, up to which a print is an outline; our own
+// default.
+const lineWidth = 1.2
+
+// isLine reports whether a layer is a print of lines rather than areas.
+func isLine(v motif.View) bool {
+	l := v.Outline.Length()
+	return v.Layer.Make == card.Printed && l > 0 && 2*v.Outline.Area()/l <= lineWidth
+}
+
+// line compares an outline printed last, as the layers stand, with the same
+// printed first and coloured over. Nil where there is no colour to go under.
+func (b *builder) line(pm *Motif, w card.Colourway, i int, last colour.Linear, on colour.Linear) *LineLook {
+	v := pm.img.Views[i]
+	if v.Host < 0 || !isLine(v) {
+		return nil
+	}
+	mine, ok1 := b.kit.ink[w.Layers[v.Layer.ID].Ink]
+	host := pm.img.Views[v.Host]
+	hf := w.Layers[host.Layer.ID]
+	over, ok2 := b.kit.ink[hf.Ink]
+	if !ok1 || !ok2 {
+		return nil
+	}
+	pen, _, err1 := b.film(mine)
+	wash, _, err2 := b.film(over)
+	if err1 != nil || err2 != nil {
+		return nil
+	}
+	bare := b.panelColour()
+	if host.Layer.Make == card.Cut {
+		bare = b.paperColour(hf.Paper)
+	}
+	first := wash.Over(pen.Over(bare, w.Layers[v.Layer.ID].Strikes()), hf.Strikes())
+	out := &LineLook{First: first.Hex(), FirstDiff: colour.Difference(first.Lab(), on.Lab()), LastDiff: colour.Difference(last.Lab(), on.Lab())}
+	switch {
+	case mine.Kind != kit.Waterproof && mine.Kind != kit.Pigment && (over.Water || over.Kind == kit.Watercolor || over.Kind == kit.Alcohol):
+		out.Say = fmt.Sprintf("Print it last: %s may run under %s. Or take a waterproof ink and let it dry.", mine.Name, over.Name)
+	case out.LastDiff > out.FirstDiff+3:
+		out.Say = fmt.Sprintf("Print it last: %s hides some of a line beneath it.", over.Name)
+	case out.FirstDiff > out.LastDiff+3:
+		out.Say = "Print it first: the line stands out more under the colour."
+	default:
+		out.Say = "Either way it reads alike; first guides the colouring, last hides its edge."
+	}
+	return out
+}
