@@ -4,6 +4,7 @@ import (
 	"os"
 	"path/filepath"
 	"testing"
+	"time"
 
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
@@ -42,4 +43,31 @@ func TestDrawerFromATableToMeasuredColours(t *testing.T) {
 	long(t, ctx, "fill and scan it", button("Fill and scan it with the simulated scanner"), says("cells read, dry"))
 	do(t, ctx, "keep them", begins("Keep the "), says("apart on average on papers you have not swatched"))
 	do(t, ctx, "an ink says it is measured", eval(`document.querySelector("[aria-label^=\"Madder, full\"]").dispatchEvent(new MouseEvent("click", {bubbles: true}))`), says("(measured)"), says("Kraft, 80 lb"))
+}
+
+// TestInksByHandAndInSets: a school that shades every piece, blends by hand on
+// the rail, an edge inked, the step that was done with another ink, and the
+// recipe that says so; then five colourways in one go, shared out.
+func TestInksByHandAndInSets(t *testing.T) {
+	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	ctx := browser(t, 1280, 800)
+	do(t, ctx, "shade each piece", chromedp.Navigate(p.URL+"/card/lamp-sitters/inks"), says("From your drawer"),
+		set2(`select[aria-label="School of lightness"]`, "every piece"), says("Every piece runs from light to dark"), set2(`select[aria-label="Where pieces darken"]`, "foot"))
+	long(t, ctx, "suggest", button("Suggest inks"), seen(`button[title^="Weakest pair"]`))
+	do(t, ctx, "take the first", css(`button[title^="Weakest pair"]`), says("Saved, change 3"))
+	do(t, ctx, "its blends", eval(`document.querySelectorAll(".stratum")[0].dispatchEvent(new MouseEvent("click", {bubbles: true}))`), begins("2 blends"), says("fades out over"))
+	axe(t, ctx, "the blends")
+	do(t, ctx, "one more, and one less", button("Work in a darker ink"), seen(`select[aria-label="Ink of blend 3"]`), css(`button[aria-label="Take away blend 3"]`), says("2 blends"))
+	do(t, ctx, "the edge", set2(`select[aria-label="Ink of the edge"]`, "soot-deep"), says("Saved, change 6"))
+	do(t, ctx, "undo and redo", button("Undo"), says("Redo"), button("Redo"))
+	do(t, ctx, "the step is there", chromedp.KeyEvent("6"), says("Ink the edge of"), chromedp.Click(chromedp.Search(`//li//button[contains(., "Ink the edge of")]`)), says("run along the cut edge"))
+	do(t, ctx, "another ink was used", set2(`select[aria-label="Ink really used"]`, "loam-deep"), chromedp.Sleep(800*time.Millisecond))
+	recipe := string(get(t, p.URL+"/api/cards/lamp-sitters/recipe.csv"))
+	assert.Contains(t, recipe, ",foot,")
+	assert.Contains(t, recipe, ",edge,")
+
+	do(t, ctx, "five beetles", chromedp.Navigate(p.URL+"/card/five-beetles/inks"), says("From your drawer"))
+	long(t, ctx, "a set of five", button("A set of"), says("5 colourways; the two most alike are"))
+	do(t, ctx, "add them and share them out", button("Add all 5"), says("Saved, change 2"), button("Share them out"), says("no two neighbours are alike"))
+	axe(t, ctx, "a set of colourways")
 }

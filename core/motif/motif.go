@@ -16,9 +16,10 @@ import (
 const Ground = -1
 
 // touchTolerance is how near two shown regions must run, mm, to count as
-// sharing an edge, and touchLength the least shared length that matters.
+// sharing an edge: a piece that fills a hole leaves a hairline round it which the
+// eye closes. And touchLength the least shared length that matters.
 const (
-	touchTolerance = 0.06
+	touchTolerance = 0.35
 	touchLength    = 1.0
 )
 

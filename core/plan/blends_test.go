@@ -2,6 +2,7 @@ package plan_test
 
 import (
 	"context"
+	"fmt"
 	"math"
 	"strings"
 	"testing"
@@ -154,8 +155,8 @@ func TestEveryPieceRunsFromLightToDark(t *testing.T) {
 		}
 		for i, l := range w.Look.Layers {
 			f := w.Finishes[c.Motifs[0].Layers[i].ID]
-			if len(f.Blends) == 0 {
-				continue // nothing of it shows
+			if len(f.Blends) == 0 || c.Motifs[0].Layers[i].Make != card.Cut {
+				continue // nothing of it shows, or it lies on another's blend
 			}
 			require.Len(t, l.Blends, 2)
 			assert.Greater(t, l.L, l.Blends[0].L)
@@ -216,4 +217,74 @@ func TestASetOfFive(t *testing.T) {
 	for _, w := range ways {
 		assert.GreaterOrEqual(t, w.Look.Weakest, plan.Readable/2, w.Name)
 	}
+}
+
+// pillar is a red card the demo does not have.
+var pillar = kit.Cardstock{ID: "pillar", Name: "Pillar, 80 lb", Kind: kit.PaperCard, Colour: "#b23a35", GSM: 216, Caliper: 0.3, Sheets: 4, W: 216, H: 279}
+
+// A drawer of 200 inks brought in from elsewhere: every school finds choices
+// that keep its rule and read, on white and on a red card, and the same choice
+// looks another on the other card.
+func TestEverySchoolFromADrawerOf200(t *testing.T) {
+	c, k := moth(t)
+	k.Inks, k.Swatches = nil, nil
+	k.Papers = append(k.Papers, pillar)
+	for h := range 20 {
+		for l := range 10 {
+			a := 2 * math.Pi * float64(h) / 20
+			lab := colour.Lab{L: 12 + 8.2*float64(l), A: 38 * math.Cos(a), B: 38 * math.Sin(a)}
+			k.Inks = append(k.Inks, kit.Ink{ID: fmt.Sprintf("i%d-%d", h, l), Name: fmt.Sprintf("Hue %d, %d", h, l), Family: fmt.Sprintf("Hue %d", h), Kind: kit.Dye, Dry: lab.Linear().Hex()})
+		}
+	}
+	m := &c.Motifs[0]
+	for _, l := range m.Layers {
+		if f := m.Colourways[0].Layers[l.ID]; l.Make == card.Cut {
+			f.Paper = "chalk"
+			m.Colourways[0].Layers[l.ID] = f
+		}
+	}
+	for _, school := range []card.School{card.LightGround, card.DarkGround, card.LocalColour, card.EveryPiece} {
+		m.School = school
+		ask := plan.Ask{Motif: m.ID, Colourway: m.Colourways[0].ID, School: school, Best: 1}
+		ways, err := plan.NewMaker().Suggest(context.Background(), c, k, ask)
+		require.NoError(t, err, school)
+		require.Len(t, ways, 1, school)
+		assert.GreaterOrEqual(t, ways[0].Look.Weakest, plan.Readable, "%s", school)
+		m.Colourways[0].Layers = ways[0].Finishes
+		p := plan.Of(c, k)
+		assert.Nil(t, finding(p, "order:"), school)
+		assert.Nil(t, finding(p, "one:"), school)
+		was := p.Motifs[0].Colourways[0].Layers[1].Dry
+		f := m.Colourways[0].Layers[m.Layers[1].ID]
+		f.Paper = "pillar"
+		m.Colourways[0].Layers[m.Layers[1].ID] = f
+		assert.NotEqual(t, was, plan.Of(c, k).Motifs[0].Colourways[0].Layers[1].Dry)
+		f.Paper = "chalk"
+		m.Colourways[0].Layers[m.Layers[1].ID] = f
+	}
+}
+
+// The red that vanishes on red card is foreseen, and the mend reads.
+func TestRedOnRedIsForeseen(t *testing.T) {
+	var beetle card.Card
+	_, k := moth(t)
+	for _, x := range demo.Cards(k) {
+		if strings.Contains(x.Motifs[0].Name, "eetle") {
+			beetle = x
+		}
+	}
+	k.Papers = append(k.Papers, pillar)
+	beetle.Sheets[len(beetle.Sheets)-1].Paper = "pillar"
+	p := plan.Of(beetle, k)
+	var n *plan.Finding
+	for i, f := range p.Findings {
+		if strings.Contains(f.What, "vanishes on the panel") && f.Colourway == beetle.Motifs[0].Colourways[0].ID {
+			n = &p.Findings[i]
+		}
+	}
+	require.NotNil(t, n, "a pale translucent red on red card cannot be seen")
+	ask := plan.Ask{Motif: beetle.Motifs[0].ID, Colourway: beetle.Motifs[0].Colourways[0].ID, School: card.DarkGround, Best: 1}
+	ways, _, err := plan.NewMaker().Advise(context.Background(), beetle, k, ask)
+	require.NoError(t, err)
+	assert.Greater(t, ways[0].Look.Weakest, n.Numbers["difference"])
 }

@@ -87,9 +87,41 @@ func (b *builder) ladderOptions(ask Ask, free []int, p *ramp.Problem, finishes *
 	var out []int
 	for _, l := range b.laddersOf(free, *finishes) {
 		p.Options = append(p.Options, ramp.Option{Film: l.mid, Impressions: 1})
-		*finishes = append(*finishes, card.Finish{Ink: l.inks[0], Impressions: 1, Return: true,
+		// A pass of an ink that hides would pale the dark again.
+		*finishes = append(*finishes, card.Finish{Ink: l.inks[0], Impressions: 1, Return: l.mid.Hide < 0.1,
 			Blends: []card.Blend{{Ink: l.inks[1], Zone: zone}, {Ink: l.inks[2], Zone: zone}}})
 		out = append(out, len(p.Options)-1)
+	}
+	return out
+}
+
+// climbing keeps the ladders whose steps show on what is beneath; where none do,
+// as on dark card, the plain inks.
+func (b *builder) climbing(options, plain []int, finishes []card.Finish, under colour.Linear) []int {
+	var out []int
+	for _, o := range options {
+		f := finishes[o]
+		was, shows, on := math.Inf(1), true, under
+		for n := range 1 + len(f.Blends) {
+			id := f.Ink
+			if n > 0 {
+				id = f.Blends[n-1].Ink
+			}
+			film, _, err := b.film(b.kit.ink[id])
+			if err != nil {
+				continue
+			}
+			on = film.Over(on, 1)
+			l := on.Lab().L
+			shows = shows && was-l >= leastRung
+			was = l
+		}
+		if shows {
+			out = append(out, o)
+		}
+	}
+	if len(out) == 0 {
+		return plain
 	}
 	return out
 }

@@ -5,6 +5,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"math"
 	"slices"
 
 	"ochrestone/core/card"
@@ -125,7 +126,14 @@ func (b *builder) suggestPlain(ctx context.Context, pm *Motif, m card.Motif, ask
 	if best == 0 {
 		best = 5
 	}
+	if best > 1 {
+		p.Spare = best // so that every mixture of families among them is seen
+	}
+	if ask.School == card.EveryPiece {
+		p.Spare = max(p.Spare, sparePieces)
+	}
 	found, err := ramp.Solve(ctx, p, best)
+	p.Spare = 0
 	out := make([]Suggestion, 0, len(found))
 	for _, a := range found {
 		s := Suggestion{Finishes: map[string]card.Finish{}}
@@ -146,11 +154,39 @@ func (b *builder) suggestPlain(ctx context.Context, pm *Motif, m card.Motif, ask
 		// The search saw each ladder by its middle; now all of it is known.
 		slices.SortStableFunc(out, func(p, q Suggestion) int { return cmp.Compare(q.Look.Weakest, p.Look.Weakest) })
 	}
+	out = unlike(out, best)
 	if err != nil {
 		return out, p, fmt.Errorf("suggest inks for %s: %w", m.Name, err)
 	}
 	return out, p, nil
 }
+
+// sparePieces is how many more are tried where the search sees each piece by its
+// middle tone alone, to be judged whole.
+const sparePieces = 16
+
+// unlike keeps n suggestions: first the best of every mixture of families, then
+// the best of the rest, each in its order of rank.
+func unlike(all []Suggestion, n int) []Suggestion {
+	if len(all) <= n {
+		return all
+	}
+	named := map[string]bool{}
+	var first, rest []Suggestion
+	for _, s := range all {
+		if named[s.Name] {
+			rest = append(rest, s)
+			continue
+		}
+		named[s.Name] = true
+		first = append(first, s)
+	}
+	return append(first, rest...)[:n]
+}
+
+// localEnough is the difference, CIEDE2000, past which parts in local colour
+// need no more; our own default, twice that of an ordered image.
+const localEnough = 24.0
 
 // problem sets the ramp for an image: slot i is layer i, and the last slot the
 // panel round it.
@@ -185,6 +221,7 @@ func (b *builder) problem(pm *Motif, way card.Colourway, ask Ask) (ramp.Problem,
 		free = append(free, option(card.Finish{Ink: ink.ID, Impressions: 1}))
 	}
 	cards := b.cardOptions(ask, &p, &finishes)
+	plain := free
 	if ask.School == card.EveryPiece {
 		free = b.ladderOptions(ask, free, &p, &finishes)
 	}
@@ -198,6 +235,9 @@ func (b *builder) problem(pm *Motif, way card.Colourway, ask Ask) (ramp.Problem,
 			}
 		} else if s.On = v.Host; s.On < 0 {
 			s.Under = b.panelColour()
+		}
+		if ask.School == card.EveryPiece && v.Layer.Make == card.Cut && cards == nil {
+			s.Options = b.climbing(free, plain, finishes, s.Under)
 		}
 		if ask.Lean != "" {
 			s.Options = b.leaning(ask.Lean, f, s, p.Options)
@@ -224,6 +264,13 @@ func (b *builder) problem(pm *Motif, way card.Colourway, ask Ask) (ramp.Problem,
 	}
 	p.Order = map[card.School]ramp.Direction{card.LightGround: ramp.LightFirst, card.DarkGround: ramp.DarkFirst}[ask.School]
 	p.Step = b.o.step
+	if ask.School == card.LocalColour {
+		// Parts are told apart as far as the drawer goes, and need not be kin.
+		p.Enough, p.HueBy = localEnough, math.MaxFloat64
+	}
+	if ask.School == card.EveryPiece {
+		p.Enough = localEnough // the dark of one piece meets the middle of the next
+	}
 	return p, finishes
 }
 

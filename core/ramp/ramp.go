@@ -58,6 +58,7 @@ type Problem struct {
 	EvenBy  float64 // unevenness closer than this, in L*, counts as equal
 	HueBy   float64 // hue distance closer than this counts as equal
 	Visible float64 // weighted mean CIEDE2000 by which answers must differ
+	Spare   int     // answers past those asked for, taken as far as they come easily
 }
 
 // Defaults fills the numbers a person has not set: our own defaults.
@@ -266,8 +267,11 @@ func (p *Problem) carrierOrder() ([]int, error) {
 	return out, nil
 }
 
+// spareNodes bounds the search for each answer past those asked for.
+const spareNodes = 4000
+
 // Solve returns the best answers, best first, at most k, each differing
-// visibly from those before it. It stops early with the context's error.
+// visibly from those before it, and up to Spare more. It stops early with the context's error.
 func Solve(ctx context.Context, p Problem, k int) ([]Answer, error) {
 	p = p.Defaults()
 	if len(p.Slots) == 0 || k < 1 {
@@ -283,8 +287,14 @@ func Solve(ctx context.Context, p Problem, k int) ([]Answer, error) {
 		return nil, fmt.Errorf("set up the search: %w", err)
 	}
 	var out []Answer
-	for len(out) < k {
+	for len(out) < k+p.Spare {
+		if len(out) >= k {
+			s.nodes, s.limit = 0, spareNodes
+		}
 		pick, ok := s.best(out)
+		if s.limit > 0 && s.nodes > s.limit {
+			break
+		}
 		if err := ctx.Err(); err != nil {
 			return out, fmt.Errorf("search for inks: %w", err)
 		}

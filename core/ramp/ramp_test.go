@@ -194,6 +194,15 @@ func BenchmarkRamp7x300(b *testing.B) {
 	}
 }
 
+func BenchmarkRamp8x600(b *testing.B) {
+	p := stack(2, 8, 600, 1)
+	for b.Loop() {
+		if _, err := Solve(context.Background(), p, 5); err != nil {
+			b.Fatal(err)
+		}
+	}
+}
+
 // Four stamped steps, each printed on the one before, from 48 inks.
 func BenchmarkRampFourPrints(b *testing.B) {
 	p := stack(1, 4, 48, 1)

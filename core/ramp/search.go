@@ -53,9 +53,15 @@ type search struct {
 	weights  []float64
 	weight   float64
 	nodes    int
+	limit    int // of nodes for one answer; 0 for none
 	window   []int // options of the slot being coloured that are worth a look
 
 	known map[boundsKey][]restBound // bounds worked out before
+}
+
+// stopped reports whether the search is to end, done or not.
+func (s *search) stopped() bool {
+	return s.ctx.Err() != nil || s.limit > 0 && s.nodes > s.limit
 }
 
 // goal is what the walk is after.
@@ -341,7 +347,7 @@ func (s *search) best(had []Answer) ([]int, bool) {
 		e := 1
 		for !run(lo, float64(e)*p.EvenBy, false) {
 			e++
-			if float64(e)*p.EvenBy > 100 || s.ctx.Err() != nil {
+			if float64(e)*p.EvenBy > 100 || s.stopped() {
 				break
 			}
 		}
@@ -368,7 +374,7 @@ func (s *search) through(g goal) {
 		return
 	}
 	for w := s.p.Step; w <= 100/float64(max(1, len(s.groups)-1)); w += windowWidth {
-		if s.ctx.Err() != nil || s.found && (!g.hue || s.bestHue == 0) {
+		if s.stopped() || s.found && (!g.hue || s.bestHue == 0) {
 			return
 		}
 		g.least, g.most = w, w+windowWidth+g.uneven

@@ -19,7 +19,7 @@ type candidate struct {
 // walk colours the k-th slot of the order. gapLo and gapHi are the smallest
 // and greatest lightness steps so far, hue the hue distance so far.
 func (s *search) walk(k int, gapLo, gapHi, hue float64) {
-	if s.nodes++; s.nodes&1023 == 0 && s.ctx.Err() != nil {
+	if s.nodes++; s.nodes&1023 == 0 && s.stopped() {
 		return
 	}
 	if k == len(s.order) {
@@ -40,7 +40,7 @@ func (s *search) walk(k int, gapLo, gapHi, hue float64) {
 		}
 		s.pick[i], s.cur[i], s.curLin[i] = c.x, c.lab, c.lin
 		s.walk(k+1, lo, hi, hue+c.hue)
-		if s.ctx.Err() != nil {
+		if s.nodes&1023 == 0 && s.stopped() {
 			return
 		}
 	}

@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"ochrestone/core/card"
 	"ochrestone/core/plan"
 	"ochrestone/demo"
 	"ochrestone/exchange/inkfile"
@@ -32,8 +33,24 @@ func TestRecipeOfACard(t *testing.T) {
 	table, err := csv.NewReader(&b).ReadAll()
 	require.NoError(t, err)
 	require.Len(t, table, 21)
-	assert.Equal(t, "lightness", table[0][8])
-	assert.Equal(t, "1", table[1][5])
+	assert.Equal(t, "lightness", table[0][10])
+	assert.Equal(t, "all over", table[1][4])
+	assert.Equal(t, "1", table[1][7])
+	assert.Empty(t, table[1][6], "used as planned")
+
+	// A blend is a line of its own, and so is what was really used.
+	layer := cards[0].Motifs[0].Layers[1].ID
+	way := cards[0].Motifs[0].Colourways[0]
+	f := way.Layers[layer]
+	f.Blends, f.Edge = []card.Blend{{Ink: f.Ink, Zone: card.Foot, Impressions: 2}}, f.Ink
+	way.Layers[layer] = f
+	cards[0].Work.Used = map[string]string{"blend1:" + cards[0].Motifs[0].ID + ":" + way.ID + ":" + layer: k.Inks[0].ID}
+	blended := inkfile.Recipes(cards[0], k, plan.Of(cards[0], k))
+	require.Len(t, blended, 11)
+	assert.Equal(t, "foot", blended[2].Zone)
+	assert.Equal(t, 2, blended[2].Impressions)
+	assert.Equal(t, k.Inks[0].Name, blended[2].Used)
+	assert.Equal(t, "edge", blended[3].Zone)
 
 	b.Reset()
 	require.NoError(t, inkfile.WriteGPL(&b, "moth", inkfile.Palette(moth)))

@@ -45,7 +45,7 @@ export function Blends({ f, look, cut, set }: { f: S["Finish"]; look: S["PlanLay
 						{look.blends[n]?.dry &&
 							`lightness ${Math.round(look.blends[n].l)}${look.blends[n].reach > 0 ? `, fades out over ${length(look.blends[n].reach, b.state.settings)}` : ""}`}
 					</span>
-					<Button aria-label={`Take blend ${n + 1} away`} onClick={() => set({ blends: list.filter((_, i) => i !== n) })}>
+					<Button aria-label={`Take away blend ${n + 1}`} onClick={() => set({ blends: list.filter((_, i) => i !== n) })}>
 						Take away
 					</Button>
 				</Box>

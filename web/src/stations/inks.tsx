@@ -15,6 +15,7 @@ export default function Inks() {
 	const b = useBench();
 	const [ground, setGround] = useGround();
 	const [wet, setWet] = useState(false);
+	const [more, setMore] = useState(false);
 	const { look, motif, way } = b;
 	const step = useStep();
 	const add = useAddWay();
@@ -65,8 +66,8 @@ export default function Inks() {
 					>
 						{() => <Layers look={look} way={way} wet={wet} layer={b.layer} onPick={(id) => b.pick({ layer: id })} />}
 					</Table>
-					<Chosen />
-					<Ranked />
+					<Chosen more={more} onMore={setMore} />
+					{!(more && b.layer) && <Ranked />}
 				</>
 			}
 			middle={<Rail />}
@@ -110,10 +111,9 @@ function useStep() {
 }
 
 /** What the chosen layer is inked with, to change. */
-function Chosen() {
+function Chosen({ more, onMore: setMore }: { more: boolean; onMore: (v: boolean) => void }) {
 	const b = useBench();
 	const step = useStep();
-	const [more, setMore] = useState(false);
 	const i = b.motif?.layers.findIndex((l) => l.id === b.layer) ?? -1;
 	if (i < 0 || !b.motif || !b.way)
 		return (
@@ -281,7 +281,7 @@ function Rail() {
 									.filter((s) => s.dry)
 									.map((s, n) => (
 										<g key={`${s.zone}${n}`}>
-											<line x1={x + 18} x2={x + 18} y1={y(l.l) + (s.l < l.l ? 8 : -8)} y2={y(s.l)} stroke="#1d2327aa" strokeDasharray="2 2" />
+											{on && <line x1={x + 18} x2={x + 18} y1={y(l.l) + (s.l < l.l ? 8 : -8)} y2={y(s.l)} stroke="#1d2327aa" strokeDasharray="2 2" />}
 											<circle cx={x + 18} cy={y(s.l)} r={5} fill={s.dry} stroke="#1d2327aa">
 												<title>{`${look.layers[i].label}, ${s.zone}: lightness ${Math.round(s.l)}`}</title>
 											</circle>

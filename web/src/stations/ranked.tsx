@@ -112,7 +112,7 @@ export function Ranked() {
 				<b style={{ fontSize: 15 }}>From your drawer</b>
 				<select
 					aria-label="School of lightness"
-					style={{ width: 150 }}
+					style={{ width: 138 }}
 					value={motif.school}
 					onChange={(e) => setSchool(e.target.value as (typeof schools)[number])}
 					title="The rule of lightness for this image"
@@ -120,7 +120,7 @@ export function Ranked() {
 					<option value="light ground">light ground, darker detail</option>
 					<option value="dark ground">dark ground, rising to light</option>
 					<option value="local colour">local colour, no order</option>
-					<option value="every piece">light to dark in every piece</option>
+					<option value="every piece">each piece shaded</option>
 				</select>
 				<select aria-label="What colours a cut piece" value={by} onChange={(e) => setBy(e.target.value as typeof by)} style={{ width: 112 }}>
 					<option value="ink">by ink</option>
