@@ -64,7 +64,7 @@ func TestInksByHandAndInSets(t *testing.T) {
 	do(t, ctx, "another ink was used", set2(`select[aria-label="Ink really used"]`, "loam-deep"), chromedp.Sleep(800*time.Millisecond))
 	recipe := string(get(t, p.URL+"/api/cards/lamp-sitters/recipe.csv"))
 	assert.Contains(t, recipe, ",foot,")
-	assert.Contains(t, recipe, ",edge,")
+	assert.Contains(t, recipe, `edge,"Soot, deep","Loam, deep",1`)
 
 	do(t, ctx, "five beetles", chromedp.Navigate(p.URL+"/card/five-beetles/inks"), says("From your drawer"))
 	long(t, ctx, "a set of five", button("A set of"), says("5 colourways; the two most alike are"))

@@ -82,6 +82,7 @@ func TestFromAScanToACard(t *testing.T) {
 	axe(t, ctx, "the stack")
 	do(t, ctx, "choose a layer", eval(`document.querySelectorAll("[aria-label^='Choose ']")[0].click()`), says("follows"))
 	across := func() float64 {
+		do(t, ctx, "let the field follow", chromedp.Sleep(300*time.Millisecond))
 		return read[float64](t, ctx, `Number([...document.querySelectorAll("label")].find(l => l.textContent.startsWith("Across")).querySelector("input").value)`)
 	}
 	x := across()

@@ -53,7 +53,7 @@ type search struct {
 	weights  []float64
 	weight   float64
 	nodes    int
-	limit    int // of nodes for one answer; 0 for none
+	limit    int   // of nodes for one answer; 0 for none
 	window   []int // options of the slot being coloured that are worth a look
 
 	known map[boundsKey][]restBound // bounds worked out before

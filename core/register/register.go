@@ -15,10 +15,12 @@ import (
 type Limits struct {
 	Spill    float64 `json:"spill" minimum:"0" maximum:"5" doc:"how far a layer may run over its host, mm"`
 	RimShare float64 `json:"rimShare" minimum:"0.05" maximum:"1" doc:"share of the nominal rim that must be left at the narrowest place"`
+	Gap      float64 `json:"gap" minimum:"0" maximum:"5" doc:"bare gap allowed round a layer that fills a blank, mm"`
+	Overlap  float64 `json:"overlap" minimum:"0" maximum:"5" doc:"overlap allowed where a layer fills a blank, mm"`
 }
 
 // Defaults returns the limits used until the person sets their own.
-func Defaults() Limits { return Limits{Spill: 0.25, RimShare: 0.5} }
+func Defaults() Limits { return Limits{Spill: 0.25, RimShare: 0.5, Gap: 0.2, Overlap: 0.6} }
 
 // Directions is how many directions a play is given in: every five degrees.
 const Directions = 72
@@ -49,11 +51,18 @@ type Play struct {
 //
 // For within, the layer must stay inside its host grown by the allowed spill;
 // for an even rim, inside its host shrunk by the share of the nominal rim that
-// must be left. Both are exact for the flattened outlines: a corner of one
+// must be left; one that fills a blank, a hole of its host, neither over its edge
+// nor short of it by more than is forgiven. All are exact for the flattened outlines: a corner of one
 // meets a side of the other.
 func Of(layer, host shape.Region, fit kit.Fit, lim Limits) (Play, error) {
 	c := layer.Centroid()
 	p := Play{Fit: fit, Reach: []float64{}, CentreX: c.X, CentreY: c.Y}
+	if fit == kit.FitFills && !layer.Empty() {
+		if blank := blankFor(layer, host); !blank.Empty() {
+			err := p.fills(layer, blank, lim)
+			return p, err
+		}
+	}
 	if fit != kit.FitWithin && fit != kit.FitEvenRim || host.Empty() || layer.Empty() {
 		return p, nil
 	}

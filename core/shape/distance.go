@@ -335,3 +335,18 @@ func (g Region) Strays(h Region, step float64) []float64 {
 	}
 	return out
 }
+
+// EdgeDistance is the distance of a point from the nearest edge of g, mm; positive
+// infinity for an empty region.
+func (g Region) EdgeDistance(p Point) float64 {
+	best := math.Inf(1)
+	for _, e := range g.edges() {
+		d := e.b.Sub(e.a)
+		t := 0.0
+		if l2 := d.Dot(d); l2 > 0 {
+			t = math.Max(0, math.Min(1, p.Sub(e.a).Dot(d)/l2))
+		}
+		best = math.Min(best, p.Distance(e.a.Add(d.Scale(t))))
+	}
+	return best
+}

@@ -48,7 +48,7 @@ func Recipes(c card.Card, k kit.Kit, p plan.Plan) []Recipe {
 						Used: used(c, k, m.ID, w.ID, l.ID, fmt.Sprintf("blend%d", n+1))})
 				}
 				if ink, ok := k.Ink(f.Edge); ok && l.Edge != "" {
-					out = append(out, Recipe{Image: r.Image, Colourway: r.Colourway, Layer: r.Layer, Paper: r.Paper, Ink: ink.Name, Zone: "edge", Impressions: 1, Dry: l.Edge, Known: string(colour.Estimated)})
+					out = append(out, Recipe{Image: r.Image, Colourway: r.Colourway, Layer: r.Layer, Paper: r.Paper, Ink: ink.Name, Zone: "edge", Impressions: 1, Dry: l.Edge, Known: string(colour.Estimated), Used: used(c, k, m.ID, w.ID, l.ID, "edge")})
 				}
 			}
 		}

@@ -1,0 +1,84 @@
+package register
+
+import (
+	"math"
+	"math/rand/v2"
+
+	"gonum.org/v1/gonum/mathext"
+)
+
+// Spread is how well a way of placing repeats: the standard deviation of the
+// shift along each axis, mm, and of the turn, degrees.
+type Spread struct {
+	Shift float64 `json:"shift" minimum:"0.01" maximum:"10" doc:"mm, along each axis"`
+	Turn  float64 `json:"turn" minimum:"0" maximum:"45" doc:"degrees"`
+}
+
+// trials is how many placements Chance tries: its standard error is then at most
+// 0.25 %.
+const trials = 40000
+
+// Chance is the share of placements that come out inside the play, for errors of
+// the given spread about a mean of nought, by trying seeded random ones. The turn
+// a layer can stand shrinks as the shift uses up the play: it is taken to fall
+// evenly to nothing at the edge of the play, as it does exactly for a disc in a
+// straight-sided host and on the safe side for convex ones.
+func Chance(p Play, s Spread, seed uint64) float64 {
+	if !p.Judged {
+		return 1
+	}
+	if p.Outside > 0 || len(p.Reach) == 0 {
+		return 0
+	}
+	r := rand.New(rand.NewPCG(seed, 0x0c4e))
+	good := 0
+	for range trials {
+		x, y, turn := r.NormFloat64()*s.Shift, r.NormFloat64()*s.Shift, r.NormFloat64()*s.Turn
+		d := math.Hypot(x, y)
+		reach := p.at(math.Atan2(y, x))
+		if d > reach {
+			continue
+		}
+		left := 1.0
+		if reach > 0 {
+			left = 1 - d/reach
+		}
+		limit := p.Clock
+		if turn < 0 {
+			limit, turn = p.Anti, -turn
+		}
+		if limit >= 90 || turn <= limit*left {
+			good++
+		}
+	}
+	return float64(good) / trials
+}
+
+// at is the play in a direction, between two of those it was computed in.
+func (p Play) at(rad float64) float64 {
+	n := len(p.Reach)
+	k := math.Mod(rad/(2*math.Pi)*float64(n)+float64(2*n), float64(n))
+	i := int(k)
+	t := k - float64(i)
+	return p.Reach[i%n]*(1-t) + p.Reach[(i+1)%n]*t
+}
+
+// Blanks is how many blanks to prepare so that at least want come out with the
+// given certainty, each with chance one: the least n for which the binomial
+// distribution of n trials has P(X ≥ want) ≥ certainty, by the regularised
+// incomplete beta function (NIST Digital Library of Mathematical Functions
+// 8.17.5). It returns 0 when the chance is too small for a thousand to do.
+func Blanks(want int, one, certainty float64) int {
+	if want <= 0 {
+		return 0
+	}
+	if one >= 1 {
+		return want
+	}
+	for n := want; n <= 1000; n++ {
+		if one > 0 && mathext.RegIncBeta(float64(want), float64(n-want+1), one) >= certainty {
+			return n
+		}
+	}
+	return 0
+}

@@ -1,0 +1,74 @@
+package register
+
+import (
+	"fmt"
+	"slices"
+)
+
+// Way is a way of placing a layer.
+type Way struct {
+	ID      string `json:"id"`
+	Name    string `json:"name"`
+	Spread  Spread `json:"spread"`
+	Own     bool   `json:"own" doc:"the spread is the person's own, from the log"`
+	Prepare string `json:"prepare" doc:"what it needs beforehand"`
+	Cut     bool   `json:"-"` // serves cut pieces
+	Print   bool   `json:"-"` // serves prints
+}
+
+// Ways lists the ways of placing with spreads that are our own defaults, until
+// measured prints give the person's own. What each needs is common practice, no
+// source.
+func Ways() []Way {
+	return []Way{
+		{ID: "eye", Name: "by eye", Spread: Spread{0.5, 0.8}, Cut: true, Print: true, Prepare: "Nothing. Good light from the side, and both eyes over the work."},
+		{ID: "template", Name: "template", Spread: Spread{0.3, 0.5}, Cut: true, Print: true, Prepare: "The waste sheet of the layer, or its outline cut from scrap, laid round the place."},
+		{ID: "die", Name: "die as a guide", Spread: Spread{0.25, 0.4}, Print: true, Prepare: "The die laid round the image with low-tack tape, the stamp laid in it. The cutting edge is sharp: hold it by the rim."},
+		{ID: "hole", Name: "back into its own hole", Spread: Spread{0.15, 0.3}, Cut: true, Print: true, Prepare: "The piece cut but left in its waste sheet until it is done."},
+		{ID: "corner", Name: "corner of the positioner", Spread: Spread{0.12, 0.15}, Print: true, Prepare: "The paper against the same corner each time, magnets on it, the stamp left on the lid from the first print to the last. Strong magnets pinch: keep them from small children and from pacemakers."},
+		{ID: "etched", Name: "etched lines", Spread: Spread{0.35, 0.5}, Print: true, Prepare: "A stencil whose etched lines are laid over what is there, hinged along one edge with tape."},
+		{ID: "jig", Name: "turning jig", Spread: Spread{0.2, 0.3}, Print: true, Prepare: "The jig printed at true size on heavy card, its check bar measured, fixed in the positioner."},
+	}
+}
+
+// Prospect is how a way of placing would do for a layer.
+type Prospect struct {
+	Way
+	Chance float64 `json:"chance" doc:"that one placement comes out, 0 to 1"`
+	Blanks int     `json:"blanks" doc:"to prepare so that the run comes out at 95 %; 0 when a thousand would not do"`
+}
+
+// Certainty is how sure a run is to come out with the blanks named.
+const Certainty = 0.95
+
+// enough is the chance past which a simpler way is preferred to a better one.
+const enough = 0.97
+
+// Prospects ranks the ways that serve a layer, simplest first, and picks one: the
+// first that comes out in enough placements, else the best. run is how many are
+// wanted.
+func Prospects(p Play, cut bool, run int, ways []Way, seed uint64) (all []Prospect, pick int, why string) {
+	for _, w := range ways {
+		if cut && !w.Cut || !cut && !w.Print {
+			continue
+		}
+		c := Chance(p, w.Spread, seed)
+		all = append(all, Prospect{w, c, Blanks(run, c, Certainty)})
+	}
+	if len(all) == 0 {
+		return nil, -1, ""
+	}
+	pick = slices.IndexFunc(all, func(q Prospect) bool { return q.Chance >= enough })
+	if pick >= 0 {
+		return all, pick, fmt.Sprintf("%s is enough: %.0f of 100 come out, and it asks for least.", capitalised(all[pick].Name), 100*all[pick].Chance)
+	}
+	pick = 0
+	for i, q := range all {
+		if q.Chance > all[pick].Chance {
+			pick = i
+		}
+	}
+	return all, pick, fmt.Sprintf("%s does best, yet only %.0f of 100 come out: prepare spare blanks, or design more play.", capitalised(all[pick].Name), 100*all[pick].Chance)
+}
+
+func capitalised(s string) string { return string(s[0]-'a'+'A') + s[1:] }

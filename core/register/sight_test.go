@@ -1,0 +1,93 @@
+package register
+
+import (
+	"math"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"ochrestone/core/kit"
+	"ochrestone/core/shape"
+)
+
+// A long triangle is pinned by its far ends; the words say where they are.
+func TestSightsOnFarTips(t *testing.T) {
+	in := shape.Raw(shape.Ring{{X: 0, Y: 0}, {X: 60, Y: 8}, {X: 0, Y: 16}})
+	host, err := in.Offset(2)
+	require.NoError(t, err)
+	p, err := Of(in, host, kit.FitEvenRim, Defaults())
+	require.NoError(t, err)
+	s := Sight(in, host, in, p)
+	require.Len(t, s.Points, 3)
+	d := math.Hypot(s.Points[0].X-s.Points[1].X, s.Points[0].Y-s.Points[1].Y)
+	assert.Greater(t, d, 55.0, "the two furthest apart pin the turn")
+	for _, f := range s.Points {
+		assert.True(t, f.Tip)
+		assert.Less(t, f.Angle, 90.0)
+	}
+	assert.Contains(t, s.Say, "tip")
+	assert.Greater(t, s.Eye, 0.05)
+	assert.Less(t, s.Eye, 2.0)
+	// A pair of twice the length turns half as much: e√2/d.
+	big := Sight(in.ScaleBy(2), host.ScaleBy(2), in.ScaleBy(2), p)
+	assert.Less(t, big.Turn, s.Turn)
+}
+
+func TestRoundInRoundHasNothingToSightOn(t *testing.T) {
+	s := Sight(shape.Disc(shape.Point{}, 10), shape.Disc(shape.Point{}, 12), shape.Disc(shape.Point{}, 10), Play{})
+	assert.Empty(t, s.Points)
+	assert.Contains(t, s.Say, "jig")
+}
+
+// Corners that other layers cover are not sighted on.
+func TestHiddenCornersDoNotCount(t *testing.T) {
+	sq := shape.Rect(0, 0, 30, 20)
+	host := shape.Rect(-2, -2, 34, 24)
+	left := shape.Rect(0, 0, 12, 20)
+	s := Sight(sq, host, left, Play{})
+	require.NotEmpty(t, s.Points)
+	for _, f := range s.Points {
+		assert.Less(t, f.X, 13.0)
+		assert.True(t, strings.HasPrefix(f.Where, "upper left") || strings.HasPrefix(f.Where, "lower left"), f.Where)
+	}
+}
+
+// Eight turns of 45 degrees and four of 90 (common practice, no source); the
+// chord of a hexagon is its radius.
+func TestRings(t *testing.T) {
+	assert.Equal(t, 45.0, Step(8))
+	assert.Equal(t, 90.0, Step(4))
+	assert.InDelta(t, 30, Chord(6, 30), 1e-12)
+	assert.InDelta(t, 20, Chord(6, TouchRadius(6, 20)), 1e-12)
+}
+
+func TestProspectsPreferTheSimplestThatDoes(t *testing.T) {
+	wide, err := Of(shape.Disc(shape.Point{}, 10), shape.Disc(shape.Point{}, 14), kit.FitWithin, Defaults())
+	require.NoError(t, err)
+	all, pick, why := Prospects(wide, false, 12, Ways(), 1)
+	require.NotEmpty(t, all)
+	assert.Equal(t, "eye", all[pick].ID)
+	assert.Contains(t, why, "enough")
+
+	tight, err := Of(shape.Disc(shape.Point{}, 10), shape.Disc(shape.Point{}, 10.1), kit.FitWithin, Defaults())
+	require.NoError(t, err)
+	all, pick, _ = Prospects(tight, false, 12, Ways(), 1)
+	assert.Equal(t, "corner", all[pick].ID)
+	for _, q := range all {
+		assert.LessOrEqual(t, q.Chance, 1.0)
+		assert.GreaterOrEqual(t, q.Blanks, 12)
+	}
+	all, _, _ = Prospects(tight, true, 12, Ways(), 1)
+	for _, q := range all {
+		assert.NotEqual(t, "corner", q.ID, "a cut piece does not go in the positioner")
+	}
+}
+
+func BenchmarkChance(b *testing.B) {
+	p, _ := Of(shape.Rect(1, 1, 8, 8), shape.Rect(0, 0, 10, 10), kit.FitWithin, Limits{})
+	for b.Loop() {
+		Chance(p, Spread{0.3, 0.5}, 1)
+	}
+}
