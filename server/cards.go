@@ -135,6 +135,8 @@ func (s *Server) cards() {
 	huma.Register(s.api, op("suggest-inks", http.MethodPost, "/api/cards/{id}/inks", "The best colourways from the drawer"), s.suggest)
 	huma.Register(s.api, op("set-of-ways", http.MethodPost, "/api/cards/{id}/ways", "A set of colourways of one image that all read and differ"), s.setOfWays)
 	huma.Register(s.api, op("spread-ways", http.MethodGet, "/api/cards/{id}/spread", "Share the colourways of an image out so that neighbours differ"), s.spreadWays)
+	huma.Register(s.api, op("placing", http.MethodGet, "/api/cards/{id}/placing", "How exactly a layer must be placed, where to look and which way to place it"), s.placing)
+	huma.Register(s.api, op("turned-ring", http.MethodGet, "/api/ring", "A ring of images turned about a centre"), s.turnedRing)
 	after := op("inks-after-picture", http.MethodPost, "/api/cards/{id}/picture", "Colour an image after a reference picture")
 	after.MaxBodyBytes = maxUpload
 	huma.Register(s.api, after, s.afterPicture)

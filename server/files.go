@@ -11,7 +11,6 @@ import (
 
 	"ochrestone/core/card"
 	"ochrestone/core/kit"
-	"ochrestone/core/measure"
 	"ochrestone/core/plan"
 	"ochrestone/exchange/inkfile"
 	"ochrestone/exchange/sheet"
@@ -22,6 +21,7 @@ const printDPI = 300
 
 // files registers what is printed or saved.
 func (s *Server) files(r *gin.Engine) {
+	r.GET("/api/jig.pdf", s.jigPDF)
 	out := func(path, mime, ext string, write func(context.Context, io.Writer, card.Card, kit.Kit, plan.Plan) error) {
 		r.GET("/api/cards/:id/"+path, func(c *gin.Context) {
 			ctx := c.Request.Context()
@@ -44,12 +44,8 @@ func (s *Server) files(r *gin.Engine) {
 		})
 	}
 	out("sheet.pdf", "application/pdf", ".pdf", func(ctx context.Context, w io.Writer, c card.Card, k kit.Kit, p plan.Plan) error {
-		f, set := s.lengths(ctx)
-		page := measure.A4
-		if set.Unit == measure.Inches {
-			page = measure.Letter
-		}
-		return sheet.Guide(w, c, k, p, sheet.Page(page), sheet.Lengths(f))
+		f, _ := s.lengths(ctx)
+		return sheet.Guide(w, c, k, p, sheet.Page(s.sheetSize(ctx)), sheet.Lengths(f))
 	})
 	out("recipe.csv", "text/csv; charset=utf-8", "-inks.csv", func(_ context.Context, w io.Writer, c card.Card, k kit.Kit, p plan.Plan) error {
 		return inkfile.WriteRecipe(w, inkfile.Recipes(c, k, p))

@@ -40,6 +40,9 @@ const cornerReach = 1.6
 // nothing to hold on to, degrees.
 const bluntest = 135.0
 
+// narrow is the angle up to which a rounded tip still holds the eye, degrees.
+const narrow = 90.0
+
 // Sight finds the two or three corners of a layer that pin its place and turn
 // best. A corner is sighted with an error that grows as it is blunter and lies
 // further from the nearest edge or corner of what it is sighted against (host);
@@ -49,7 +52,10 @@ const bluntest = 135.0
 // errors e is e/√2 in shift and e·√2/d in turn for a distance d between them.
 func Sight(layer, host, shown shape.Region, p Play) Sighting {
 	fs := features(layer, host, shown)
-	if len(fs) < 2 {
+	if len(fs) == 1 {
+		return Sighting{Points: fs, Say: "Only 1, the " + fs[0].Where + ", gives the eye a hold; it does not tell the turn. Mark a line on layer and host to meet, or use a template."}
+	}
+	if len(fs) == 0 {
 		return Sighting{Points: []Feature{}, Say: "Nothing on it tells its turn to the eye, as with round in round. Use a jig, or mark a line on layer and host to meet."}
 	}
 	c := layer.Centroid()
@@ -184,20 +190,24 @@ func sharp(r shape.Ring) []corner {
 		a, b := r[i], r[(i+1)%n]
 		return a.Add(b.Sub(a).Scale(t))
 	}
-	reach := math.Min(cornerReach, total/8)
+	reach := math.Min(cornerReach, total/10)
+	between := func(i int, d float64) (angle float64, u, v shape.Point) {
+		u, v = along(cum[i]-d).Sub(r[i]), along(cum[i]+d).Sub(r[i])
+		if u.Len() == 0 || v.Len() == 0 {
+			return 180, u, v
+		}
+		return math.Acos(math.Max(-1, math.Min(1, u.Dot(v)/(u.Len()*v.Len())))) * 180 / math.Pi, u, v
+	}
 	all := make([]corner, 0, 16)
 	area := 0.0
 	for i := range r {
 		area += r[i].Cross(r[(i+1)%n])
 	}
 	for i := range r {
-		p := r[i]
-		u, v := along(cum[i]-reach).Sub(p), along(cum[i]+reach).Sub(p)
-		if u.Len() == 0 || v.Len() == 0 {
-			continue
-		}
-		angle := math.Acos(math.Max(-1, math.Min(1, u.Dot(v)/(u.Len()*v.Len())))) * 180 / math.Pi
-		if angle > bluntest {
+		angle, u, v := between(i, reach)
+		// A curve straightens on a closer look, a corner does not; a tip as narrow
+		// as rounded still holds the eye.
+		if near, _, _ := between(i, reach/2); angle > bluntest || angle > narrow && near > bluntest+10 {
 			continue
 		}
 		tip := u.Cross(v)*area < 0

@@ -39,6 +39,10 @@ func TestRoundInRoundHasNothingToSightOn(t *testing.T) {
 	s := Sight(shape.Disc(shape.Point{}, 10), shape.Disc(shape.Point{}, 12), shape.Disc(shape.Point{}, 10), Play{})
 	assert.Empty(t, s.Points)
 	assert.Contains(t, s.Say, "jig")
+	for _, r := range []float64{0.8, 1.6, 4} {
+		dot := shape.Disc(shape.Point{X: 3}, r)
+		assert.Empty(t, Sight(dot, shape.Rect(-20, -20, 40, 40), dot, Play{}).Points, "a dot of %g mm", r)
+	}
 }
 
 // Corners that other layers cover are not sighted on.

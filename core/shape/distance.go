@@ -350,3 +350,10 @@ func (g Region) EdgeDistance(p Point) float64 {
 	}
 	return best
 }
+
+// Polar is the point at a distance from the origin in the direction of an angle
+// (0 is to the right, 90 down, clockwise on screen).
+func Polar(r, deg float64) Point {
+	s, c := math.Sincos(deg * math.Pi / 180)
+	return Point{r * c, r * s}
+}

@@ -92,6 +92,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cards/{id}/placing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How exactly a layer must be placed, where to look and which way to place it */
+        get: operations["placing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cards/{id}/redo": {
         parameters: {
             query?: never;
@@ -345,6 +362,23 @@ export interface paths {
         };
         /** Read a length as people write it */
         get: operations["read-length"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ring": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A ring of images turned about a centre */
+        get: operations["turned-ring"];
         put?: never;
         post?: never;
         delete?: never;
@@ -859,6 +893,34 @@ export interface components {
              */
             type: string;
         };
+        Feature: {
+            /**
+             * Format: double
+             * @description between its sides, degrees; small is sharp
+             */
+            angle: number;
+            /**
+             * Format: double
+             * @description mm from that
+             */
+            far: number;
+            /** @description what of the host it is sighted against */
+            ref: string;
+            /** @description a tip stands out, else it is a notch */
+            tip: boolean;
+            /** @description in words, such as upper left tip */
+            where: string;
+            /**
+             * Format: double
+             * @description mm, in the image's frame
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            y: number;
+        };
         Finish: {
             /** @description ink id on the back, where it shows */
             back?: string;
@@ -1043,6 +1105,28 @@ export interface components {
             /** Format: double */
             mm: number;
             shown: string;
+        };
+        Limits: {
+            /**
+             * Format: double
+             * @description bare gap allowed round a layer that fills a blank, mm
+             */
+            gap: number;
+            /**
+             * Format: double
+             * @description overlap allowed where a layer fills a blank, mm
+             */
+            overlap: number;
+            /**
+             * Format: double
+             * @description share of the nominal rim that must be left at the narrowest place
+             */
+            rimShare: number;
+            /**
+             * Format: double
+             * @description how far a layer may run over its host, mm
+             */
+            spill: number;
         };
         MainColour: {
             /** @description #rrggbb */
@@ -1249,6 +1333,20 @@ export interface components {
             wet: string;
             /** @enum {string} */
             zone: "all over" | "rim" | "foot" | "tip" | "left side" | "right side";
+        };
+        PlanChainLink: {
+            label: string;
+            layer: string;
+            /**
+             * Format: double
+             * @description what is left of it when all between have drifted as far as they may, mm
+             */
+            left: number;
+            /**
+             * Format: double
+             * @description least drift against it, mm
+             */
+            tight: number;
         };
         PlanColourway: {
             /**
@@ -1468,6 +1566,24 @@ export interface components {
              */
             z1: number;
         };
+        PlanLayerPlay: {
+            judged: boolean;
+            /**
+             * Format: double
+             * @description area past the limit as designed, mm²
+             */
+            outside: number;
+            /**
+             * Format: double
+             * @description least drift, mm
+             */
+            tight: number;
+            /**
+             * Format: double
+             * @description turn allowed the tighter way, degrees
+             */
+            turn: number;
+        };
         PlanLineLook: {
             /** @description dried colour of the line when it is printed first, #rrggbb */
             first: string;
@@ -1577,6 +1693,45 @@ export interface components {
              */
             z1: number;
         };
+        PlanPlacing: {
+            /** @description what it must keep to further down the stack */
+            chain: components["schemas"]["PlanChainLink"][];
+            /**
+             * Format: double
+             * @description CIEDE2000 between the layer and what it sits on, as dried
+             */
+            contrast: number;
+            /** @description its pieces are placed one by one; the sighting is for the largest */
+            each: boolean;
+            layer: string;
+            /** @description the play of every layer under limits by contrast, lowest first */
+            layers: components["schemas"]["PlanLayerPlay"][];
+            /** @description turn left after a shift */
+            left: components["schemas"]["PlanTurning"][];
+            /** @description what the eye forgives at that contrast */
+            limits: components["schemas"]["Limits"];
+            /**
+             * Format: int64
+             * @description index of the way proposed; -1 when nothing has to meet
+             */
+            pick: number;
+            /** @description under those limits */
+            play: components["schemas"]["Play"];
+            sighting: components["schemas"]["Sighting"];
+            /**
+             * Format: int64
+             * @description images to begin for the run to come out at 95 %; 0 when a thousand would not do
+             */
+            spare: number;
+            /**
+             * Format: double
+             * @description chance that every layer of the image comes out, each placed by the way proposed for it
+             */
+            stack: number;
+            /** @description simplest first */
+            ways: components["schemas"]["Prospect"][];
+            why: string;
+        };
         PlanSheet: {
             colour: string;
             /**
@@ -1629,6 +1784,23 @@ export interface components {
              * @description mm
              */
             length: number;
+        };
+        PlanTurning: {
+            /**
+             * Format: double
+             * @description degrees
+             */
+            anti: number;
+            /**
+             * Format: double
+             * @description degrees
+             */
+            clock: number;
+            /**
+             * Format: double
+             * @description in the tightest direction, mm
+             */
+            shift: number;
         };
         Play: {
             /**
@@ -1723,6 +1895,25 @@ export interface components {
             /** @description what is being done */
             what: string;
         };
+        Prospect: {
+            /**
+             * Format: int64
+             * @description to prepare so that the run comes out at 95 %; 0 when a thousand would not do
+             */
+            blanks: number;
+            /**
+             * Format: double
+             * @description that one placement comes out, 0 to 1
+             */
+            chance: number;
+            id: string;
+            name: string;
+            /** @description the spread is the person's own, from the log */
+            own: boolean;
+            /** @description what it needs beforehand */
+            prepare: string;
+            spread: components["schemas"]["Spread"];
+        };
         ReadSheetOutBody: {
             cells: components["schemas"]["CellRead"][];
             /** @description how well the page was seen */
@@ -1731,6 +1922,30 @@ export interface components {
         Refusal: {
             detail: string;
             type: string;
+        };
+        RingOutBody: {
+            /**
+             * Format: double
+             * @description of the whole ring, mm
+             */
+            across: number;
+            /** @description a jig for it fits on the page */
+            fits: boolean;
+            /**
+             * Format: double
+             * @description where the middles lie for that gap, mm from the centre
+             */
+            radius: number;
+            /**
+             * Format: double
+             * @description turn from one image to the next, degrees
+             */
+            step: number;
+            /**
+             * Format: double
+             * @description radius at which neighbours just touch, mm
+             */
+            touch: number;
         };
         ScaleInBody: {
             /**
@@ -1817,6 +2032,27 @@ export interface components {
             joint: components["schemas"]["Joint"];
             /** @description cardstock id */
             paper: string;
+        };
+        Sighting: {
+            /**
+             * Format: double
+             * @description how good the eye must be at each point for 95 of 100 to come out, mm; 0 when the play is not judged
+             */
+            eye: number;
+            /** @description two or three, in the order to look at them; none when nothing helps */
+            points: components["schemas"]["Feature"][];
+            /** @description what to do, in words */
+            say: string;
+            /**
+             * Format: double
+             * @description spread of the shift when sighted so, mm
+             */
+            shift: number;
+            /**
+             * Format: double
+             * @description spread of the turn, degrees
+             */
+            turn: number;
         };
         Size: {
             /**
@@ -1920,6 +2156,18 @@ export interface components {
             by: number;
             colour: string;
             outline: string;
+        };
+        Spread: {
+            /**
+             * Format: double
+             * @description mm, along each axis
+             */
+            shift: number;
+            /**
+             * Format: double
+             * @description degrees
+             */
+            turn: number;
         };
         SpreadOutBody: {
             /**
@@ -2414,6 +2662,43 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PictureOutBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    placing: {
+        parameters: {
+            query: {
+                motif: string;
+                colourway: string;
+                layer: string;
+                /** @description images wanted */
+                run?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanPlacing"];
                 };
             };
             /** @description Error */
@@ -3105,6 +3390,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LengthOutBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "turned-ring": {
+        parameters: {
+            query: {
+                turns: number;
+                /** @description of one image, mm */
+                width: number;
+                /** @description between neighbours, mm */
+                gap?: number;
+                kind?: "plate" | "disc";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RingOutBody"];
                 };
             };
             /** @description Error */

@@ -5,8 +5,9 @@ import { useBench } from "../card";
 import { Frame } from "../picture";
 import { Table } from "../table";
 import { Button } from "../ui";
-
+import { TurningJig } from "./jig";
 import { ImageStrata, MotifPicker, NoImage, StationFrame } from "./parts";
+import { Placing, Sights, usePlacing } from "./placing";
 
 const steps = 72;
 
@@ -33,8 +34,11 @@ export default function Register() {
 		window.addEventListener("keydown", key);
 		return () => window.removeEventListener("keydown", key);
 	}, []);
+	const [run, setRun] = useState(12);
+	const [jig, setJig] = useState(false);
+	const placing = usePlacing(look?.layers[at]?.id ?? "", run);
 	const value = (k: number) => {
-		const p = look?.layers[k].play;
+		const p = placing?.layers[k] ?? look?.layers[k].play;
 		if (!p?.judged) return "free";
 		return p.outside > 0 ? "over" : `${p.tight.toFixed(1)} mm`;
 	};
@@ -44,7 +48,8 @@ export default function Register() {
 	const host = look.layers.find((x) => x.id === l.host);
 	const w = b.way?.layers;
 	const hostLook = w?.[look.layers.findIndex((x) => x.id === l.host)];
-	const p = l.play;
+	const told = placing?.layer === l.id ? placing : undefined;
+	const p = told?.play ?? l.play;
 	const pad = 4;
 	const box = boxOf(host?.outline ?? l.outline, pad);
 	const d = Math.hypot(off.x, off.y);
@@ -60,94 +65,111 @@ export default function Register() {
 				<>
 					<Frame
 						title={`${l.label} on ${host?.label ?? "the panel"}`}
-						sub={words(l, host?.label)}
+						sub={words(p, host?.label)}
 						tools={
 							<>
 								<MotifPicker />
+								<Button aria-pressed={jig} onClick={() => setJig(!jig)}>
+									Turning jig
+								</Button>
 								<Button onClick={() => setOff({ x: 0, y: 0 })} disabled={d === 0}>
 									Back in place
 								</Button>
 							</>
 						}
 					/>
-					<Table box={box} settings={s} label="The layer over its host" origin={{ x: box.x + pad, y: box.y + pad }}>
-						{(scale) => (
-							<g
-								onPointerDown={(e) => {
-									(e.target as Element).setPointerCapture(e.pointerId);
-									drag.current = { x: e.clientX, y: e.clientY, ox: off.x, oy: off.y };
-								}}
-								onPointerMove={(e) => {
-									const g = drag.current;
-									if (g) setOff({ x: g.ox + (e.clientX - g.x) / scale, y: g.oy + (e.clientY - g.y) / scale });
-								}}
-								onPointerUp={() => {
-									drag.current = null;
-								}}
-							>
-								{host && <path d={host.outline} fill={hostLook?.dry ?? "#ddd"} fillRule="evenodd" stroke="#1d2327" strokeWidth={0.6 / scale} />}
-								{p.bound && <path d={p.bound} fill="none" stroke="#824a00" strokeWidth={1.2 / scale} strokeDasharray={`${5 / scale} ${4 / scale}`} />}
-								<path
-									d={l.outline}
-									fill={w?.[at].dry ?? "#bbb"}
-									fillOpacity={0.85}
-									fillRule="evenodd"
-									transform={`translate(${off.x} ${off.y})`}
-									stroke={inside ? "#1d2327" : "#9a2f2b"}
-									strokeWidth={(inside ? 0.8 : 2.4) / scale}
-									style={{ cursor: "move" }}
-								/>
-								{p.judged && p.reach.length === steps && (
-									<g transform={`translate(${p.centreX} ${p.centreY})`} pointerEvents="none">
-										<path d={reachPath(p.reach, mag)} fill="#f3f3f1cc" stroke="#824a00" strokeWidth={1.8 / scale} />
-										<line
-											x1={0}
-											y1={0}
-											x2={Math.cos((p.tightAt * Math.PI) / 180) * p.tight * mag}
-											y2={Math.sin((p.tightAt * Math.PI) / 180) * p.tight * mag}
-											stroke="#9a2f2b"
-											strokeWidth={2 / scale}
+					<Box display="flex" flex="1" minH={0}>
+						<Box flex="1" minW={0} display="flex" flexDirection="column">
+							<Table box={box} settings={s} label="The layer over its host" origin={{ x: box.x + pad, y: box.y + pad }}>
+								{(scale) => (
+									<g
+										onPointerDown={(e) => {
+											(e.target as Element).setPointerCapture(e.pointerId);
+											drag.current = { x: e.clientX, y: e.clientY, ox: off.x, oy: off.y };
+										}}
+										onPointerMove={(e) => {
+											const g = drag.current;
+											if (g) setOff({ x: g.ox + (e.clientX - g.x) / scale, y: g.oy + (e.clientY - g.y) / scale });
+										}}
+										onPointerUp={() => {
+											drag.current = null;
+										}}
+									>
+										{host && <path d={host.outline} fill={hostLook?.dry ?? "#ddd"} fillRule="evenodd" stroke="#1d2327" strokeWidth={0.6 / scale} />}
+										{p.bound && <path d={p.bound} fill="none" stroke="#824a00" strokeWidth={1.2 / scale} strokeDasharray={`${5 / scale} ${4 / scale}`} />}
+										<path
+											d={l.outline}
+											fill={w?.[at].dry ?? "#bbb"}
+											fillOpacity={0.85}
+											fillRule="evenodd"
+											transform={`translate(${off.x} ${off.y})`}
+											stroke={inside ? "#1d2327" : "#9a2f2b"}
+											strokeWidth={(inside ? 0.8 : 2.4) / scale}
+											style={{ cursor: "move" }}
 										/>
-										<circle cx={off.x * mag} cy={off.y * mag} r={4.5 / scale} fill={inside ? "#4d6b3b" : "#9a2f2b"} stroke="#fff" strokeWidth={1.2 / scale} />
+										{p.judged && p.reach.length === steps && (
+											<g transform={`translate(${p.centreX} ${p.centreY})`} pointerEvents="none">
+												<path d={reachPath(p.reach, mag)} fill="#f3f3f1cc" stroke="#824a00" strokeWidth={1.8 / scale} />
+												<line
+													x1={0}
+													y1={0}
+													x2={Math.cos((p.tightAt * Math.PI) / 180) * p.tight * mag}
+													y2={Math.sin((p.tightAt * Math.PI) / 180) * p.tight * mag}
+													stroke="#9a2f2b"
+													strokeWidth={2 / scale}
+												/>
+												<circle
+													cx={off.x * mag}
+													cy={off.y * mag}
+													r={4.5 / scale}
+													fill={inside ? "#4d6b3b" : "#9a2f2b"}
+													stroke="#fff"
+													strokeWidth={1.2 / scale}
+												/>
+											</g>
+										)}
+										<Sights p={told} scale={scale} />
 									</g>
 								)}
-							</g>
-						)}
-					</Table>
-					<Box p="8px 20px" bg="sheet" borderTop="1px solid {colors.line}" fontSize="13px" minH="62px">
-						{p.judged ? (
-							<>
-								<Box>
-									The shape in the middle is the play, drawn {mag.toFixed(0)} times true: as long as the dot is inside, nothing shows. The dashed line is the
-									limit:{" "}
-									{p.boundGap > 0.005
-										? `${p.boundGap.toFixed(2)} mm outside its host`
-										: p.boundGap < -0.005
-											? `${(-p.boundGap).toFixed(2)} mm inside its host, half the rim`
-											: "its host's own edge"}
-									.
-								</Box>
-								<b style={{ color: inside ? "#1d2327" : "#9a2f2b" }}>
-									{d < 0.005
-										? "In its place. Drag it, or use the arrow keys, to see how far it may drift."
-										: `Off by ${d.toFixed(2)} mm ${compass(angle)}: ${inside ? "it does not show" : "it shows"} (${Number.isFinite(allowed) ? `${allowed.toFixed(2)} mm allowed that way` : "free"}).`}
-								</b>
-							</>
-						) : (
-							<>Its fit is free: it may lie anywhere that looks well. Set the fit to within or even rim in Pieces to have its play worked out.</>
-						)}
+							</Table>
+							<Box p="8px 20px" bg="sheet" borderTop="1px solid {colors.line}" fontSize="13px" minH="62px">
+								{p.judged ? (
+									<>
+										<Box>
+											The shape in the middle is the play, drawn {mag.toFixed(0)} times true: as long as the dot is inside, nothing shows. The dashed line is
+											the limit:{" "}
+											{p.boundGap > 0.005
+												? `${p.boundGap.toFixed(2)} mm outside its host`
+												: p.boundGap < -0.005
+													? `${(-p.boundGap).toFixed(2)} mm inside its host, half the rim`
+													: "its host's own edge"}
+											{told && told.contrast > 0 && `, set by how far apart the two dry (${told.contrast.toFixed(0)})`}.
+										</Box>
+										<b style={{ color: inside ? "#1d2327" : "#9a2f2b" }}>
+											{d < 0.005
+												? "In its place. Drag it, or use the arrow keys, to see how far it may drift."
+												: `Off by ${d.toFixed(2)} mm ${compass(angle)}: ${inside ? "it does not show" : "it shows"} (${Number.isFinite(allowed) ? `${allowed.toFixed(2)} mm allowed that way` : "free"}).`}
+										</b>
+									</>
+								) : (
+									<>Its fit is free: it may lie anywhere that looks well. Set the fit to within or even rim in Pieces to have its play worked out.</>
+								)}
+							</Box>
+							{jig && <TurningJig key={motif.id} w={look.w} />}
+						</Box>
+						<Placing p={told} run={run} onRun={setRun} />
 					</Box>
 				</>
 			}
-			strata={<ImageStrata what="play" value={value} sub={(k) => playSub(look.layers[k])} />}
+			strata={<ImageStrata what="play" value={value} sub={(k) => playSub(look.layers[k], placing?.layers[k])} />}
 		/>
 	);
 }
 
 type L = NonNullable<ReturnType<typeof useBench>["look"]>["layers"][0];
 
-function playSub(l: L): string {
-	const p = l.play;
+function playSub(l: L, told?: { judged: boolean; outside: number; turn: number }): string {
+	const p = { ...l.play, ...(told && { judged: told.judged, outside: told.outside, clock: told.turn, anti: told.turn }) };
 	if (!p.judged) return "place it freely";
 	if (p.outside > 0) return `${p.outside.toFixed(1)} mm² lie past the limit`;
 	return `${p.fit}; turn ${turnWords(p)}`;
@@ -158,8 +180,7 @@ const turnWords = (p: L["play"]) => {
 	return t > 90 ? "freely" : `${t.toFixed(1)}°`;
 };
 
-function words(l: L, host?: string): string {
-	const p = l.play;
+function words(p: L["play"], host?: string): string {
 	if (!p.judged) return "Nothing has to meet here.";
 	if (p.outside > 0) return `As designed it already runs over ${host ?? "its host"}.`;
 	return `May drift ${p.tight.toFixed(2)} mm at the tightest (${compass(p.tightAt)}), ${p.loose.toFixed(2)} mm at the loosest; turn ${turnWords(p)}. Rim ${p.rim.toFixed(2)} mm at its narrowest.`;

@@ -1,0 +1,187 @@
+package plan
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+
+	"ochrestone/core/card"
+	"ochrestone/core/colour"
+	"ochrestone/core/kit"
+	"ochrestone/core/register"
+	"ochrestone/core/shape"
+)
+
+// Placing is all there is to know about placing one layer.
+type Placing struct {
+	Layer    string              `json:"layer"`
+	Contrast float64             `json:"contrast" doc:"CIEDE2000 between the layer and what it sits on, as dried"`
+	Limits   register.Limits     `json:"limits" doc:"what the eye forgives at that contrast"`
+	Play     register.Play       `json:"play" doc:"under those limits"`
+	Sighting register.Sighting   `json:"sighting"`
+	Ways     []register.Prospect `json:"ways" nullable:"false" doc:"simplest first"`
+	Pick     int                 `json:"pick" doc:"index of the way proposed; -1 when nothing has to meet"`
+	Why      string              `json:"why"`
+	Chain    []ChainLink         `json:"chain" nullable:"false" doc:"what it must keep to further down the stack"`
+	Stack    float64             `json:"stack" doc:"chance that every layer of the image comes out, each placed by the way proposed for it"`
+	Spare    int                 `json:"spare" doc:"images to begin for the run to come out at 95 %; 0 when a thousand would not do"`
+	Left     []Turning           `json:"left" nullable:"false" doc:"turn left after a shift"`
+	Each     bool                `json:"each" doc:"its pieces are placed one by one; the sighting is for the largest"`
+	Layers   []LayerPlay         `json:"layers" nullable:"false" doc:"the play of every layer under limits by contrast, lowest first"`
+}
+
+// LayerPlay is the play of a layer in short.
+type LayerPlay struct {
+	Judged  bool    `json:"judged"`
+	Tight   float64 `json:"tight" doc:"least drift, mm"`
+	Turn    float64 `json:"turn" doc:"turn allowed the tighter way, degrees"`
+	Outside float64 `json:"outside" doc:"area past the limit as designed, mm²"`
+}
+
+// ChainLink is the play of a layer against a layer further down its chain.
+type ChainLink struct {
+	Layer string  `json:"layer"`
+	Label string  `json:"label"`
+	Tight float64 `json:"tight" doc:"least drift against it, mm"`
+	Left  float64 `json:"left" doc:"what is left of it when all between have drifted as far as they may, mm"`
+}
+
+// Turning is the turn left once a layer has been shifted.
+type Turning struct {
+	Shift float64 `json:"shift" doc:"in the tightest direction, mm"`
+	Clock float64 `json:"clock" doc:"degrees"`
+	Anti  float64 `json:"anti" doc:"degrees"`
+}
+
+// Placing works out how to place a layer of an image in a colourway, for a run
+// of so many. seed makes the chances repeatable.
+func (m *Maker) Placing(c card.Card, k kit.Kit, motif, way, layer string, run int, seed uint64, opts ...Option) (Placing, error) {
+	b, pm, mo, err := m.image(c, k, Ask{Motif: motif}, opts)
+	if err != nil {
+		return Placing{}, err
+	}
+	w, ok := mo.Colourway(way)
+	if !ok {
+		return Placing{}, fmt.Errorf("place a layer: %s has no colourway %q", mo.Name, way)
+	}
+	at := -1
+	for i, v := range pm.img.Views {
+		if v.Layer.ID == layer {
+			at = i
+		}
+	}
+	if at < 0 {
+		return Placing{}, fmt.Errorf("place a layer: %s has no layer %q", mo.Name, layer)
+	}
+	look := b.look(pm, w)
+	ways := register.Ways()
+	out := Placing{Layer: layer, Chain: []ChainLink{}, Layers: []LayerPlay{}, Left: []Turning{}, Ways: []register.Prospect{}, Pick: -1, Stack: 1}
+	for i := range pm.img.Views {
+		p, lim, contrast, err := b.eased(pm, look, i)
+		if err != nil {
+			return Placing{}, err
+		}
+		out.Layers = append(out.Layers, LayerPlay{p.Judged, p.Tight, min(p.Clock, p.Anti), p.Outside})
+		if p.Judged && p.Outside == 0 {
+			all, pick, _ := register.Prospects(p, pm.img.Views[i].Layer.Make == card.Cut, run, ways, seed)
+			if pick >= 0 {
+				out.Stack *= all[pick].Chance
+			}
+		}
+		if i == at {
+			out.Play, out.Limits, out.Contrast = p, lim, contrast
+		}
+	}
+	out.Spare = register.Blanks(run, out.Stack, register.Certainty)
+	v := pm.img.Views[at]
+	host := shape.Region{}
+	if v.Host >= 0 {
+		host = pm.img.Views[v.Host].Outline
+	}
+	sighted := v.Outline
+	if ps := v.Outline.Pieces(); v.Layer.Make == card.Cut && len(ps) > 1 {
+		sighted, out.Each = slices.MaxFunc(ps, func(g, h shape.Region) int { return cmp.Compare(g.Area(), h.Area()) }), true
+	}
+	// What will lie over it is not there yet when it is placed.
+	out.Sighting = register.Sight(sighted, host, sighted, out.Play)
+	if !out.Play.Judged {
+		out.Why = "Nothing has to meet here: by eye will do."
+		return out, nil
+	}
+	if out.Play.Outside > 0 {
+		out.Why = "As designed it already lies past the limit, whatever way it is placed."
+		return out, nil
+	}
+	out.Ways, out.Pick, out.Why = register.Prospects(out.Play, v.Layer.Make == card.Cut, run, ways, seed)
+	if err := b.turning(&out, v.Outline, host); err != nil {
+		return out, err
+	}
+	return out, b.chain(&out, pm, at)
+}
+
+// eased is the play of a layer under limits that go by the contrast of what
+// meets.
+func (b *builder) eased(pm *Motif, look Colourway, i int) (register.Play, register.Limits, float64, error) {
+	v := pm.img.Views[i]
+	if v.Host < 0 {
+		return register.Play{Reach: []float64{}}, b.o.limits, 0, nil
+	}
+	mine, err1 := colour.ParseHex(look.Layers[i].Dry)
+	its, err2 := colour.ParseHex(look.Layers[v.Host].Dry)
+	if err1 != nil || err2 != nil {
+		return register.Play{Reach: []float64{}}, b.o.limits, 0, nil
+	}
+	contrast := colour.Difference(mine.Lab(), its.Lab())
+	lim := b.o.limits.Eased(contrast)
+	p, err := playOf(v, pm.img.Views[v.Host].Outline, lim)
+	if err != nil {
+		return p, lim, contrast, fmt.Errorf("play of %s: %w", v.Layer.Label, err)
+	}
+	return p, lim, contrast, nil
+}
+
+// turning lists how much turn is left as the layer is shifted the tightest way.
+func (b *builder) turning(out *Placing, layer, host shape.Region) error {
+	if len(layer.Pieces()) > 1 {
+		return nil // its pieces are placed one by one
+	}
+	bound, err := register.BoundOf(layer, host, out.Play.Fit, out.Limits, out.Play.Rim)
+	if err != nil {
+		return fmt.Errorf("turn left after a shift: %w", err)
+	}
+	c := layer.Centroid()
+	for _, share := range [4]float64{0, 0.25, 0.5, 0.75} {
+		d := out.Play.Tight * share
+		cw, acw, err := register.TurnLeft(layer, bound, shape.Polar(d, out.Play.TightAt), c)
+		if err != nil {
+			return fmt.Errorf("turn left after a shift: %w", err)
+		}
+		out.Left = append(out.Left, Turning{d, cw, acw})
+	}
+	return nil
+}
+
+// chain compares a layer with what lies under its host, down to the piece that
+// is cut: a print may keep to its host and still leave the die.
+func (b *builder) chain(out *Placing, pm *Motif, at int) error {
+	v := pm.img.Views[at]
+	used := 0.0
+	for h := v.Host; h >= 0; {
+		hv := pm.img.Views[h]
+		if p := pm.Layers[h].Play; p.Judged && p.Outside == 0 {
+			used += p.Tight
+		}
+		h = hv.Host
+		if h < 0 {
+			break
+		}
+		p, err := register.Of(v.Outline, pm.img.Views[h].Outline, kit.FitWithin, out.Limits)
+		if err != nil {
+			return fmt.Errorf("play against %s: %w", pm.img.Views[h].Layer.Label, err)
+		}
+		if p.Judged && p.Outside == 0 {
+			out.Chain = append(out.Chain, ChainLink{pm.img.Views[h].Layer.ID, pm.img.Views[h].Layer.Label, p.Tight, max(0, p.Tight-used)})
+		}
+	}
+	return nil
+}

@@ -1,0 +1,52 @@
+package plan_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"ochrestone/core/plan"
+)
+
+// Every layer of the moth that has to meet something is told how to be placed,
+// with chances that follow the spread of the way, and the whole image comes out
+// no more often than any of its layers.
+func TestPlacingEveryLayer(t *testing.T) {
+	c, k := moth(t)
+	m := c.Motifs[0]
+	mk := plan.NewMaker()
+	judged := 0
+	for _, l := range m.Layers {
+		p, err := mk.Placing(c, k, m.ID, m.Colourways[0].ID, l.ID, 12, 20)
+		require.NoError(t, err, l.Label)
+		if !p.Play.Judged || p.Play.Outside > 0 {
+			assert.NotEmpty(t, p.Why)
+			continue
+		}
+		judged++
+		require.NotEmpty(t, p.Ways)
+		require.GreaterOrEqual(t, p.Pick, 0)
+		assert.LessOrEqual(t, p.Stack, p.Ways[p.Pick].Chance+1e-9, l.Label)
+		assert.True(t, p.Spare == 0 || p.Spare >= 12)
+		for _, w := range p.Ways[1:] {
+			if w.Spread.Shift <= p.Ways[0].Spread.Shift && w.Spread.Turn <= p.Ways[0].Spread.Turn {
+				assert.GreaterOrEqual(t, w.Chance, p.Ways[0].Chance-0.005, "%s does no worse than by eye", w.Name)
+			}
+		}
+		for i := 1; i < len(p.Left); i++ {
+			assert.LessOrEqual(t, p.Left[i].Clock, p.Left[i-1].Clock+5, "turn left goes down as the shift goes up")
+		}
+		for _, h := range p.Chain {
+			assert.LessOrEqual(t, h.Left, h.Tight)
+		}
+		again, err := mk.Placing(c, k, m.ID, m.Colourways[0].ID, l.ID, 12, 20)
+		require.NoError(t, err)
+		assert.Equal(t, p, again)
+	}
+	assert.Greater(t, judged, 3)
+	_, err := mk.Placing(c, k, m.ID, "none", m.Layers[0].ID, 12, 20)
+	assert.ErrorContains(t, err, "no colourway")
+	_, err = mk.Placing(c, k, m.ID, m.Colourways[0].ID, "none", 12, 20)
+	assert.ErrorContains(t, err, "no layer")
+}

@@ -1,0 +1,108 @@
+package server
+
+import (
+	"bytes"
+	"context"
+	"errors"
+	"fmt"
+	"net/http"
+	"strconv"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/gin-gonic/gin"
+
+	"ochrestone/core/measure"
+	"ochrestone/core/plan"
+	"ochrestone/core/register"
+	"ochrestone/exchange/sheet"
+)
+
+type placingIn struct {
+	ID        string `path:"id"`
+	Motif     string `query:"motif" required:"true"`
+	Colourway string `query:"colourway" required:"true"`
+	Layer     string `query:"layer" required:"true"`
+	Run       int    `query:"run" minimum:"1" maximum:"200" default:"12" doc:"images wanted"`
+}
+
+type placingOut struct{ Body plan.Placing }
+
+// chanceSeed makes the chances of a card the same at every look.
+const chanceSeed = 20
+
+func (s *Server) placing(ctx context.Context, in *placingIn) (*placingOut, error) {
+	v, err := s.store.Card(ctx, in.ID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	k, err := s.store.Kit(ctx)
+	if err != nil {
+		return nil, problem(err)
+	}
+	f, _ := s.lengths(ctx)
+	p, err := s.maker.Placing(v.Card, k, in.Motif, in.Colourway, in.Layer, in.Run, chanceSeed, plan.Lengths(f))
+	if err != nil {
+		return nil, problem(err)
+	}
+	return &placingOut{p}, nil
+}
+
+type ringIn struct {
+	Turns int     `query:"turns" minimum:"3" maximum:"16" required:"true"`
+	Width float64 `query:"width" minimum:"1" maximum:"200" required:"true" doc:"of one image, mm"`
+	Gap   float64 `query:"gap" minimum:"0" maximum:"50" doc:"between neighbours, mm"`
+	Kind  string  `query:"kind" enum:"plate,disc" default:"plate"`
+}
+
+type ringOut struct {
+	Body struct {
+		Step   float64 `json:"step" doc:"turn from one image to the next, degrees"`
+		Radius float64 `json:"radius" doc:"where the middles lie for that gap, mm from the centre"`
+		Touch  float64 `json:"touch" doc:"radius at which neighbours just touch, mm"`
+		Across float64 `json:"across" doc:"of the whole ring, mm"`
+		Fits   bool    `json:"fits" doc:"a jig for it fits on the page"`
+	}
+}
+
+func (s *Server) turnedRing(ctx context.Context, in *ringIn) (*ringOut, error) {
+	out := &ringOut{}
+	j := sheet.Jig{Turns: in.Turns, Width: in.Width, Gap: in.Gap, Round: in.Kind == "disc"}
+	out.Body.Step, out.Body.Radius = register.Step(in.Turns), j.Radius()
+	out.Body.Touch = register.TouchRadius(in.Turns, in.Width)
+	out.Body.Across = 2 * (j.Radius() + in.Width/2)
+	out.Body.Fits = j.Reach() <= sheet.JigRoom(s.sheetSize(ctx))
+	return out, nil
+}
+
+// sheetSize is the sheet of paper that goes with the person's unit.
+func (s *Server) sheetSize(ctx context.Context) measure.Size {
+	if _, set := s.lengths(ctx); set.Unit == measure.Inches {
+		return measure.Letter
+	}
+	return measure.A4
+}
+
+// jigPDF prints a turning jig.
+func (s *Server) jigPDF(c *gin.Context) {
+	num := func(name string) float64 {
+		v, err := strconv.ParseFloat(c.DefaultQuery(name, "0"), 64)
+		if err != nil {
+			return -1
+		}
+		return v
+	}
+	f, _ := s.lengths(c.Request.Context())
+	page := s.sheetSize(c.Request.Context())
+	var b bytes.Buffer
+	err := sheet.WriteJig(&b, sheet.Jig{Turns: int(num("turns")), Round: c.Query("kind") == "disc", Width: num("width"), Gap: num("gap"), Panel: num("panel")}, sheet.Page(page), sheet.Lengths(f))
+	var bad *sheet.ErrJig
+	if errors.As(err, &bad) {
+		err = &huma.ErrorModel{Type: "/problems/jig", Title: "The jig cannot be drawn", Status: http.StatusUnprocessableEntity, Detail: bad.Error()}
+	}
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	c.Header("Content-Disposition", fmt.Sprintf(`inline; filename="turning-jig-%d.pdf"`, int(num("turns"))))
+	c.Data(http.StatusOK, "application/pdf", b.Bytes())
+}
