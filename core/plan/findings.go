@@ -11,6 +11,7 @@ import (
 	"ochrestone/core/kit"
 	"ochrestone/core/measure"
 	"ochrestone/core/motif"
+	"ochrestone/core/register"
 	"ochrestone/core/work"
 )
 
@@ -129,6 +130,14 @@ func (b *builder) fits(pm *Motif) {
 				What: fmt.Sprintf("%s runs over %s", v.Layer.Label, host),
 				Why:  fmt.Sprintf("%.1f mm² lie past what is forgiven, as designed.", p.Outside),
 				Do:   "Set its fit to free if it is meant to stand over, or choose another layer for it to sit on.", Numbers: map[string]float64{"outside": p.Outside}})
+			continue
+		}
+		way := register.Steadiest(v.Layer.Make == card.Cut)
+		if p.Tight < way.Spread.Shift {
+			b.add(Finding{ID: "play:" + pm.ID + ":" + v.Layer.ID, Station: "register", Severity: Shows, Motif: pm.ID, Layer: v.Layer.ID,
+				What: fmt.Sprintf("%s can hardly be placed on %s", v.Layer.Label, host),
+				Why:  fmt.Sprintf("It may drift %.2f mm at the tightest; placed %s, the steadiest way for it, a hand repeats to %.2f mm.", p.Tight, way.Name, way.Spread.Shift),
+				Do:   "Prepare spare blanks (Register counts them), let it run over a little more, or give it a wider rim.", Numbers: map[string]float64{"play": p.Tight, "spread": way.Spread.Shift}})
 		}
 	}
 }

@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"ochrestone/core/plan"
+	"ochrestone/core/register"
 )
 
 // Every layer of the moth that has to meet something is told how to be placed,
@@ -49,4 +50,15 @@ func TestPlacingEveryLayer(t *testing.T) {
 	assert.ErrorContains(t, err, "no colourway")
 	_, err = mk.Placing(c, k, m.ID, m.Colourways[0].ID, "none", 12, 20)
 	assert.ErrorContains(t, err, "no layer")
+}
+
+// A layer with less play than any hand can keep is noted, with both numbers.
+func TestPlayLessThanAnyHand(t *testing.T) {
+	c, k := moth(t)
+	assert.Nil(t, finding(plan.Of(c, k), "play:"), "the demo can be made")
+	p := plan.Of(c, k, plan.Limits(register.Limits{Spill: 0.01, RimShare: 0.99}))
+	n := finding(p, "play:")
+	require.NotNil(t, n)
+	assert.Less(t, n.Numbers["play"], n.Numbers["spread"])
+	assert.Equal(t, 0.15, n.Numbers["spread"], "back into its own hole, for a cut piece")
 }

@@ -31,6 +31,17 @@ func Ways() []Way {
 	}
 }
 
+// Steadiest is the way that repeats best among those that serve a layer.
+func Steadiest(cut bool) Way {
+	var best Way
+	for _, w := range Ways() {
+		if (cut && w.Cut || !cut && w.Print) && (best.ID == "" || w.Spread.Shift < best.Spread.Shift) {
+			best = w
+		}
+	}
+	return best
+}
+
 // Prospect is how a way of placing would do for a layer.
 type Prospect struct {
 	Way

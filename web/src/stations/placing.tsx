@@ -65,6 +65,7 @@ export function Placing({ p, run, onRun }: { p?: S["PlanPlacing"]; run: number; 
 							min={1}
 							max={200}
 							value={run}
+							aria-label="Wanted in the run"
 							style={{ width: 58 }}
 							onChange={(e) => onRun(Math.min(200, Math.max(1, Number(e.target.value) || 1)))}
 						/>

@@ -21,7 +21,11 @@ export default function Register() {
 	const first = look?.layers.findIndex((l) => l.play.judged) ?? -1;
 	const at = b.layer ? i : Math.max(0, first);
 	// biome-ignore lint/correctness/useExhaustiveDependencies: another layer begins in its place
-	useEffect(() => setOff({ x: 0, y: 0 }), [b.layer, motif?.id]);
+	useEffect(() => {
+		setOff({ x: 0, y: 0 });
+		setBlind(false);
+		setTries([]);
+	}, [b.layer, motif?.id]);
 	useEffect(() => {
 		const key = (e: KeyboardEvent) => {
 			if (typing(e) || e.altKey || (e.target as HTMLElement).closest?.(".stratum")) return;
@@ -36,6 +40,8 @@ export default function Register() {
 	}, []);
 	const [run, setRun] = useState(12);
 	const [jig, setJig] = useState(false);
+	const [tries, setTries] = useState<Try[]>([]);
+	const [blind, setBlind] = useState(false);
 	const placing = usePlacing(look?.layers[at]?.id ?? "", run);
 	const value = (k: number) => {
 		const p = placing?.layers[k] ?? look?.layers[k].play;
@@ -69,6 +75,17 @@ export default function Register() {
 						tools={
 							<>
 								<MotifPicker />
+								{p.judged && p.outside === 0 && (
+									<Button
+										aria-pressed={blind}
+										onClick={() => {
+											setBlind(!blind);
+											setOff(blind ? { x: 0, y: 0 } : astray());
+										}}
+									>
+										{blind ? "End the practice" : "Practise"}
+									</Button>
+								)}
 								<Button aria-pressed={jig} onClick={() => setJig(!jig)}>
 									Turning jig
 								</Button>
@@ -96,7 +113,9 @@ export default function Register() {
 										}}
 									>
 										{host && <path d={host.outline} fill={hostLook?.dry ?? "#ddd"} fillRule="evenodd" stroke="#1d2327" strokeWidth={0.6 / scale} />}
-										{p.bound && <path d={p.bound} fill="none" stroke="#824a00" strokeWidth={1.2 / scale} strokeDasharray={`${5 / scale} ${4 / scale}`} />}
+										{p.bound && !blind && (
+											<path d={p.bound} fill="none" stroke="#824a00" strokeWidth={1.2 / scale} strokeDasharray={`${5 / scale} ${4 / scale}`} />
+										)}
 										<path
 											d={l.outline}
 											fill={w?.[at].dry ?? "#bbb"}
@@ -133,7 +152,15 @@ export default function Register() {
 								)}
 							</Table>
 							<Box p="8px 20px" bg="sheet" borderTop="1px solid {colors.line}" fontSize="13px" minH="62px">
-								{p.judged ? (
+								{blind ? (
+									<Practice
+										tries={tries}
+										onThere={() => {
+											setTries([...tries, { x: off.x, y: off.y, allowed }]);
+											setOff(astray());
+										}}
+									/>
+								) : p.judged ? (
 									<>
 										<Box>
 											The shape in the middle is the play, drawn {mag.toFixed(0)} times true: as long as the dot is inside, nothing shows. The dashed line is
@@ -163,6 +190,50 @@ export default function Register() {
 			}
 			strata={<ImageStrata what="play" value={value} sub={(k) => playSub(look.layers[k], placing?.layers[k])} />}
 		/>
+	);
+}
+
+interface Try {
+	x: number;
+	y: number;
+	allowed: number;
+}
+
+/** Somewhere up to 3 mm off, at least 1. */
+function astray() {
+	const [r, a] = [1 + 2 * Math.random(), 2 * Math.PI * Math.random()];
+	return { x: r * Math.cos(a), y: r * Math.sin(a) };
+}
+
+/** The layer lies astray and nothing is drawn to help: how near does the hand bring it? */
+function Practice({ tries, onThere }: { tries: Try[]; onThere: () => void }) {
+	const last = tries.at(-1);
+	const off = (t: Try) => Math.hypot(t.x, t.y);
+	const n = tries.length;
+	const good = tries.filter((t) => off(t) <= t.allowed).length;
+	const mean = { x: tries.reduce((s, t) => s + t.x, 0) / n, y: tries.reduce((s, t) => s + t.y, 0) / n };
+	const spread = n > 1 ? Math.sqrt(tries.reduce((s, t) => s + (t.x - mean.x) ** 2 + (t.y - mean.y) ** 2, 0) / (2 * (n - 1))) : 0;
+	const lean = Math.hypot(mean.x, mean.y);
+	// A mean off by more than twice its own error is a habit, not chance.
+	const habit = n >= 5 && lean > (2 * spread) / Math.sqrt(n);
+	return (
+		<Box display="flex" gap="16px" alignItems="center">
+			<Button variant="main" onClick={onThere}>
+				There
+			</Button>
+			<Box>
+				<b>Bring the layer into its place by eye, with the keys or by dragging.</b>
+				{last && (
+					<Box>
+						Off by {off(last).toFixed(2)} mm {compass(((Math.atan2(last.y, last.x) * 180) / Math.PI + 360) % 360)}:{" "}
+						{off(last) <= last.allowed ? "it does not show" : "it shows"} ({last.allowed.toFixed(2)} mm allowed that way). {good} of {n} came out
+						{n > 1 && `; your spread here is ±${spread.toFixed(2)} mm (from ${n} tries)`}.
+						{habit &&
+							` You err ${lean.toFixed(2)} mm ${compass(((Math.atan2(mean.y, mean.x) * 180) / Math.PI + 360) % 360)} on the mean: aim that much the other way.`}
+					</Box>
+				)}
+			</Box>
+		</Box>
 	);
 }
 
