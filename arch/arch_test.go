@@ -26,7 +26,7 @@ var floors = [][]string{
 	{"vision/picture"},
 	{"vision/trace"},
 	{"vision/mat"},
-	{"vision/swatch", "vision/palette"},
+	{"vision/swatch", "vision/palette", "vision/proof"},
 	{"store", "exchange/svgin", "exchange/setsvg", "exchange/inkfile"},
 	{"demo", "demo/sim"},
 	{"exchange/sheet"},

@@ -1,3 +1,6 @@
+// Package assemble proposes how loose pieces go together: which lies on which,
+// and where, by the edge they follow, the hole they fill, or their axis of
+// symmetry. It proposes; the person decides.
 package assemble
 
 import (
@@ -52,8 +55,8 @@ type host struct {
 	placed int
 	hole   bool
 	region shape.Region
-	coarse *reach
-	fine   *reach
+	coarse *shape.Field
+	fine   *shape.Field
 }
 
 // What counts as going by an edge; our own defaults.
@@ -149,7 +152,7 @@ func (a *assembler) place(i int) {
 		wg.Go(func() {
 			defer func() { <-slots }()
 			if h.coarse == nil {
-				h.coarse, h.fine = newReach(h.region, 0.75), newReach(h.region, 0.2)
+				h.coarse, h.fine = shape.NewField(h.region, 0.75), shape.NewField(h.region, 0.2)
 			}
 			ps := seekBoth(own, h, laid)
 			ps = slices.DeleteFunc(ps, func(p pose) bool { return !h.hole && p.rim < leastKept })
@@ -221,7 +224,7 @@ func Follows(piece, on shape.Region) (share, rim float64) {
 		pts[i] = pts[i].Sub(c)
 	}
 	for i, h := range append([]shape.Region{on.Filled()}, on.Holes()...) {
-		p := measure(pts, newReach(h, 0.2), register.Motion{Move: c}, rimFor(own), 0)
+		p := measure(pts, shape.NewField(h, 0.2), register.Motion{Move: c}, rimFor(own), 0)
 		if p.out < 0.06 && p.share > share && (i > 0 || p.rim >= leastKept) {
 			share, rim = p.share, p.rim
 		}

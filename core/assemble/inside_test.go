@@ -16,27 +16,27 @@ import (
 
 // How far inside a disc or a rectangle a point lies has a closed form.
 func TestReachAgainstClosedForms(t *testing.T) {
-	disc := newReach(shape.Disc(shape.Point{X: 5, Y: -3}, 20), 0.2)
-	rect := newReach(shape.Rect(0, 0, 40, 24), 0.2)
+	disc := shape.NewField(shape.Disc(shape.Point{X: 5, Y: -3}, 20), 0.2)
+	rect := shape.NewField(shape.Rect(0, 0, 40, 24), 0.2)
 	rapid.Check(t, func(t *rapid.T) {
 		p := shape.Point{X: rapid.Float64Range(-12, 22).Draw(t, "x"), Y: rapid.Float64Range(-20, 14).Draw(t, "y")}
 		want := 20 - p.Distance(shape.Point{X: 5, Y: -3})
 		if want > -3 && want < 18 {
-			if d := disc.inside(p); math.Abs(d-want) > 0.08 {
+			if d := disc.Inside(p); math.Abs(d-want) > 0.08 {
 				t.Fatalf("disc %v: %g, want %g", p, d, want)
 			}
 		}
 		q := shape.Point{X: rapid.Float64Range(1, 39).Draw(t, "u"), Y: rapid.Float64Range(1, 23).Draw(t, "v")}
 		want = math.Min(math.Min(q.X, 40-q.X), math.Min(q.Y, 24-q.Y))
-		if d := rect.inside(q); math.Abs(d-want) > 0.12 {
+		if d := rect.Inside(q); math.Abs(d-want) > 0.12 {
 			t.Fatalf("rectangle %v: %g, want %g", q, d, want)
 		}
 	})
-	assert.Equal(t, -around, disc.inside(shape.Point{X: 500}), "far outside")
-	assert.Equal(t, -around, disc.nearest(500, 0))
+	assert.Equal(t, -shape.Around, disc.Inside(shape.Point{X: 500}), "far outside")
+	assert.Equal(t, -shape.Around, disc.Nearest(500, 0))
 	hole, err := shape.Rect(0, 0, 30, 30).Minus(shape.Disc(shape.Point{X: 15, Y: 15}, 6))
 	require.NoError(t, err)
-	assert.InDelta(t, -3, newReach(hole, 0.2).inside(shape.Point{X: 15, Y: 18}), 0.1, "inside a hole is outside")
+	assert.InDelta(t, -3, shape.NewField(hole, 0.2).Inside(shape.Point{X: 15, Y: 18}), 0.1, "inside a hole is outside")
 }
 
 func TestPointsAreSpreadEvenly(t *testing.T) {
@@ -57,12 +57,12 @@ func TestPointsAreSpreadEvenly(t *testing.T) {
 	}
 	assert.InDelta(t, 30, left, 1)
 	assert.InDelta(t, 30, right, 1)
-	assert.Len(t, Along(g, 0.5), 160)
+	assert.Len(t, shape.Along(g, 0.5), 160)
 }
 
 // A smaller rectangle laid a little off is drawn to where its rim is even.
 func TestDrawMakesTheRimEven(t *testing.T) {
-	host := newReach(shape.Rect(0, 0, 60, 40), 0.2)
+	host := shape.NewField(shape.Rect(0, 0, 60, 40), 0.2)
 	piece := shape.Rect(-28, -18, 56, 36)
 	pts := even(piece, fineN)
 	p := draw(pts, host, register.Motion{Turn: 1.6, Move: shape.Point{X: 30.7, Y: 19.6}}, 5, 0)
@@ -81,7 +81,7 @@ func TestSeekFindsThePlaceFromNothing(t *testing.T) {
 	require.NoError(t, err)
 	c := piece.Centroid()
 	turned := piece.Turn(130, c)
-	ps := seek(turned, newReach(outline, 0.5), outline.Bounds(), 0)
+	ps := seek(turned, shape.NewField(outline, 0.5), outline.Bounds(), 0)
 	require.NotEmpty(t, ps)
 	assert.InDelta(t, -130, math.Remainder(ps[0].motion.Turn, 360), 0.6)
 	assert.Less(t, ps[0].motion.Move.Distance(c), 0.25)
@@ -89,7 +89,7 @@ func TestSeekFindsThePlaceFromNothing(t *testing.T) {
 }
 
 func TestMeasureCountsWhatHangsOver(t *testing.T) {
-	host := newReach(shape.Rect(0, 0, 40, 40), 0.2)
+	host := shape.NewField(shape.Rect(0, 0, 40, 40), 0.2)
 	pts := even(shape.Rect(-10, -10, 20, 20), fineN)
 	in := measure(pts, host, register.Motion{Move: shape.Point{X: 20, Y: 20}}, 5, 0)
 	assert.Zero(t, in.out)

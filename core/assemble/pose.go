@@ -40,7 +40,7 @@ const (
 
 // seek finds the best places of a piece on a host: first on a grid, then each
 // drawn to the edge it follows. Poses are best first, no two alike.
-func seek(piece shape.Region, host *reach, box shape.Box, laid float64) []pose {
+func seek(piece shape.Region, host *shape.Field, box shape.Box, laid float64) []pose {
 	c := piece.Centroid()
 	ring := even(piece, coarseN)
 	pts := make([]shape.Point, len(ring))
@@ -65,7 +65,7 @@ func seek(piece shape.Region, host *reach, box shape.Box, laid float64) []pose {
 		holds, heldBy = math.Min(holds, d), math.Max(heldBy, d)
 	}
 	if !piece.Contains(c) {
-		holds = -around
+		holds = -shape.Around
 	}
 	for a := 0.0; a < 360; a += coarseTurn {
 		s, k := math.Sincos(a * math.Pi / 180)
@@ -74,13 +74,13 @@ func seek(piece shape.Region, host *reach, box shape.Box, laid float64) []pose {
 		}
 		for y := box.Min.Y; y <= box.Max.Y; y += coarseMove {
 			for x := box.Min.X; x <= box.Max.X; x += coarseMove {
-				if d := host.nearest(x, y); d < holds-2*coarseSlack || d > heldBy+most+coarseSlack {
+				if d := host.Nearest(x, y); d < holds-2*coarseSlack || d > heldBy+most+coarseSlack {
 					continue
 				}
 				var hist [16]int
 				out := 0
 				for _, p := range turned {
-					d := host.nearest(x+p.X, y+p.Y)
+					d := host.Nearest(x+p.X, y+p.Y)
 					if d < leastRim-coarseSlack/2 {
 						if out++; out*6 > len(turned) {
 							break
@@ -140,31 +140,22 @@ func rimFor(piece shape.Region) float64 {
 	return math.Min(5, 0.8+0.36*math.Sqrt(piece.Area()))
 }
 
-// nearest is the distance at the nearest grid point.
-func (r *reach) nearest(x, y float64) float64 {
-	i, j := int((x-r.x0)/r.step+0.5), int((y-r.y0)/r.step+0.5)
-	if i < 0 || j < 0 || i >= r.nx || j >= r.ny {
-		return -around
-	}
-	return float64(r.d[j*r.nx+i])
-}
-
 // step is one step of Gauss and Newton over shift, turn and rim; weight says how
 // much a point counts that is so far, mm, from the rim. It fails when too few
 // points count.
-func step(pts []shape.Point, host *reach, m register.Motion, rim float64, weight func(off float64) float64) (register.Motion, float64, bool) {
+func step(pts []shape.Point, host *shape.Field, m register.Motion, rim float64, weight func(off float64) float64) (register.Motion, float64, bool) {
 	ata, atb := mat.NewSymDense(4, nil), mat.NewVecDense(4, nil)
 	n := 0.0
 	for _, p := range pts {
 		q := m.Point(p)
-		d := host.inside(q)
+		d := host.Inside(q)
 		w := weight(d - rim)
 		if w == 0 {
 			continue
 		}
 		const h = 0.2
-		gx := (host.inside(shape.Point{X: q.X + h, Y: q.Y}) - host.inside(shape.Point{X: q.X - h, Y: q.Y})) / (2 * h)
-		gy := (host.inside(shape.Point{X: q.X, Y: q.Y + h}) - host.inside(shape.Point{X: q.X, Y: q.Y - h})) / (2 * h)
+		gx := (host.Inside(shape.Point{X: q.X + h, Y: q.Y}) - host.Inside(shape.Point{X: q.X - h, Y: q.Y})) / (2 * h)
+		gy := (host.Inside(shape.Point{X: q.X, Y: q.Y + h}) - host.Inside(shape.Point{X: q.X, Y: q.Y - h})) / (2 * h)
 		arm := q.Sub(m.Move)
 		row := [4]float64{gx, gy, gy*arm.X - gx*arm.Y, -1}
 		for i := range row {
@@ -192,7 +183,7 @@ func step(pts []shape.Point, host *reach, m register.Motion, rim float64, weight
 // draw improves a pose: the points that keep about one distance from the edge
 // are brought to keep it exactly, by Gauss and Newton's method over shift, turn
 // and rim, ever fewer points counting.
-func draw(pts []shape.Point, host *reach, m register.Motion, most, laid float64) pose {
+func draw(pts []shape.Point, host *shape.Field, m register.Motion, most, laid float64) pose {
 	best := measure(pts, host, m, most, laid)
 	rim := best.rim
 	for n := range 18 {
@@ -212,7 +203,7 @@ func draw(pts []shape.Point, host *reach, m register.Motion, most, laid float64)
 // polish settles a pose to what its evenest part says: points count the less
 // the further they stray from the rim (Tukey's biweight), so that a stretch
 // that only nearly follows no longer pulls.
-func polish(pts []shape.Point, host *reach, p pose, widest, laid float64) pose {
+func polish(pts []shape.Point, host *shape.Field, p pose, widest, laid float64) pose {
 	m, rim := p.motion, p.rim
 	for _, scale := range [8]float64{0.3, 0.25, 0.2, 0.15, 0.12, 0.1, 0.08, 0.08} {
 		next, by, ok := step(pts, host, m, rim, func(off float64) float64 {
@@ -236,11 +227,11 @@ func polish(pts []shape.Point, host *reach, p pose, widest, laid float64) pose {
 const keeps = 0.16
 
 // measure judges a pose: the rim most of its edge keeps.
-func measure(pts []shape.Point, host *reach, m register.Motion, widest, laid float64) pose {
+func measure(pts []shape.Point, host *shape.Field, m register.Motion, widest, laid float64) pose {
 	ds := make([]float64, len(pts))
 	p := pose{motion: m, askew: math.Abs(math.Remainder(m.Turn-laid, 360)) / 180}
 	for i, q := range pts {
-		ds[i] = host.inside(m.Point(q))
+		ds[i] = host.Inside(m.Point(q))
 		if ds[i] < -0.15 {
 			p.out += 1 / float64(len(pts))
 		}

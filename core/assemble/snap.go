@@ -35,7 +35,7 @@ func Snap(piece shape.Region, beneath []shape.Region) (m register.Motion, why st
 			if !hole && h.Area() < own.Area() || hole && h.Area() < leastSeat {
 				continue
 			}
-			r := newReach(h, 0.2)
+			r := shape.NewField(h, 0.2)
 			p := polish(pts, r, draw(pts, r, register.Motion{Move: c}, widest, 0), widest, 0)
 			away := p.motion.Move.Distance(c)
 			score := p.score() - snapNear*away

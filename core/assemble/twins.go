@@ -39,13 +39,13 @@ func Twins(g, h shape.Region) Twin {
 // turnedOnto is the least mean distance between the edges of g, turned about
 // the origin, and h.
 func turnedOnto(g, h shape.Region) float64 {
-	r := newReach(h, math.Max(0.15, math.Sqrt(h.Area())/120))
+	r := shape.NewField(h, math.Max(0.15, math.Sqrt(h.Area())/120))
 	pts := even(g, 72)
 	miss := func(deg float64) float64 {
 		s, c := math.Sincos(deg * math.Pi / 180)
 		var sum float64
 		for _, p := range pts {
-			sum += math.Abs(r.inside(shape.Point{X: p.X*c - p.Y*s, Y: p.X*s + p.Y*c}))
+			sum += math.Abs(r.Inside(shape.Point{X: p.X*c - p.Y*s, Y: p.X*s + p.Y*c}))
 		}
 		return sum / float64(len(pts))
 	}
@@ -75,7 +75,7 @@ type Symmetry struct {
 // has one.
 func Axis(g shape.Region) (Symmetry, bool) {
 	c := g.Centroid()
-	r := newReach(g.Move(c.Scale(-1)), math.Max(0.15, math.Sqrt(g.Area())/120))
+	r := shape.NewField(g.Move(c.Scale(-1)), math.Max(0.15, math.Sqrt(g.Area())/120))
 	pts := even(g, 96)
 	for i := range pts {
 		pts[i] = pts[i].Sub(c)
@@ -84,7 +84,7 @@ func Axis(g shape.Region) (Symmetry, bool) {
 		s, k := math.Sincos(2 * deg * math.Pi / 180)
 		var sum float64
 		for _, p := range pts {
-			sum += math.Abs(r.inside(shape.Point{X: p.X*k + p.Y*s, Y: p.X*s - p.Y*k}))
+			sum += math.Abs(r.Inside(shape.Point{X: p.X*k + p.Y*s, Y: p.X*s - p.Y*k}))
 		}
 		return sum / float64(len(pts))
 	}
@@ -109,4 +109,24 @@ func Axis(g shape.Region) (Symmetry, bool) {
 		}
 	}
 	return best, found
+}
+
+// even spreads about n points evenly along the outer edges of a region.
+func even(g shape.Region, n int) []shape.Point {
+	outer := g.Filled()
+	step := outer.Length() / float64(n)
+	var out []shape.Point
+	next, gone := 0.0, 0.0
+	for _, ring := range outer.Rings() {
+		for i, a := range ring {
+			b := ring[(i+1)%len(ring)]
+			d := a.Distance(b)
+			for d > 0 && next <= gone+d && len(out) < n {
+				out = append(out, a.Add(b.Sub(a).Scale((next-gone)/d)))
+				next += step
+			}
+			gone += d
+		}
+	}
+	return out
 }

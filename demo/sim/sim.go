@@ -24,6 +24,8 @@ type Item struct {
 	Colour  colour.Linear
 	Stripe  *colour.Linear // second colour of a striped paper
 	Print   bool           // ink on the sheet: no thickness, no shadow, blotchy
+	Film    *colour.Film   // ink one sees through: what is beneath tells; Colour is not used
+	Strikes int            // impressions of the film
 }
 
 // Bench is what lies under the lid or the lens.
@@ -140,6 +142,10 @@ func (b Bench) paint(perMM float64, g Grade, rnd *rand.Rand) [3]plane {
 			k := a
 			if it.Print {
 				k *= float32(patches.at(float64(x)/perMM, float64(y)/perMM))
+			}
+			if it.Film != nil {
+				at := y*w + x
+				col = it.Film.Over(colour.Linear{float64(out[0].v[at]), float64(out[1].v[at]), float64(out[2].v[at])}, max(1, it.Strikes))
 			}
 			for c := range out {
 				v := &out[c].v[y*w+x]

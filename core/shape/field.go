@@ -1,39 +1,33 @@
-// Package assemble proposes how loose pieces go together: which lies on which,
-// and where, by the edge they follow, the hole they fill, or their axis of
-// symmetry. It proposes; the person decides.
-package assemble
+package shape
 
-import (
-	"math"
+import "math"
 
-	"ochrestone/core/shape"
-)
-
-// reach is a region's signed distance on a grid: mm inside its edge, negative
-// outside.
-type reach struct {
+// Field is the signed distance of a region's edge on a grid: mm inside it,
+// negative outside.
+type Field struct {
 	x0, y0, step float64
 	nx, ny       int
 	d            []float32
 }
 
-// around is how far outside a region its distances are kept, mm.
-const around = 4.0
+// Around is how far outside a region a field keeps its distances, mm; further
+// out it says as much.
+const Around = 4.0
 
-// newReach measures a region on a grid of the given step, mm.
-func newReach(g shape.Region, step float64) *reach {
+// NewField measures a region on a grid of the given step, mm.
+func NewField(g Region, step float64) *Field {
 	b := g.Bounds()
-	r := &reach{x0: b.Min.X - around, y0: b.Min.Y - around, step: step}
-	r.nx, r.ny = int((b.W()+2*around)/step)+2, int((b.H()+2*around)/step)+2
+	r := &Field{x0: b.Min.X - Around, y0: b.Min.Y - Around, step: step}
+	r.nx, r.ny = int((b.W()+2*Around)/step)+2, int((b.H()+2*Around)/step)+2
 	r.d = make([]float32, r.nx*r.ny)
 	// Every cell remembers the nearest edge point known, spread outward from
 	// points set along the edges (a brushfire with exact distances to points).
-	near := make([]shape.Point, r.nx*r.ny)
+	near := make([]Point, r.nx*r.ny)
 	far := float32(math.Inf(1))
 	for i := range r.d {
 		r.d[i] = far
 	}
-	try := func(i, j int, p shape.Point) bool {
+	try := func(i, j int, p Point) bool {
 		if i < 0 || j < 0 || i >= r.nx || j >= r.ny {
 			return false
 		}
@@ -93,16 +87,16 @@ func newReach(g shape.Region, step float64) *reach {
 	return r
 }
 
-func (r *reach) at(i, j int) shape.Point {
-	return shape.Point{X: r.x0 + float64(i)*r.step, Y: r.y0 + float64(j)*r.step}
+func (r *Field) at(i, j int) Point {
+	return Point{X: r.x0 + float64(i)*r.step, Y: r.y0 + float64(j)*r.step}
 }
 
-// inside is how far inside the edge a point lies, mm, between grid points.
-func (r *reach) inside(p shape.Point) float64 {
+// Inside is how far inside the edge a point lies, mm, between grid points.
+func (r *Field) Inside(p Point) float64 {
 	x, y := (p.X-r.x0)/r.step, (p.Y-r.y0)/r.step
 	i, j := int(math.Floor(x)), int(math.Floor(y))
 	if i < 0 || j < 0 || i >= r.nx-1 || j >= r.ny-1 {
-		return -around
+		return -Around
 	}
 	fx, fy := x-float64(i), y-float64(j)
 	k := j*r.nx + i
@@ -112,8 +106,8 @@ func (r *reach) inside(p shape.Point) float64 {
 
 // Along spreads points along the edges of a region, step mm apart or a little
 // less.
-func Along(g shape.Region, step float64) []shape.Point {
-	var out []shape.Point
+func Along(g Region, step float64) []Point {
+	var out []Point
 	for _, r := range g.Rings() {
 		for i, a := range r {
 			b := r[(i+1)%len(r)]
@@ -126,22 +120,11 @@ func Along(g shape.Region, step float64) []shape.Point {
 	return out
 }
 
-// even spreads about n points evenly along the outer edges of a region.
-func even(g shape.Region, n int) []shape.Point {
-	outer := g.Filled()
-	step := outer.Length() / float64(n)
-	var out []shape.Point
-	next, gone := 0.0, 0.0
-	for _, ring := range outer.Rings() {
-		for i, a := range ring {
-			b := ring[(i+1)%len(ring)]
-			d := a.Distance(b)
-			for d > 0 && next <= gone+d && len(out) < n {
-				out = append(out, a.Add(b.Sub(a).Scale((next-gone)/d)))
-				next += step
-			}
-			gone += d
-		}
+// Nearest is the distance at the nearest grid point.
+func (r *Field) Nearest(x, y float64) float64 {
+	i, j := int((x-r.x0)/r.step+0.5), int((y-r.y0)/r.step+0.5)
+	if i < 0 || j < 0 || i >= r.nx || j >= r.ny {
+		return -Around
 	}
-	return out
+	return float64(r.d[j*r.nx+i])
 }

@@ -1,0 +1,50 @@
+package sim
+
+import (
+	"math/rand/v2"
+
+	"ochrestone/core/colour"
+	"ochrestone/core/register"
+	"ochrestone/core/shape"
+)
+
+// Layer is a printed layer of a design and its ink.
+type Layer struct {
+	Region shape.Region
+	Film   colour.Film
+}
+
+// Proof prints the layers of a design on a sheet, each off its place by up to
+// shift mm along both axes and turn degrees about its own middle but for the
+// first, and lays the sheet down turned by up to askew degrees. It returns how
+// far off each layer is in the frame of the design.
+func Proof(layers []Layer, paper colour.Linear, shift, turn, askew float64, seed uint64) (Bench, []register.Motion) {
+	rnd := rand.New(rand.NewPCG(seed, 0x9f00))
+	off := make([]register.Motion, len(layers))
+	var box shape.Box
+	for i, l := range layers {
+		if b := l.Region.Bounds(); i == 0 {
+			box = b
+		} else {
+			box.Min = shape.Point{X: min(box.Min.X, b.Min.X), Y: min(box.Min.Y, b.Min.Y)}
+			box.Max = shape.Point{X: max(box.Max.X, b.Max.X), Y: max(box.Max.Y, b.Max.Y)}
+		}
+		if i == 0 {
+			continue
+		}
+		m := register.Motion{Turn: (2*rnd.Float64() - 1) * turn}
+		c := l.Region.Centroid()
+		m.Move = c.Sub(m.Point(c)).Add(shape.Point{X: (2*rnd.Float64() - 1) * shift, Y: (2*rnd.Float64() - 1) * shift})
+		off[i] = m
+	}
+	const margin = 14.0
+	b := Bench{W: box.W() + 2*margin, H: box.H() + 2*margin, Sheet: paper}
+	mid := shape.Point{X: (box.Min.X + box.Max.X) / 2, Y: (box.Min.Y + box.Max.Y) / 2}
+	sheet := register.Motion{Turn: (2*rnd.Float64() - 1) * askew}
+	sheet.Move = shape.Point{X: b.W/2 + 4*rnd.Float64() - 2, Y: b.H/2 + 4*rnd.Float64() - 2}.Sub(sheet.Point(mid))
+	for i, l := range layers {
+		film := l.Film
+		b.Items = append(b.Items, Item{Outline: sheet.After(off[i]).Of(l.Region), Print: true, Film: &film, Strikes: 1})
+	}
+	return b, off
+}
