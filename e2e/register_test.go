@@ -33,3 +33,20 @@ func TestPlayDragPracticeAndJig(t *testing.T) {
 	assert.Contains(t, string(get(t, p.URL+href)[:5]), "%PDF")
 	do(t, ctx, "too large", set2(`input[max="200"][step="0.5"]`, "150"), chromedp.Sleep(200*time.Millisecond), says("does not fit on a page"))
 }
+
+// TestAProofIsMeasured: a scan that is no proof is refused and says what to do;
+// a simulated proof is measured layer by layer with its certainty, and the
+// correction, applied, brings the next one inside the play.
+func TestAProofIsMeasured(t *testing.T) {
+	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	ctx := browser(t, 1280, 800)
+	do(t, ctx, "open Register", chromedp.Navigate(p.URL+"/card/five-beetles/register"), says("Where to look"), button("Measure a print"), says("A print, measured"))
+	long(t, ctx, "a picture of nothing", chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{badPicture(t)}), button("Measure it"), says("not the paper this image is printed on"))
+	long(t, ctx, "a simulated proof", button("Simulated scan"), says("Looking for every layer"), says("askew, which is left out"), says("for this strike"))
+	axe(t, ctx, "a print measured")
+	off := read[float64](t, ctx, `Number(/Off ([\d.]+) mm/.exec(document.body.textContent)[1])`)
+	assert.Greater(t, off, 0.0)
+	do(t, ctx, "shown where it lies", button("Show it"), says("Off by"))
+	long(t, ctx, "the next one, corrected", button("Simulated scan, corrected"), says("Looking for every layer"), says("askew, which is left out"))
+	assert.NotContains(t, read[string](t, ctx, `document.querySelector("[aria-label^='Strata']") ? document.body.textContent : ""`), "it shows Show it")
+}

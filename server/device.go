@@ -36,6 +36,7 @@ func (s *Server) device(r *gin.Engine) {
 		}
 		c.JSON(http.StatusOK, out)
 	})
+	r.GET("/api/device/proof", s.simulatedProof)
 	r.GET("/api/device/:as", func(c *gin.Context) {
 		sets, err := s.deviceSets(c)
 		if err != nil {

@@ -65,6 +65,7 @@ func New(st *store.Store, opts ...Option) *Server {
 	s.cards()
 	s.kit()
 	s.scan()
+	s.proofs()
 	s.files(r)
 	s.sets(r)
 	s.swatches(r)

@@ -5,6 +5,8 @@ import (
 	"math/rand/v2"
 
 	"gonum.org/v1/gonum/mathext"
+
+	"ochrestone/core/shape"
 )
 
 // Spread is how well a way of placing repeats: the standard deviation of the
@@ -34,24 +36,34 @@ func Chance(p Play, s Spread, seed uint64) float64 {
 	good := 0
 	for range trials {
 		x, y, turn := r.NormFloat64()*s.Shift, r.NormFloat64()*s.Shift, r.NormFloat64()*s.Turn
-		d := math.Hypot(x, y)
-		reach := p.at(math.Atan2(y, x))
-		if d > reach {
-			continue
-		}
-		left := 1.0
-		if reach > 0 {
-			left = 1 - d/reach
-		}
-		limit := p.Clock
-		if turn < 0 {
-			limit, turn = p.Anti, -turn
-		}
-		if limit >= 90 || turn <= limit*left {
+		if p.Holds(shape.Point{X: x, Y: y}, turn) {
 			good++
 		}
 	}
 	return float64(good) / trials
+}
+
+// Holds reports whether a layer that is shifted and turned so, degrees clockwise,
+// still lies inside its play, the turn left shrinking evenly with the shift as
+// in Chance.
+func (p Play) Holds(shift shape.Point, turn float64) bool {
+	if p.Outside > 0 || len(p.Reach) == 0 {
+		return false
+	}
+	d := shift.Len()
+	reach := p.at(math.Atan2(shift.Y, shift.X))
+	if d > reach {
+		return false
+	}
+	left := 1.0
+	if reach > 0 {
+		left = 1 - d/reach
+	}
+	limit := p.Clock
+	if turn < 0 {
+		limit, turn = p.Anti, -turn
+	}
+	return limit >= 90 || turn <= limit*left
 }
 
 // at is the play in a direction, between two of those it was computed in.

@@ -16,6 +16,7 @@ type plane struct {
 	v      []float32
 	inked  float64     // share of it that is not paper
 	centre shape.Point // of what is inked, mm
+	light  float64     // of the darkest corner against the paper; near 1 when the margins are paper
 }
 
 func (p *plane) at(x, y int) colour.Linear {
@@ -81,6 +82,7 @@ func shrink(pic *picture.Picture, dpi, perMM float64, paper colour.Linear) *plan
 func (p *plane) even(paper colour.Linear) {
 	edge := max(1, int(4*p.perMM))
 	var corner [4][3]float64
+	light := math.Inf(1)
 	for k, at := range [4][2]int{{0, 0}, {p.w - edge, 0}, {0, p.h - edge}, {p.w - edge, p.h - edge}} {
 		for c := range 3 {
 			var vs []float64
@@ -91,8 +93,10 @@ func (p *plane) even(paper colour.Linear) {
 			}
 			slices.Sort(vs)
 			corner[k][c] = math.Max(0.02, vs[len(vs)/2])
+			light = math.Min(light, vs[len(vs)/2]/math.Max(0.02, paper[c]))
 		}
 	}
+	p.light = light
 	for y := range p.h {
 		t := (float64(y) + 0.5) / float64(p.h)
 		for x := range p.w {

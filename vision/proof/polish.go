@@ -206,6 +206,49 @@ func (m *model) normalOf(p *plane, sc [][2]float64, part int) sums {
 	return sums{a, b, sum, weight}
 }
 
+// unseen reports whether the scan looks no different where a layer should have
+// changed what is beneath it: the sets of layers with it are coloured like those
+// without it.
+func (m *model) unseen(i int, p *plane) bool {
+	var with, without float64
+	sc := m.turns()
+	c := make([]float64, len(m.layers))
+	for y := 0; y < p.h; y += 2 {
+		for x := 0; x < p.w; x += 2 {
+			m.covers(c, sc, (float64(x)+0.5)/p.perMM, (float64(y)+0.5)/p.perMM)
+			if c[i] < 1 {
+				continue
+			}
+			q := p.at(x, y)
+			d := make(map[bool]float64, 2)
+			for _, on := range [2]bool{true, false} {
+				c[i] = 0
+				if on {
+					c[i] = 1
+				}
+				v := m.foretold(c)
+				for ch := range v {
+					d[on] += (v[ch] - q[ch]) * (v[ch] - q[ch])
+				}
+			}
+			with, without = with+d[true], without+d[false]
+		}
+	}
+	return with >= without
+}
+
+// foretold is the colour of the layers that cover, as their inks have it, not as
+// the scan was learned to show it.
+func (m *model) foretold(c []float64) colour.Linear {
+	v := m.paper
+	for i, l := range m.layers {
+		if c[i] >= 1 {
+			v = l.Film.Over(v, max(1, l.Strikes))
+		}
+	}
+	return v
+}
+
 // missNear is the mean square difference over what the print covers.
 func (m *model) missNear(p *plane) float64 {
 	c := make([]float64, len(m.layers))

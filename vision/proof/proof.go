@@ -30,6 +30,7 @@ type Off struct {
 	// Sure is the standard error of the shift along each axis, mm, and of the
 	// turn, degrees.
 	SureShift, SureTurn float64
+	Lost                bool // it could not be made out: missing, or under others
 }
 
 // Result is a proof measured.
@@ -54,6 +55,9 @@ func Measure(ctx context.Context, pic *picture.Picture, dpi float64, paper colou
 		return Result{}, &picture.Problem{What: fmt.Sprintf("%s and %s print too nearly alike to be told apart (%.1f).", layers[a].Label, layers[b].Label, d), Mend: "Print one of them in another ink for the proof."}
 	}
 	coarse := shrink(pic, dpi, 3, paper)
+	if coarse.light < leastLight {
+		return Result{}, &picture.Problem{What: "The margins of the picture are not the paper this image is printed on.", Mend: "Scan the whole print with bare paper all round it, lid down, on the card this image has."}
+	}
 	if coarse.inked < 0.004 {
 		return Result{}, &picture.Problem{What: "Hardly any ink is to be seen in the picture.", Mend: "Scan the print itself, at 300 dpi, lid down."}
 	}
@@ -76,6 +80,10 @@ func Measure(ctx context.Context, pic *picture.Picture, dpi float64, paper colou
 		c := m.layers[i].mid
 		out.Layers[i] = Off{Motion: rel, Shift: rel.Point(c).Sub(c), Turn: rel.Turn,
 			SureShift: math.Hypot(sure[i][0], sure[0][0]), SureTurn: math.Hypot(sure[i][1], sure[0][1])}
+		if o := &out.Layers[i]; o.SureShift > mostDoubt || o.Shift.Len() > mostOff || m.unseen(i, fine) {
+			o.Lost = true
+			out.Notes = append(out.Notes, fmt.Sprintf("%s could not be made out; what is said of the others leaves it out.", layers[i].Label))
+		}
 	}
 	if miss > mostMiss {
 		return out, &picture.Problem{What: fmt.Sprintf("The picture does not look like a print of this image (%.0f %% off).", 100*miss), Mend: "Check that it is this image in this colourway, the right way up and not mirrored, and that the dots to the inch are right."}
@@ -86,7 +94,10 @@ func Measure(ctx context.Context, pic *picture.Picture, dpi float64, paper colou
 // Limits; our own defaults.
 const (
 	leastApart = 6.0  // CIEDE2000 between what two layers do to the paper
-	mostMiss   = 0.16 // root mean square, linear light
+	mostMiss   = 0.07 // root mean square, linear light; a good scan leaves 0.02 to 0.05
+	leastLight = 0.4  // of the paper's own light in the darkest corner
+	mostDoubt  = 0.12 // mm; a layer surer than that has been found
+	mostOff    = 4.0  // mm; no hand is off by more
 )
 
 func inverse(m register.Motion) register.Motion {

@@ -148,6 +148,10 @@ func TestProofsThatCannotBeMeasured(t *testing.T) {
 	require.ErrorAs(t, err, &bad)
 	assert.Contains(t, bad.What, "Hardly any ink")
 
+	_, err = proof.Measure(context.Background(), scanned(t, sim.Bench{W: 60, H: 60, Sheet: sim.Black}, mild(), 5), 300, paper, ls)
+	require.ErrorAs(t, err, &bad)
+	assert.Contains(t, bad.What, "margins")
+
 	// Upside down, and at a wrong number of dots to the inch: never a confident
 	// wrong number.
 	p := scanned(t, bench, mild(), 5)
@@ -168,6 +172,24 @@ func TestProofsThatCannotBeMeasured(t *testing.T) {
 	stop()
 	_, err = proof.Measure(ctx, p, 300, paper, ls)
 	assert.ErrorIs(t, err, context.Canceled)
+}
+
+// A layer that was not printed is said to be missing, and the others are still
+// measured.
+func TestAMissingLayerIsSaid(t *testing.T) {
+	layers, ls, paper := beetle(t)
+	bench, off := sim.Proof(layers, paper, 0.6, 1, 2, 12)
+	bench.Items = append(bench.Items[:2:2], bench.Items[3])
+	got, err := proof.Measure(context.Background(), scanned(t, bench, mild(), 12), 300, paper, ls)
+	require.NoError(t, err)
+	assert.True(t, got.Layers[2].Lost)
+	require.Len(t, got.Notes, 1)
+	assert.Contains(t, got.Notes[0], ls[2].Label)
+	for _, i := range []int{1, 3} {
+		c := ls[i].Region.Centroid()
+		assert.False(t, got.Layers[i].Lost)
+		assert.Less(t, got.Layers[i].Shift.Distance(off[i].Point(c).Sub(c)), 0.02, ls[i].Label)
+	}
 }
 
 // The correction, applied, brings the next print into place: the motion said

@@ -109,6 +109,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cards/{id}/proof": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Measure how far the layers of a printed proof are off */
+        post: operations["measure-proof"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cards/{id}/redo": {
         parameters: {
             query?: never;
@@ -1802,6 +1819,43 @@ export interface components {
              */
             shift: number;
         };
+        PlanVerdict: {
+            /** @description inside its play */
+            good: boolean;
+            /** @description something has to meet */
+            judged: boolean;
+            label: string;
+            layer: string;
+            /** @description it could not be made out; the numbers mean nothing */
+            lost: boolean;
+            /** @description what to do at the positioner */
+            say: string;
+            /**
+             * Format: double
+             * @description standard error of x and of y, mm
+             */
+            sureShift: number;
+            /**
+             * Format: double
+             * @description standard error of the turn, degrees
+             */
+            sureTurn: number;
+            /**
+             * Format: double
+             * @description off clockwise, degrees
+             */
+            turn: number;
+            /**
+             * Format: double
+             * @description off to the right, mm
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description off downwards, mm
+             */
+            y: number;
+        };
         Play: {
             /**
              * Format: double
@@ -1894,6 +1948,14 @@ export interface components {
             share: number;
             /** @description what is being done */
             what: string;
+        };
+        Proofed: {
+            /** @description label of the layer the others are measured against */
+            against: string;
+            layers: components["schemas"]["PlanVerdict"][];
+            notes: string[];
+            /** @description how well the picture was understood, in words */
+            sure: string;
         };
         Prospect: {
             /**
@@ -2699,6 +2761,79 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanPlacing"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "measure-proof": {
+        parameters: {
+            query: {
+                motif: string;
+                colourway: string;
+                /** @description dots to the inch; 0 takes what the file says */
+                dpi?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": ({
+                        data: components["schemas"]["Proofed"];
+                        /**
+                         * @description The event name.
+                         * @constant
+                         */
+                        event: "measured";
+                        /** @description The event ID. */
+                        id?: number;
+                        /** @description The retry time in milliseconds. */
+                        retry?: number;
+                    } | {
+                        data: components["schemas"]["Progress"];
+                        /**
+                         * @description The event name.
+                         * @constant
+                         */
+                        event: "progress";
+                        /** @description The event ID. */
+                        id?: number;
+                        /** @description The retry time in milliseconds. */
+                        retry?: number;
+                    } | {
+                        data: components["schemas"]["Refusal"];
+                        /**
+                         * @description The event name.
+                         * @constant
+                         */
+                        event: "refused";
+                        /** @description The event ID. */
+                        id?: number;
+                        /** @description The retry time in milliseconds. */
+                        retry?: number;
+                    })[];
                 };
             };
             /** @description Error */

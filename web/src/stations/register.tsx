@@ -8,6 +8,7 @@ import { Button } from "../ui";
 import { TurningJig } from "./jig";
 import { ImageStrata, MotifPicker, NoImage, StationFrame } from "./parts";
 import { Placing, Sights, usePlacing } from "./placing";
+import { Proof, type Proofed } from "./proof";
 
 const steps = 72;
 
@@ -39,10 +40,18 @@ export default function Register() {
 		return () => window.removeEventListener("keydown", key);
 	}, []);
 	const [run, setRun] = useState(12);
-	const [jig, setJig] = useState(false);
+	const [panel, setPanel] = useState<"" | "jig" | "proof">("");
+	const [proofed, setProofed] = useState<Proofed>();
 	const [tries, setTries] = useState<Try[]>([]);
 	const [blind, setBlind] = useState(false);
 	const placing = usePlacing(look?.layers[at]?.id ?? "", run);
+	/** Lays a measured layer where the proof has it. */
+	const show = (layer: string) => {
+		const m = proofed?.layers.find((x) => x.layer === layer);
+		b.pick({ layer });
+		// The change of layer puts it in place first.
+		if (m) setTimeout(() => setOff({ x: m.x, y: m.y }), 60);
+	};
 	const value = (k: number) => {
 		const p = placing?.layers[k] ?? look?.layers[k].play;
 		if (!p?.judged) return "free";
@@ -86,7 +95,12 @@ export default function Register() {
 										{blind ? "End the practice" : "Practise"}
 									</Button>
 								)}
-								<Button aria-pressed={jig} onClick={() => setJig(!jig)}>
+								{motif.layers.filter((x) => x.make === "printed").length > 1 && (
+									<Button aria-pressed={panel === "proof"} onClick={() => setPanel(panel === "proof" ? "" : "proof")}>
+										Measure a print
+									</Button>
+								)}
+								<Button aria-pressed={panel === "jig"} onClick={() => setPanel(panel === "jig" ? "" : "jig")}>
 									Turning jig
 								</Button>
 								<Button onClick={() => setOff({ x: 0, y: 0 })} disabled={d === 0}>
@@ -182,9 +196,13 @@ export default function Register() {
 									<>Its fit is free: it may lie anywhere that looks well. Set the fit to within or even rim in Pieces to have its play worked out.</>
 								)}
 							</Box>
-							{jig && <TurningJig key={motif.id} w={look.w} />}
+							{panel === "jig" && <TurningJig key={motif.id} w={look.w} />}
 						</Box>
-						<Placing p={told} run={run} onRun={setRun} />
+						{panel === "proof" ? (
+							<Proof key={`${motif.id} ${b.way?.id}`} done={proofed} onDone={setProofed} onShow={show} />
+						) : (
+							<Placing p={told} run={run} onRun={setRun} />
+						)}
 					</Box>
 				</>
 			}
