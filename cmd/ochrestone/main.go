@@ -4,6 +4,7 @@
 //	ochrestone demo  [--data FILE] [--port N] [--reset]
 //	ochrestone openapi
 //	ochrestone trace PICTURE [--dpi N] [--light-on-dark | --dark-on-light | --mat | --stamps | --stencil] [--stack] [-o SET.svg] [--json REPORT.json]
+//	ochrestone register --set SET.svg --print PROOF.png --colours #rrggbb,… [--dpi N] [--paper #rrggbb] [--json REPORT.json]
 //
 // It ends with 0, with 1 when something found would spoil the work, and with 2
 // on bad input.
@@ -49,6 +50,8 @@ func run(args []string) error {
 		return serve(args[0] == "demo", args[1:])
 	case "trace":
 		return runTrace(args[1:])
+	case "register":
+		return runRegister(args[1:])
 	case "openapi":
 		b, err := server.New(nil).OpenAPI()
 		if err != nil {
@@ -57,7 +60,7 @@ func run(args []string) error {
 		_, err = os.Stdout.Write(append(b, '\n'))
 		return err
 	}
-	return fmt.Errorf("%q is not a command; use serve, demo, trace or openapi", args[0])
+	return fmt.Errorf("%q is not a command; use serve, demo, trace, register or openapi", args[0])
 }
 
 func port() int {
