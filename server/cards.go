@@ -14,6 +14,7 @@ import (
 
 	"ochrestone/core/card"
 	"ochrestone/core/depth"
+	"ochrestone/core/kit"
 	"ochrestone/core/measure"
 	"ochrestone/core/plan"
 	"ochrestone/core/ramp"
@@ -209,11 +210,7 @@ func (s *Server) addMotif(ctx context.Context, in *motifIn) (*viewOut, error) {
 	if err != nil {
 		return nil, problem(err)
 	}
-	v, err := s.store.Card(ctx, in.ID)
-	if err != nil {
-		return nil, problem(err)
-	}
-	k, err := s.store.Kit(ctx)
+	v, k, err := s.cardAndKit(ctx, in.ID)
 	if err != nil {
 		return nil, problem(err)
 	}
@@ -225,6 +222,16 @@ func (s *Server) addMotif(ctx context.Context, in *motifIn) (*viewOut, error) {
 		return nil, problem(err)
 	}
 	return s.view(ctx, v)
+}
+
+// cardAndKit reads a card and what the person owns.
+func (s *Server) cardAndKit(ctx context.Context, id string) (store.Saved, kit.Kit, error) {
+	v, err := s.store.Card(ctx, id)
+	if err != nil {
+		return v, kit.Kit{}, err
+	}
+	k, err := s.store.Kit(ctx)
+	return v, k, err
 }
 
 type suggestIn struct {
@@ -241,11 +248,7 @@ type suggestOut struct {
 }
 
 func (s *Server) suggest(ctx context.Context, in *suggestIn) (*suggestOut, error) {
-	v, err := s.store.Card(ctx, in.ID)
-	if err != nil {
-		return nil, problem(err)
-	}
-	k, err := s.store.Kit(ctx)
+	v, k, err := s.cardAndKit(ctx, in.ID)
 	if err != nil {
 		return nil, problem(err)
 	}
@@ -278,11 +281,7 @@ type sectionOut struct {
 }
 
 func (s *Server) section(ctx context.Context, in *sectionIn) (*sectionOut, error) {
-	v, err := s.store.Card(ctx, in.ID)
-	if err != nil {
-		return nil, problem(err)
-	}
-	k, err := s.store.Kit(ctx)
+	v, k, err := s.cardAndKit(ctx, in.ID)
 	if err != nil {
 		return nil, problem(err)
 	}

@@ -3,12 +3,10 @@ package server
 import (
 	"bytes"
 	"context"
-	"errors"
 	"fmt"
 	"net/http"
 	"strconv"
 
-	"github.com/danielgtaylor/huma/v2"
 	"github.com/gin-gonic/gin"
 
 	"ochrestone/core/measure"
@@ -31,11 +29,7 @@ type placingOut struct{ Body plan.Placing }
 const chanceSeed = 20
 
 func (s *Server) placing(ctx context.Context, in *placingIn) (*placingOut, error) {
-	v, err := s.store.Card(ctx, in.ID)
-	if err != nil {
-		return nil, problem(err)
-	}
-	k, err := s.store.Kit(ctx)
+	v, k, err := s.cardAndKit(ctx, in.ID)
 	if err != nil {
 		return nil, problem(err)
 	}
@@ -95,10 +89,6 @@ func (s *Server) jigPDF(c *gin.Context) {
 	page := s.sheetSize(c.Request.Context())
 	var b bytes.Buffer
 	err := sheet.WriteJig(&b, sheet.Jig{Turns: int(num("turns")), Round: c.Query("kind") == "disc", Width: num("width"), Gap: num("gap"), Panel: num("panel")}, sheet.Page(page), sheet.Lengths(f))
-	var bad *sheet.ErrJig
-	if errors.As(err, &bad) {
-		err = &huma.ErrorModel{Type: "/problems/jig", Title: "The jig cannot be drawn", Status: http.StatusUnprocessableEntity, Detail: bad.Error()}
-	}
 	if err != nil {
 		refuse(c, err)
 		return

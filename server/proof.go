@@ -59,11 +59,7 @@ func (s *Server) measureProof(ctx context.Context, in *proofIn, tell func(float6
 	if dpi < 100 {
 		return Proofed{}, &picture.Problem{What: fmt.Sprintf("At %.4g dots to the inch a proof cannot be measured.", dpi), Mend: "Scan at 200 dpi or more; 300 is plenty."}
 	}
-	v, err := s.store.Card(ctx, in.ID)
-	if err != nil {
-		return Proofed{}, err
-	}
-	k, err := s.store.Kit(ctx)
+	v, k, err := s.cardAndKit(ctx, in.ID)
 	if err != nil {
 		return Proofed{}, err
 	}
@@ -100,12 +96,7 @@ func (s *Server) measureProof(ctx context.Context, in *proofIn, tell func(float6
 func (s *Server) simulatedProof(c *gin.Context) {
 	ctx := c.Request.Context()
 	seed, _ := strconv.ParseUint(c.DefaultQuery("seed", "1"), 10, 32)
-	v, err := s.store.Card(ctx, c.Query("card"))
-	if err != nil {
-		refuse(c, err)
-		return
-	}
-	k, err := s.store.Kit(ctx)
+	v, k, err := s.cardAndKit(ctx, c.Query("card"))
 	if err != nil {
 		refuse(c, err)
 		return

@@ -35,11 +35,7 @@ type pictureOut struct {
 const mostMain = 8
 
 func (s *Server) afterPicture(ctx context.Context, in *pictureIn) (*pictureOut, error) {
-	v, err := s.store.Card(ctx, in.ID)
-	if err != nil {
-		return nil, problem(err)
-	}
-	k, err := s.store.Kit(ctx)
+	v, k, err := s.cardAndKit(ctx, in.ID)
 	if err != nil {
 		return nil, problem(err)
 	}

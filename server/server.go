@@ -22,6 +22,7 @@ import (
 	"ochrestone/core/measure"
 	"ochrestone/core/plan"
 	"ochrestone/core/ramp"
+	"ochrestone/exchange/sheet"
 	"ochrestone/exchange/svgin"
 	"ochrestone/store"
 	"ochrestone/vision/picture"
@@ -159,9 +160,14 @@ func problem(err error) error {
 	var svg *svgin.Problem
 	var item kit.Problem
 	var pic *picture.Problem
+	var jig *sheet.ErrJig
 	switch {
 	case err == nil:
 		return nil
+	case errors.As(err, &jig):
+		return model(http.StatusUnprocessableEntity, "jig", jig.Error())
+	case errors.Is(err, plan.ErrUnknown):
+		return model(http.StatusNotFound, "not-found", "The card has no such image, colourway or layer any more. Read it again.")
 	case errors.Is(err, store.ErrNotFound):
 		return model(http.StatusNotFound, "not-found", "It is not here any more. Go back to the bench.")
 	case errors.Is(err, store.ErrChanged):

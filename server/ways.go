@@ -27,11 +27,7 @@ type waysOut struct {
 }
 
 func (s *Server) setOfWays(ctx context.Context, in *waysIn) (*waysOut, error) {
-	v, err := s.store.Card(ctx, in.ID)
-	if err != nil {
-		return nil, problem(err)
-	}
-	k, err := s.store.Kit(ctx)
+	v, k, err := s.cardAndKit(ctx, in.ID)
 	if err != nil {
 		return nil, problem(err)
 	}

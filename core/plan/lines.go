@@ -21,6 +21,10 @@ type LineLook struct {
 // default.
 const lineWidth = 1.2
 
+// hides is the hiding power past which an ink dulls what is beneath it; our own
+// default.
+const hides = 0.1
+
 // isLine reports whether a layer is a print of lines rather than areas.
 func isLine(v motif.View) bool {
 	l := v.Outline.Length()
@@ -55,8 +59,10 @@ func (b *builder) line(pm *Motif, w card.Colourway, i int, last colour.Linear, o
 	switch {
 	case mine.Kind != kit.Waterproof && mine.Kind != kit.Pigment && (over.Water || over.Kind == kit.Watercolor || over.Kind == kit.Alcohol):
 		out.Say = fmt.Sprintf("Print it last: %s may run under %s. Or take a waterproof ink and let it dry.", mine.Name, over.Name)
-	case out.LastDiff > out.FirstDiff+3:
+	case out.LastDiff > out.FirstDiff+3 && wash.Hide > hides:
 		out.Say = fmt.Sprintf("Print it last: %s hides some of a line beneath it.", over.Name)
+	case out.LastDiff > out.FirstDiff+3:
+		out.Say = "Print it last: the line stands out more on top of the colour."
 	case out.FirstDiff > out.LastDiff+3:
 		out.Say = "Print it first: the line stands out more under the colour."
 	default:

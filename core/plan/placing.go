@@ -62,7 +62,7 @@ func (m *Maker) Placing(c card.Card, k kit.Kit, motif, way, layer string, run in
 	}
 	w, ok := mo.Colourway(way)
 	if !ok {
-		return Placing{}, fmt.Errorf("place a layer: %s has no colourway %q", mo.Name, way)
+		return Placing{}, fmt.Errorf("place a layer: %s has no colourway %q: %w", mo.Name, way, ErrUnknown)
 	}
 	at := -1
 	for i, v := range pm.img.Views {
@@ -71,7 +71,7 @@ func (m *Maker) Placing(c card.Card, k kit.Kit, motif, way, layer string, run in
 		}
 	}
 	if at < 0 {
-		return Placing{}, fmt.Errorf("place a layer: %s has no layer %q", mo.Name, layer)
+		return Placing{}, fmt.Errorf("place a layer: %s has no layer %q: %w", mo.Name, layer, ErrUnknown)
 	}
 	look := b.look(pm, w)
 	ways := register.Ways()

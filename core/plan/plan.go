@@ -117,6 +117,10 @@ type Depth struct {
 // does not hold.
 var ErrMissing = errors.New("not in the stores")
 
+// ErrUnknown is returned when a card has no image, colourway or layer of the name
+// asked for.
+var ErrUnknown = errors.New("not on this card")
+
 // Option changes what Of assumes.
 type Option func(*options)
 

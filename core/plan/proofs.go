@@ -32,7 +32,7 @@ func (m *Maker) Prints(c card.Card, k kit.Kit, motif, way string, opts ...Option
 	}
 	w, ok := mo.Colourway(way)
 	if !ok {
-		return nil, colour.Linear{}, fmt.Errorf("read a proof: %s has no colourway %q", mo.Name, way)
+		return nil, colour.Linear{}, fmt.Errorf("read a proof: %s has no colourway %q: %w", mo.Name, way, ErrUnknown)
 	}
 	look := b.look(pm, w)
 	groups := map[int][]Print{}

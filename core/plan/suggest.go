@@ -93,7 +93,7 @@ func (m *Maker) image(c card.Card, k kit.Kit, ask Ask, opts []Option) (*builder,
 			return b, &b.plan.Motifs[i], b.card.Motifs[i], nil
 		}
 	}
-	return nil, nil, card.Motif{}, fmt.Errorf("suggest inks: the card has no image %q", ask.Motif)
+	return nil, nil, card.Motif{}, fmt.Errorf("suggest inks: the card has no image %q: %w", ask.Motif, ErrUnknown)
 }
 
 func (b *builder) suggest(ctx context.Context, pm *Motif, m card.Motif, ask Ask) ([]Suggestion, string, error) {
@@ -119,7 +119,7 @@ func (b *builder) suggest(ctx context.Context, pm *Motif, m card.Motif, ask Ask)
 func (b *builder) suggestPlain(ctx context.Context, pm *Motif, m card.Motif, ask Ask) ([]Suggestion, ramp.Problem, error) {
 	way, ok := m.Colourway(ask.Colourway)
 	if !ok {
-		return nil, ramp.Problem{}, fmt.Errorf("suggest inks: %s has no colourway %q", m.Name, ask.Colourway)
+		return nil, ramp.Problem{}, fmt.Errorf("suggest inks: %s has no colourway %q: %w", m.Name, ask.Colourway, ErrUnknown)
 	}
 	p, finishes := b.problem(pm, way, ask)
 	best := ask.Best
