@@ -41,6 +41,8 @@ func TestShots(t *testing.T) {
 	shot("pieces-apart", "/card/lamp-sitters/pieces", set("input[type=range]", "1"))
 	shot("inks", "/card/lamp-sitters/inks", button("Suggest inks"), seen(`button[title^="Weakest pair"]`), stratum("5"))
 	shot("register", "/card/lamp-sitters/register", stratum("5"))
+	shot("register-proof", "/card/five-beetles/register", says("Where to look"), button("Measure a print"), button("Simulated scan"), says("askew, which is left out"), button("Show it"))
+	shot("inks-set", "/card/five-beetles/inks", button("A set of"), says("most alike"))
 	shot("front", "/card/lamp-sitters/front", stratum("4"))
 	shot("front-slimline", "/card/five-beetles/front", stratum("5"))
 	shot("depth", "/card/lamp-sitters/depth")

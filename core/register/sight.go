@@ -40,8 +40,15 @@ const cornerReach = 1.6
 // nothing to hold on to, degrees.
 const bluntest = 135.0
 
-// narrow is the angle up to which a rounded tip still holds the eye, degrees.
-const narrow = 90.0
+// Rings shorter than dot, mm, are dots and small shapes, whose rounding is no tip
+// unless it is narrower than this, degrees.
+const (
+	dot    = 40.0
+	narrow = 90.0
+)
+
+// sharpestEye is the error below which no eye sights, mm; our own default.
+const sharpestEye = 0.1
 
 // Sight finds the two or three corners of a layer that pin its place and turn
 // best. A corner is sighted with an error that grows as it is blunter and lies
@@ -102,7 +109,9 @@ func Sight(layer, host, shown shape.Region, p Play) Sighting {
 		best.Say += " Check by 3, the " + best.Points[2].Where + "."
 	}
 	if p.Judged && p.Outside == 0 {
-		best.Eye = eyeFor(p, best)
+		if best.Eye = eyeFor(p, best); best.Eye < sharpestEye {
+			best.Say += " That asks more than an eye can do: go by the way of placing named below."
+		}
 	}
 	return best
 }
@@ -205,9 +214,9 @@ func sharp(r shape.Ring) []corner {
 	}
 	for i := range r {
 		angle, u, v := between(i, reach)
-		// A curve straightens on a closer look, a corner does not; a tip as narrow
-		// as rounded still holds the eye.
-		if near, _, _ := between(i, reach/2); angle > bluntest || angle > narrow && near > bluntest+10 {
+		// On a small ring a curve straightens on a closer look and a corner does not;
+		// on a large one a bend as tight as this is a tip, however rounded.
+		if near, _, _ := between(i, reach/2); angle > bluntest || total < dot && angle > narrow && near > bluntest+10 {
 			continue
 		}
 		tip := u.Cross(v)*area < 0
