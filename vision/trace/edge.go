@@ -275,20 +275,27 @@ func (p *patch) levels(at xy, sides []flank, i int) (in, out [3]float64) {
 	return in, out
 }
 
-// sample is the picture in linear light between pixel centres.
-func (p *patch) sample(x, y float64) (c [3]float64) {
+// around gives the four pixels round a place, as indices into the picture, and
+// the share each has in what is seen there.
+func (p *patch) around(x, y float64) (at [4]int, share [4]float64) {
 	x, y = x-0.5, y-0.5
 	x0, y0 := math.Floor(x), math.Floor(y)
 	fx, fy := x-x0, y-y0
 	i, j := int(x0), int(y0)
-	for dy := range 2 {
-		for dx := range 2 {
-			w := (1 - fx + float64(dx)*(2*fx-1)) * (1 - fy + float64(dy)*(2*fy-1))
-			xx, yy := min(max(i+dx, 0), p.pic.W-1), min(max(j+dy, 0), p.pic.H-1)
-			k := 3 * (yy*p.pic.W + xx)
-			for ch := range c {
-				c[ch] += w * float64(picture.Linear(p.pic.Pix[k+ch]))
-			}
+	for n := range at {
+		dx, dy := n&1, n>>1
+		share[n] = (1 - fx + float64(dx)*(2*fx-1)) * (1 - fy + float64(dy)*(2*fy-1))
+		at[n] = 3 * (min(max(j+dy, 0), p.pic.H-1)*p.pic.W + min(max(i+dx, 0), p.pic.W-1))
+	}
+	return at, share
+}
+
+// sample is the picture in linear light between pixel centres.
+func (p *patch) sample(x, y float64) (c [3]float64) {
+	at, share := p.around(x, y)
+	for n, k := range at {
+		for ch := range c {
+			c[ch] += share[n] * float64(picture.Linear(p.pic.Pix[k+ch]))
 		}
 	}
 	return c
@@ -306,17 +313,10 @@ func grey(c [3]float64) float64 {
 
 // sampleGrey is the grey of the picture between pixel centres, in linear light.
 func (p *patch) sampleGrey(x, y float64) (c float64) {
-	x, y = x-0.5, y-0.5
-	x0, y0 := math.Floor(x), math.Floor(y)
-	fx, fy := x-x0, y-y0
-	i, j := int(x0), int(y0)
-	for dy := range 2 {
-		for dx := range 2 {
-			w := (1 - fx + float64(dx)*(2*fx-1)) * (1 - fy + float64(dy)*(2*fy-1))
-			xx, yy := min(max(i+dx, 0), p.pic.W-1), min(max(j+dy, 0), p.pic.H-1)
-			r, g, b := p.pic.At(xx, yy)
-			c += w * picture.ToLinear((0.299*float64(r)+0.587*float64(g)+0.114*float64(b))/255)
-		}
+	at, share := p.around(x, y)
+	for n, k := range at {
+		q := p.pic.Pix[k : k+3]
+		c += share[n] * picture.ToLinear((0.299*float64(q[0])+0.587*float64(q[1])+0.114*float64(q[2]))/255)
 	}
 	return c
 }
