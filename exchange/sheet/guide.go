@@ -1,12 +1,14 @@
 package sheet
 
 import (
+	"cmp"
 	"fmt"
-	"github.com/tdewolff/canvas"
 	"image/color"
 	"io"
 	"math"
+	"slices"
 
+	"github.com/tdewolff/canvas"
 	"github.com/tdewolff/canvas/renderers/pdf"
 
 	"ochrestone/core/card"
@@ -14,6 +16,8 @@ import (
 	"ochrestone/core/measure"
 	"ochrestone/core/motif"
 	"ochrestone/core/plan"
+	"ochrestone/core/register"
+	"ochrestone/core/shape"
 )
 
 // margin of the printed page, mm; printers leave about 5.
@@ -240,7 +244,7 @@ func (g *guide) apart(m plan.Motif, cm card.Motif) error {
 	if err := g.page(); err != nil {
 		return err
 	}
-	if err := g.heading(m.Name + ": laid apart at true size"); err != nil {
+	if err := g.heading(m.Name + ": laid apart at true size, with the points to sight on"); err != nil {
 		return err
 	}
 	img := m.Image()
@@ -276,11 +280,29 @@ func (g *guide) apart(m plan.Motif, cm card.Motif) error {
 			}
 		}
 		g.p.text(g.p.f.bold, 2.8, x, g.y+2.5, -1, inkText, fmt.Sprintf("%d  %s", i+1, v.Layer.Label))
+		g.sights(v, img, at)
 		x += b.W() + 7
 		rowH = max(rowH, b.H())
 	}
 	g.y += rowH + 6
 	return nil
+}
+
+// sights numbers the points to bring a layer into place by.
+func (g *guide) sights(v motif.View, img motif.Image, at place) {
+	if v.Host == motif.Ground {
+		return
+	}
+	piece := v.Outline
+	if ps := v.Outline.Pieces(); v.Layer.Make == card.Cut && len(ps) > 1 {
+		piece = slices.MaxFunc(ps, func(a, b shape.Region) int { return cmp.Compare(a.Area(), b.Area()) })
+	}
+	for n, f := range register.Sight(piece, img.Views[v.Host].Outline, piece, register.Play{}).Points {
+		p := shape.Point{X: at.x + f.X, Y: at.y + f.Y}
+		g.p.region(shape.Disc(p, 0.7), place{k: 1}, none, inkText, 0.25)
+		g.p.region(shape.Disc(p.Add(shape.Point{X: 3}), 1.7), place{k: 1}, color.RGBA{255, 255, 255, 255}, inkText, 0.2)
+		g.p.text(g.p.f.bold, 2.4, p.X+3, p.Y+0.9, 0, inkText, fmt.Sprint(n+1))
+	}
 }
 
 func (g *guide) steps() error {
