@@ -30,13 +30,14 @@ type model struct {
 	layers  []layer
 	classes []colour.Linear // colour of every set of layers, by bits
 	soft    float64         // width of an edge, mm
+	scale   float64         // of the print against the design, every layer about its own middle
 }
 
 // fieldStep is the grid of the distances, mm.
 const fieldStep = 0.1
 
 func newModel(paper colour.Linear, ls []Layer) *model {
-	m := &model{paper: paper, soft: 0.3}
+	m := &model{paper: paper, soft: 0.3, scale: 1}
 	for _, l := range ls {
 		c := l.Region.Centroid()
 		b := l.Region.Bounds()
@@ -81,8 +82,8 @@ func (m *model) motion(i int) register.Motion {
 }
 
 // inside is how far inside layer l a place of the picture lies, mm.
-func (l *layer) inside(x, y, sin, cos float64) float64 {
-	dx, dy := x-l.pose.x, y-l.pose.y
+func (l *layer) inside(x, y, sin, cos, scale float64) float64 {
+	dx, dy := (x-l.pose.x)/scale, (y-l.pose.y)/scale
 	if dx*dx+dy*dy > (l.reach+1)*(l.reach+1) {
 		return -shape.Around
 	}
@@ -92,7 +93,7 @@ func (l *layer) inside(x, y, sin, cos float64) float64 {
 // covers fills c with the share of each layer at a place.
 func (m *model) covers(c []float64, sc [][2]float64, x, y float64) {
 	for i := range m.layers {
-		c[i] = math.Max(0, math.Min(1, 0.5+m.layers[i].inside(x, y, sc[i][0], sc[i][1])/m.soft))
+		c[i] = math.Max(0, math.Min(1, 0.5+m.layers[i].inside(x, y, sc[i][0], sc[i][1], m.scale)/m.soft))
 	}
 }
 
@@ -154,6 +155,34 @@ func (m *model) blend(c []float64, diff []colour.Linear) (v colour.Linear) {
 // miss is the mean square difference between the scan and what the model
 // foretells, over every step-th pixel of a box (all of it when empty).
 func (m *model) miss(p *plane, box shape.Box, step int) float64 {
+	return m.missBut(p, box, step, nil, 0)
+}
+
+// others are the covers of all layers but one over a box, worked out once while
+// that one is moved about.
+type others struct {
+	x0, y0, w int
+	c         [][Most]float64
+}
+
+func (m *model) others(p *plane, box shape.Box) *others {
+	o := &others{x0: max(0, int(box.Min.X*p.perMM)), y0: max(0, int(box.Min.Y*p.perMM))}
+	x1, y1 := min(p.w, int(box.Max.X*p.perMM)+1), min(p.h, int(box.Max.Y*p.perMM)+1)
+	o.w = max(0, x1-o.x0)
+	o.c = make([][Most]float64, o.w*max(0, y1-o.y0))
+	sc := m.turns()
+	strip(func(k int) {
+		for y := o.y0 + k; y < y1; y += strips {
+			for x := o.x0; x < x1; x++ {
+				m.covers(o.c[(y-o.y0)*o.w+x-o.x0][:len(m.layers)], sc, (float64(x)+0.5)/p.perMM, (float64(y)+0.5)/p.perMM)
+			}
+		}
+	})
+	return o
+}
+
+// missBut is miss with the covers of all layers but one known.
+func (m *model) missBut(p *plane, box shape.Box, step int, known *others, but int) float64 {
 	x0, y0, x1, y1 := 0, 0, p.w, p.h
 	if box.W() > 0 {
 		x0, y0 = max(0, int(box.Min.X*p.perMM)), max(0, int(box.Min.Y*p.perMM))
@@ -165,7 +194,13 @@ func (m *model) miss(p *plane, box shape.Box, step int) float64 {
 		c := make([]float64, len(m.layers))
 		for y := y0 + k*step; y < y1; y += strips * step {
 			for x := x0; x < x1; x += step {
-				m.covers(c, sc, (float64(x)+0.5)/p.perMM, (float64(y)+0.5)/p.perMM)
+				px, py := (float64(x)+0.5)/p.perMM, (float64(y)+0.5)/p.perMM
+				if known != nil {
+					copy(c, known.c[(y-known.y0)*known.w+x-known.x0][:len(c)])
+					c[but] = math.Max(0, math.Min(1, 0.5+m.layers[but].inside(px, py, sc[but][0], sc[but][1], m.scale)/m.soft))
+				} else {
+					m.covers(c, sc, px, py)
+				}
 				v := m.blend(c, nil)
 				q := p.at(x, y)
 				for ch := range v {
@@ -263,10 +298,11 @@ func (m *model) settle(ctx context.Context, p *plane) error {
 			}
 			l := &m.layers[i]
 			box := shape.Box{Min: shape.Point{X: l.pose.x - l.reach - 3, Y: l.pose.y - l.reach - 3}, Max: shape.Point{X: l.pose.x + l.reach + 3, Y: l.pose.y + l.reach + 3}}
-			from, best, at := l.pose, m.miss(p, box, 2), l.pose
+			known := m.others(p, box)
+			from, best, at := l.pose, m.missBut(p, box, 2, known, i), l.pose
 			try := func(q pose, step int) {
 				l.pose = q
-				if v := m.miss(p, box, step); v < best {
+				if v := m.missBut(p, box, step, known, i); v < best {
 					best, at = v, q
 				}
 			}
@@ -280,7 +316,7 @@ func (m *model) settle(ctx context.Context, p *plane) error {
 				}
 			}
 			l.pose = at
-			best = m.miss(p, box, 1)
+			best = m.missBut(p, box, 1, known, i)
 			for _, r := range [4]float64{0.3, 0.15, 0.08, 0.04} {
 				for range 2 {
 					q := at

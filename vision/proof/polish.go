@@ -28,7 +28,7 @@ func (m *model) learn(p *plane) {
 		for x := range p.w {
 			mask := 0
 			for i := range m.layers {
-				d := m.layers[i].inside((float64(x)+0.5)/p.perMM, (float64(y)+0.5)/p.perMM, sc[i][0], sc[i][1])
+				d := m.layers[i].inside((float64(x)+0.5)/p.perMM, (float64(y)+0.5)/p.perMM, sc[i][0], sc[i][1], m.scale)
 				if math.Abs(d) < clearOf {
 					continue next
 				}
@@ -60,18 +60,22 @@ const (
 	// kin is by how much neighbouring pixels, blurred and blotched together,
 	// overstate how much they tell.
 	kin = 5.0
+	// mostScale is by how much a print may be larger or smaller than designed.
+	mostScale = 0.03
 )
 
 // polish brings all layers to where the scan differs least from the model, by
 // Gauss and Newton's method with a little damping, over the pixels near an edge.
-// It returns what is left over, and per layer the standard error of shift and
-// turn.
+// One scale for all is found along with them, so that paper that grew or a copier
+// that shrank is not taken for layers out of place. It returns what is left over,
+// and per layer the standard error of shift and turn, with that of the scale in
+// the place after the last.
 func (m *model) polish(ctx context.Context, p *plane) (float64, [][2]float64, error) {
 	m.soft = softFine
-	n := 3 * len(m.layers)
+	n := 3*len(m.layers) + 1
 	var ata *mat.SymDense
 	var rms float64
-	sure := make([][2]float64, len(m.layers))
+	sure := make([][2]float64, len(m.layers)+1)
 	for round := range rounds {
 		if err := ctx.Err(); err != nil {
 			return 0, nil, err
@@ -80,7 +84,12 @@ func (m *model) polish(ctx context.Context, p *plane) (float64, [][2]float64, er
 			m.learn(p)
 		}
 		var atb *mat.VecDense
-		ata, atb, rms = m.normal(p)
+		// The first rounds only draw near: every third row will do.
+		thin := 3
+		if round >= rounds/2 {
+			thin = 1
+		}
+		ata, atb, rms = m.normal(p, thin)
 		for i := range n {
 			ata.SetSym(i, i, ata.At(i, i)*1.001+1e-9)
 		}
@@ -100,6 +109,8 @@ func (m *model) polish(ctx context.Context, p *plane) (float64, [][2]float64, er
 			q.x, q.y, q.turn = q.x+dx, q.y+dy, q.turn+dt
 			largest = math.Max(largest, math.Max(math.Hypot(dx, dy), math.Abs(dt)*m.layers[i].reach))
 		}
+		m.scale += math.Max(-0.004, math.Min(0.004, x.AtVec(n-1)))
+		m.scale = math.Max(1-mostScale, math.Min(1+mostScale, m.scale))
 		if round > rounds/2 && largest < 2e-4 {
 			break
 		}
@@ -113,18 +124,20 @@ func (m *model) polish(ctx context.Context, p *plane) (float64, [][2]float64, er
 				t := math.Sqrt(inv.At(3*i+2, 3*i+2)) * rms * kin
 				sure[i] = [2]float64{math.Hypot(s, 0.002), t * 180 / math.Pi}
 			}
+			sure[len(m.layers)][0] = math.Sqrt(inv.At(n-1, n-1)) * rms * kin
 		}
 	}
 	return math.Sqrt(m.missNear(p)), sure, nil
 }
 
-// normal sets up the normal equations over the pixels near an edge; rms is the
+// normal sets up the normal equations over the pixels near an edge, in every
+// thin-th row; rms is the
 // root mean square left there.
-func (m *model) normal(p *plane) (*mat.SymDense, *mat.VecDense, float64) {
-	n := 3 * len(m.layers)
+func (m *model) normal(p *plane, thin int) (*mat.SymDense, *mat.VecDense, float64) {
+	n := 3*len(m.layers) + 1
 	sc := m.turns()
 	parts := make([]sums, strips)
-	strip(func(k int) { parts[k] = m.normalOf(p, sc, k) })
+	strip(func(k int) { parts[k] = m.normalOf(p, sc, k, thin) })
 	ata, atb := mat.NewSymDense(n, nil), mat.NewVecDense(n, nil)
 	var sum, weight float64
 	for _, s := range parts {
@@ -145,15 +158,15 @@ type sums struct {
 	sum, weight float64
 }
 
-func (m *model) normalOf(p *plane, sc [][2]float64, part int) sums {
-	n := 3 * len(m.layers)
+func (m *model) normalOf(p *plane, sc [][2]float64, part, thin int) sums {
+	n := 3*len(m.layers) + 1
 	a := make([]float64, n*n)
 	b := make([]float64, n)
 	c := make([]float64, len(m.layers))
 	diff := make([]colour.Linear, len(m.layers))
 	row := make([]float64, n)
 	var sum, weight float64
-	for y := part; y < p.h; y += strips {
+	for y := part * thin; y < p.h; y += strips * thin {
 		py := (float64(y) + 0.5) / p.perMM
 		for x := range p.w {
 			px := (float64(x) + 0.5) / p.perMM
@@ -167,27 +180,29 @@ func (m *model) normalOf(p *plane, sc [][2]float64, part int) sums {
 			}
 			v := m.blend(c, diff)
 			q := p.at(x, y)
-			var grad [Most][3]float64
+			var grad [Most][4]float64
 			for i := range m.layers {
 				if c[i] <= 0 || c[i] >= 1 {
 					continue
 				}
 				const h = 0.06
 				l := &m.layers[i]
-				gx := (l.inside(px+h, py, sc[i][0], sc[i][1]) - l.inside(px-h, py, sc[i][0], sc[i][1])) / (2 * h)
-				gy := (l.inside(px, py+h, sc[i][0], sc[i][1]) - l.inside(px, py-h, sc[i][0], sc[i][1])) / (2 * h)
+				gx := (l.inside(px+h, py, sc[i][0], sc[i][1], m.scale) - l.inside(px-h, py, sc[i][0], sc[i][1], m.scale)) / (2 * h)
+				gy := (l.inside(px, py+h, sc[i][0], sc[i][1], m.scale) - l.inside(px, py-h, sc[i][0], sc[i][1], m.scale)) / (2 * h)
 				// As the layer moves right, a place moves left in it; as it turns
 				// clockwise, the place turns back.
 				rx, ry := px-l.pose.x, py-l.pose.y
-				grad[i] = [3]float64{-gx / m.soft, -gy / m.soft, (gx*ry - gy*rx) / m.soft}
+				grad[i] = [4]float64{-gx / m.soft, -gy / m.soft, (gx*ry - gy*rx) / m.soft, -(gx*rx + gy*ry) / m.scale / m.soft}
 			}
 			for ch := range v {
 				r := q[ch] - v[ch]
 				w := 1 / (1 + r*r/(outlier*outlier))
+				row[n-1] = 0
 				for i := range m.layers {
 					for j := range 3 {
 						row[3*i+j] = diff[i][ch] * grad[i][j]
 					}
+					row[n-1] += diff[i][ch] * grad[i][3]
 				}
 				for i := range row {
 					if row[i] == 0 {

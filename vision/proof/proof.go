@@ -37,8 +37,11 @@ type Off struct {
 type Result struct {
 	Sheet  register.Motion // where the first layer lies in the picture, mm
 	Layers []Off           // the first is the reference and has none
-	Miss   float64         // what the picture differs from the print as understood, root mean square of linear light
-	Notes  []string
+	Scale  float64         // of the print against the design, 1 when as designed
+	// SureScale is the standard error of the scale.
+	SureScale float64
+	Miss      float64 // what the picture differs from the print as understood, root mean square of linear light
+	Notes     []string
 }
 
 // Most layers that are told apart at once.
@@ -73,7 +76,11 @@ func Measure(ctx context.Context, pic *picture.Picture, dpi float64, paper colou
 	if err != nil {
 		return Result{}, err
 	}
-	out := Result{Sheet: m.motion(0), Layers: make([]Off, len(layers)), Miss: miss}
+	out := Result{Sheet: m.motion(0), Layers: make([]Off, len(layers)), Miss: miss, Scale: m.scale, SureScale: sure[len(layers)][0]}
+	if off := m.scale - 1; math.Abs(off) > math.Max(leastScale, 3*out.SureScale) {
+		out.Notes = append(out.Notes, fmt.Sprintf("The print is %.1f %% %s than designed (±%.1f): no placing mends that. Check the dots to the inch, or whether the paper grew or a copy shrank.",
+			100*math.Abs(off), map[bool]string{true: "larger", false: "smaller"}[off > 0], 200*out.SureScale))
+	}
 	back := inverse(m.motion(0))
 	for i := 1; i < len(layers); i++ {
 		rel := back.After(m.motion(i))
@@ -93,6 +100,7 @@ func Measure(ctx context.Context, pic *picture.Picture, dpi float64, paper colou
 
 // Limits; our own defaults.
 const (
+	leastScale = 0.003
 	leastApart = 6.0  // CIEDE2000 between what two layers do to the paper
 	mostMiss   = 0.07 // root mean square, linear light; a good scan leaves 0.02 to 0.05
 	leastLight = 0.4  // of the paper's own light in the darkest corner

@@ -192,6 +192,27 @@ func TestAMissingLayerIsSaid(t *testing.T) {
 	}
 }
 
+// A print 0.8 % too small, as from a copier, is told apart from layers out of
+// place.
+func TestAScaleIsToldApart(t *testing.T) {
+	layers, ls, paper := beetle(t)
+	small := slices.Clone(layers)
+	for i := range small {
+		small[i].Region = small[i].Region.ScaleBy(0.992)
+	}
+	bench, _ := sim.Proof(small, paper, 0, 0, 2, 21)
+	got, err := proof.Measure(context.Background(), scanned(t, bench, mild(), 21), 300, paper, ls)
+	require.NoError(t, err)
+	assert.InDelta(t, 0.992, got.Scale, 0.001)
+	require.NotEmpty(t, got.Notes)
+	assert.Contains(t, got.Notes[0], "0.8 % smaller")
+	plain, _ := sim.Proof(layers, paper, 1, 1, 2, 22)
+	got, err = proof.Measure(context.Background(), scanned(t, plain, mild(), 22), 300, paper, ls)
+	require.NoError(t, err)
+	assert.InDelta(t, 1, got.Scale, 0.001)
+	assert.Empty(t, got.Notes)
+}
+
 // The correction, applied, brings the next print into place: the motion said
 // undoes the one there was.
 func TestTheCorrectionUndoesTheError(t *testing.T) {
