@@ -6,12 +6,15 @@ import (
 	"math"
 	"net/http"
 	"strconv"
+	"strings"
 
 	"github.com/danielgtaylor/huma/v2/sse"
 	"github.com/gin-gonic/gin"
 
 	"ochrestone/core/kit"
 	"ochrestone/core/plan"
+	"ochrestone/core/register"
+	"ochrestone/core/shape"
 	"ochrestone/demo/sim"
 	"ochrestone/vision/picture"
 	"ochrestone/vision/proof"
@@ -92,7 +95,8 @@ func (s *Server) measureProof(ctx context.Context, in *proofIn, tell func(float6
 }
 
 // simulatedProof serves a scan of a proof from the simulated scanner, in the
-// demo: off by up to 1 mm and 1.5°, or, true, as a corrected one would be.
+// demo: off by up to 1 mm and 1.5°, as the seed has it. With what the paper was
+// moved by for each layer, it is the next print of the same press.
 func (s *Server) simulatedProof(c *gin.Context) {
 	ctx := c.Request.Context()
 	seed, _ := strconv.ParseUint(c.DefaultQuery("seed", "1"), 10, 32)
@@ -113,11 +117,25 @@ func (s *Server) simulatedProof(c *gin.Context) {
 	for i, p := range prints {
 		layers[i] = sim.Layer{Region: p.Region, Film: p.Film}
 	}
-	shift, turn := 1.0, 1.5
-	if c.Query("corrected") != "" {
-		shift, turn = 0.1, 0.1
+	// The paper moved for a strike takes the print the other way against it.
+	corrections := make([]register.Motion, len(prints))
+	for _, said := range c.QueryArray("moved") {
+		var x, y, turn float64
+		id, numbers, _ := strings.Cut(said, " ")
+		if _, err := fmt.Sscanf(numbers, "%g %g %g", &x, &y, &turn); err != nil {
+			refuse(c, kit.Problem{Path: "moved", What: "give a layer and how the paper was moved: id, mm right, mm down, degrees clockwise"})
+			return
+		}
+		for i, p := range prints {
+			if p.Layer == id {
+				mid := p.Region.Centroid()
+				m := register.Motion{Turn: turn}
+				m.Move = mid.Sub(m.Point(mid)).Add(shape.Point{X: x, Y: y})
+				corrections[i] = m.Inverse()
+			}
+		}
 	}
-	b, _ := sim.Proof(layers, paper, shift, turn, 3, seed)
+	b, _ := sim.Proof(layers, paper, 1, 1.5, 3, seed, corrections...)
 	g := sim.Plain()
 	g.Dust = 0
 	img, err := sim.PNG(b.Scan(deviceDPI, g, seed), deviceDPI)

@@ -224,6 +224,21 @@ func (k *maker) blends(i int, f card.Finish, after string) string {
 	return after
 }
 
+// hottest is the finish with, in place of its ink, the first of all its inks that
+// needs heat: one blend that does is enough for the piece to be heat set.
+func (k *maker) hottest(f card.Finish) card.Finish {
+	inks := []string{f.Ink}
+	for _, b := range f.Blends {
+		inks = append(inks, b.Ink)
+	}
+	for _, id := range append(inks, f.Edge, f.Back) {
+		if ink, ok := k.b.kit.ink[id]; ok && ink.Heat() {
+			return card.Finish{Ink: id}
+		}
+	}
+	return f
+}
+
 // dabbed says what else goes on a stamp before it is pressed.
 func (k *maker) dabbed(f card.Finish) string {
 	out := ""

@@ -100,6 +100,28 @@ func TestABlendIsSeenWorkedAndTimed(t *testing.T) {
 	assert.ErrorContains(t, c.Validate(), "not a zone")
 }
 
+// One blend that needs heat is enough for the piece to be heat set before it is
+// popped out.
+func TestABlendThatNeedsHeatIsSet(t *testing.T) {
+	c, k := moth(t)
+	layer := c.Motifs[0].Layers[1].ID
+	f := c.Motifs[0].Colourways[0].Layers[layer]
+	has := func() bool {
+		for _, s := range plan.Of(c, k).Steps {
+			if strings.HasPrefix(s.ID, "heat:") && s.Layer == layer {
+				return true
+			}
+		}
+		return false
+	}
+	require.False(t, has(), "its own ink dries by itself")
+	yes := true
+	k.Inks = append(k.Inks, kit.Ink{ID: "hot", Name: "Hot", Kind: kit.Pigment, Dry: "#402010", NeedsHeat: &yes})
+	f.Blends = []card.Blend{{Ink: "hot", Zone: card.Rim}}
+	c.Motifs[0].Colourways[0].Layers[layer] = f
+	assert.True(t, has())
+}
+
 func look0(p plan.Plan) plan.LayerLook { return p.Motifs[0].Colourways[0].Layers[0] }
 
 // Common practice, no source: a step too small is not seen, one too great

@@ -82,6 +82,9 @@ type Verdict struct {
 	Judged    bool    `json:"judged" doc:"something has to meet"`
 	Good      bool    `json:"good" doc:"inside its play"`
 	Lost      bool    `json:"lost" doc:"it could not be made out; the numbers mean nothing"`
+	MoveX     float64 `json:"moveX" doc:"what is said, as hands can do it: the paper to the right, mm"`
+	MoveY     float64 `json:"moveY" doc:"the paper down, mm"`
+	TurnBy    float64 `json:"turnBy" doc:"the paper clockwise, degrees"`
 	Say       string  `json:"say" doc:"what to do at the positioner"`
 }
 
@@ -99,18 +102,19 @@ func Judge(p Print, shift shape.Point, turn, sureShift, sureTurn float64) Verdic
 	v := Verdict{Layer: p.Layer, Label: p.Label, X: shift.X, Y: shift.Y, Turn: turn, SureShift: sureShift, SureTurn: sureTurn, Judged: p.Play.Judged}
 	v.Good = !p.Play.Judged || p.Play.Holds(shift, turn)
 	round := func(x, to float64) float64 { return math.Round(x/to) * to }
+	v.MoveX, v.MoveY, v.TurnBy = round(shift.X, handShift), round(shift.Y, handShift), round(turn, handTurn)
 	var parts []string
-	if x := round(shift.X, handShift); x != 0 {
+	if x := v.MoveX; x != 0 {
 		parts = append(parts, fmt.Sprintf("%.1f mm %s", math.Abs(x), map[bool]string{true: "right", false: "left"}[x > 0]))
 	}
-	if y := round(shift.Y, handShift); y != 0 {
+	if y := v.MoveY; y != 0 {
 		parts = append(parts, fmt.Sprintf("%.1f mm %s", math.Abs(y), map[bool]string{true: "down", false: "up"}[y > 0]))
 	}
 	say := ""
 	if len(parts) > 0 {
 		say = "move the paper " + strings.Join(parts, " and ")
 	}
-	if t := round(turn, handTurn); t != 0 {
+	if t := v.TurnBy; t != 0 {
 		if say != "" {
 			say += ", "
 		}

@@ -190,13 +190,13 @@ func (k *maker) cut(i int) {
 		Detail: fmt.Sprintf("From %s. Leave the piece in its sheet for inking.", k.b.paperName(f.Paper))}, i))
 	k.dry[i] = id
 	if f.Ink == "" {
-		k.dry[i] = k.blends(i, f, id)
+		k.dry[i] = k.heat(i, k.hottest(f), k.blends(i, f, id))
 		return
 	}
 	ink := k.id("ink", i)
 	k.l.Add(phaseInk, k.step(k.inked(work.Step{ID: ink, Kind: work.InkStep, Title: "Ink " + k.name(i),
 		Detail: fmt.Sprintf("%s%s. Lightly, edges too, so that no white core shows.", k.b.inkName(f.Ink), strikes(f))}, f), i), work.Need{Step: id, Why: whyCutFirst})
-	k.dry[i] = k.heat(i, f, k.blends(i, f, ink))
+	k.dry[i] = k.heat(i, k.hottest(f), k.blends(i, f, ink))
 }
 
 func strikes(f card.Finish) string {
@@ -257,7 +257,7 @@ func (k *maker) print(i int) {
 	id := k.id("print", i)
 	k.l.Add(phaseInk, k.step(k.inked(work.Step{ID: id, Kind: work.PrintStep, Title: fmt.Sprintf("Stamp %s × %d", k.name(i), k.times),
 		Detail: fmt.Sprintf("%s%s%s on %s. Look before you lift the stamp.", k.b.inkName(f.Ink), strikes(f), k.dabbed(f), carrier)}, f), i), need...)
-	k.dry[i] = k.heat(i, f, id)
+	k.dry[i] = k.heat(i, k.hottest(f), id)
 	if v.Host >= 0 {
 		k.made[k.piece(i)] = append(k.made[k.piece(i)], k.dry[i])
 	}

@@ -30,6 +30,13 @@ func (m Motion) After(n Motion) Motion {
 	return Motion{math.Remainder(m.Turn+n.Turn, 360), m.Point(n.Move)}
 }
 
+// Inverse undoes m.
+func (m Motion) Inverse() Motion {
+	b := Motion{Turn: -m.Turn}
+	b.Move = b.Point(m.Move).Scale(-1)
+	return b
+}
+
 // ErrFew is returned when points do not settle a motion.
 var ErrFew = errors.New("too few points to settle a motion")
 

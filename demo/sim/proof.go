@@ -17,8 +17,9 @@ type Layer struct {
 // Proof prints the layers of a design on a sheet, each off its place by up to
 // shift mm along both axes and turn degrees about its own middle but for the
 // first, and lays the sheet down turned by up to askew degrees. It returns how
-// far off each layer is in the frame of the design.
-func Proof(layers []Layer, paper colour.Linear, shift, turn, askew float64, seed uint64) (Bench, []register.Motion) {
+// far off each layer is in the frame of the design. Corrections, one for each
+// layer, are made to the same errors before anything is printed.
+func Proof(layers []Layer, paper colour.Linear, shift, turn, askew float64, seed uint64, corrections ...register.Motion) (Bench, []register.Motion) {
 	rnd := rand.New(rand.NewPCG(seed, 0x9f00))
 	off := make([]register.Motion, len(layers))
 	var box shape.Box
@@ -36,6 +37,9 @@ func Proof(layers []Layer, paper colour.Linear, shift, turn, askew float64, seed
 		c := l.Region.Centroid()
 		m.Move = c.Sub(m.Point(c)).Add(shape.Point{X: (2*rnd.Float64() - 1) * shift, Y: (2*rnd.Float64() - 1) * shift})
 		off[i] = m
+		if i < len(corrections) {
+			off[i] = corrections[i].After(m)
+		}
 	}
 	const margin = 14.0
 	b := Bench{W: box.W() + 2*margin, H: box.H() + 2*margin, Sheet: paper}

@@ -81,7 +81,7 @@ func Measure(ctx context.Context, pic *picture.Picture, dpi float64, paper colou
 		out.Notes = append(out.Notes, fmt.Sprintf("The print is %.1f %% %s than designed (±%.1f): no placing mends that. Check the dots to the inch, or whether the paper grew or a copy shrank.",
 			100*math.Abs(off), map[bool]string{true: "larger", false: "smaller"}[off > 0], 200*out.SureScale))
 	}
-	back := inverse(m.motion(0))
+	back := m.motion(0).Inverse()
 	for i := 1; i < len(layers); i++ {
 		rel := back.After(m.motion(i))
 		c := m.layers[i].mid
@@ -107,9 +107,3 @@ const (
 	mostDoubt  = 0.12 // mm; a layer surer than that has been found
 	mostOff    = 4.0  // mm; no hand is off by more
 )
-
-func inverse(m register.Motion) register.Motion {
-	b := register.Motion{Turn: -m.Turn}
-	b.Move = b.Point(m.Move).Scale(-1)
-	return b
-}

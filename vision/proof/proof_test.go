@@ -221,10 +221,7 @@ func TestTheCorrectionUndoesTheError(t *testing.T) {
 	got, err := proof.Measure(context.Background(), scanned(t, bench, mild(), 9), 300, paper, ls)
 	require.NoError(t, err)
 	for i := 1; i < len(ls); i++ {
-		m := got.Layers[i].Motion
-		back := register.Motion{Turn: -m.Turn}
-		back.Move = back.Point(m.Move).Scale(-1)
-		left := back.After(off[i])
+		left := got.Layers[i].Motion.Inverse().After(off[i])
 		c := ls[i].Region.Centroid()
 		assert.Less(t, left.Point(c).Distance(c), 0.02)
 		assert.Less(t, math.Abs(math.Remainder(left.Turn, 360)), 0.06)

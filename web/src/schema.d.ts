@@ -1828,6 +1828,16 @@ export interface components {
             layer: string;
             /** @description it could not be made out; the numbers mean nothing */
             lost: boolean;
+            /**
+             * Format: double
+             * @description what is said, as hands can do it: the paper to the right, mm
+             */
+            moveX: number;
+            /**
+             * Format: double
+             * @description the paper down, mm
+             */
+            moveY: number;
             /** @description what to do at the positioner */
             say: string;
             /**
@@ -1845,6 +1855,11 @@ export interface components {
              * @description off clockwise, degrees
              */
             turn: number;
+            /**
+             * Format: double
+             * @description the paper clockwise, degrees
+             */
+            turnBy: number;
             /**
              * Format: double
              * @description off to the right, mm

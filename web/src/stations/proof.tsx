@@ -31,9 +31,20 @@ export function Proof({ done, onDone, onShow }: { done?: Proofed; onDone: (p?: P
 		}
 		setBusy(undefined);
 	};
+	// The next print has the same errors, less what the paper was moved by as said.
+	const moved = useRef<Record<string, [number, number, number]>>({});
 	const simulate = async (corrected: boolean) => {
-		tries.current++;
-		const q = new URLSearchParams({ card: b.view.id, motif, colourway, seed: `${tries.current}`, ...(corrected ? { corrected: "yes" } : {}) });
+		if (corrected) {
+			for (const l of done?.layers ?? []) {
+				const [x, y, t] = moved.current[l.layer] ?? [0, 0, 0];
+				moved.current[l.layer] = [x + l.moveX, y + l.moveY, t + l.turnBy];
+			}
+		} else {
+			tries.current++;
+			moved.current = {};
+		}
+		const q = new URLSearchParams({ card: b.view.id, motif, colourway, seed: `${tries.current}` });
+		for (const [id, by] of Object.entries(moved.current)) q.append("moved", `${id} ${by.join(" ")}`);
 		const got = await fetch(`/api/device/proof?${q}`);
 		if (got.ok) await measure(await got.blob(), 0);
 		else setWrong(((await got.json()) as { detail?: string }).detail ?? "The simulated scanner gave no picture.");
@@ -60,7 +71,7 @@ export function Proof({ done, onDone, onShow }: { done?: Proofed; onDone: (p?: P
 						</Button>
 						{done && (
 							<Button disabled={!!busy} onClick={() => simulate(true)}>
-								Simulated scan, corrected
+								Simulated scan, the paper moved so
 							</Button>
 						)}
 					</>

@@ -103,7 +103,7 @@ export default function Register() {
 								<Button aria-pressed={panel === "jig"} onClick={() => setPanel(panel === "jig" ? "" : "jig")}>
 									Turning jig
 								</Button>
-								<Button onClick={() => setOff({ x: 0, y: 0 })} disabled={d === 0}>
+								<Button onClick={() => setOff({ x: 0, y: 0 })} disabled={d === 0 || blind}>
 									Back in place
 								</Button>
 							</>
@@ -136,11 +136,11 @@ export default function Register() {
 											fillOpacity={0.85}
 											fillRule="evenodd"
 											transform={`translate(${off.x} ${off.y})`}
-											stroke={inside ? "#1d2327" : "#9a2f2b"}
-											strokeWidth={(inside ? 0.8 : 2.4) / scale}
+											stroke={inside || blind ? "#1d2327" : "#9a2f2b"}
+											strokeWidth={(inside || blind ? 0.8 : 2.4) / scale}
 											style={{ cursor: "move" }}
 										/>
-										{p.judged && p.reach.length === steps && (
+										{p.judged && !blind && p.reach.length === steps && (
 											<g transform={`translate(${p.centreX} ${p.centreY})`} pointerEvents="none">
 												<path d={reachPath(p.reach, mag)} fill="#f3f3f1cc" stroke="#824a00" strokeWidth={1.8 / scale} />
 												<line
