@@ -11,6 +11,7 @@ type Way struct {
 	Name    string `json:"name"`
 	Spread  Spread `json:"spread"`
 	Own     bool   `json:"own" doc:"the spread is the person's own, from the log"`
+	From    int    `json:"from,omitempty" doc:"placements it was learned from"`
 	Prepare string `json:"prepare" doc:"what it needs beforehand"`
 	Cut     bool   `json:"-"` // serves cut pieces
 	Print   bool   `json:"-"` // serves prints

@@ -6,6 +6,7 @@ import (
 	"ochrestone/core/colour"
 	"ochrestone/core/register"
 	"ochrestone/core/shape"
+	"ochrestone/vision/mat"
 )
 
 // Layer is a printed layer of a design and its ink.
@@ -51,4 +52,49 @@ func Proof(layers []Layer, paper colour.Linear, shift, turn, askew float64, seed
 		b.Items = append(b.Items, Item{Outline: sheet.After(off[i]).Of(l.Region), Print: true, Film: &film, Strikes: 1})
 	}
 	return b, off
+}
+
+// Together lays several sheets side by side, so many to a row, as one is scanned.
+func Together(sheets []Bench, across int) Bench {
+	out := Bench{Sheet: sheets[0].Sheet}
+	x, y, tall := 0.0, 0.0, 0.0
+	for i, b := range sheets {
+		if i > 0 && i%across == 0 {
+			x, y, tall = 0, y+tall, 0
+		}
+		for _, it := range b.Items {
+			it.Outline = it.Outline.Move(shape.Point{X: x, Y: y})
+			out.Items = append(out.Items, it)
+		}
+		x, tall = x+b.W, max(tall, b.H)
+		out.W, out.H = max(out.W, x), max(out.H, y+tall)
+	}
+	return out
+}
+
+// Framed is a printed sheet on a bed of another colour, turned by so many degrees.
+func Framed(b Bench, bed colour.Linear, round, turn float64) Bench {
+	out := Bench{W: b.W + 2*round, H: b.H + 2*round, Sheet: bed}
+	out.Items = onBed(b, shape.Point{X: round, Y: round}, turn)
+	return out
+}
+
+// ProofOnMat lays a printed sheet in the middle of the field of the measuring
+// mat, turned by so many degrees.
+func ProofOnMat(l mat.Layout, b Bench, turn float64) Bench {
+	out, _ := OnMat(l, nil, nil)
+	f := l.Field
+	out.Items = append(out.Items, onBed(b, f.Min.Add(shape.Point{X: (f.W() - b.W) / 2, Y: (f.H() - b.H) / 2}), turn)...)
+	return out
+}
+
+// onBed is a sheet and its prints as items.
+func onBed(b Bench, to shape.Point, turn float64) []Item {
+	mid := shape.Point{X: b.W / 2, Y: b.H / 2}
+	out := []Item{{Outline: shape.Rect(0, 0, b.W, b.H).Turn(turn, mid).Move(to), Colour: b.Sheet}}
+	for _, it := range b.Items {
+		it.Outline = it.Outline.Turn(turn, mid).Move(to)
+		out = append(out, it)
+	}
+	return out
 }

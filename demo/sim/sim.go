@@ -68,6 +68,9 @@ type plane struct {
 
 func newPlane(w, h int) plane { return plane{w, h, make([]float32, w*h)} }
 
+// shortEdge is the longest edge drawn at once, pixels.
+const shortEdge = 12.0
+
 // cover is how much of every pixel a region covers, exact for polygons.
 func cover(g shape.Region, w, h int, perMM float64) *image.Alpha {
 	b := g.Bounds()
@@ -79,11 +82,16 @@ func cover(g shape.Region, w, h int, perMM float64) *image.Alpha {
 	z := vector.NewRasterizer(x1-x0, y1-y0)
 	for _, r := range g.Rings() {
 		for i, p := range r {
-			x, y := float32(p.X*perMM-float64(x0)), float32(p.Y*perMM-float64(y0))
 			if i == 0 {
-				z.MoveTo(x, y)
-			} else {
-				z.LineTo(x, y)
+				z.MoveTo(float32(p.X*perMM-float64(x0)), float32(p.Y*perMM-float64(y0)))
+			}
+			// The rasterizer keeps slopes to a thousandth: along a long edge that adds
+			// up to a third of a pixel, so edges go to it in short pieces.
+			q := r[(i+1)%len(r)]
+			n := max(1, int(math.Ceil(p.Distance(q)*perMM/shortEdge)))
+			for k := 1; k <= n; k++ {
+				at := p.Add(q.Sub(p).Scale(float64(k) / float64(n)))
+				z.LineTo(float32(at.X*perMM-float64(x0)), float32(at.Y*perMM-float64(y0)))
 			}
 		}
 		z.ClosePath()

@@ -3,6 +3,7 @@ package proof
 import (
 	"context"
 	"math"
+	"slices"
 	"sync"
 
 	"ochrestone/core/colour"
@@ -18,9 +19,12 @@ type pose struct {
 
 type layer struct {
 	Layer
-	field *shape.Field
+	field *shape.Field // the one in use
+	fine  *shape.Field
 	mid   shape.Point
-	reach float64 // mm from the middle to the furthest point
+	box   shape.Box // of the region about its middle
+	reach float64   // mm from the middle to the furthest point
+	grow  float64   // mm that the ink ran past the edge of the stamp
 	pose  pose
 }
 
@@ -29,24 +33,34 @@ type model struct {
 	paper   colour.Linear
 	layers  []layer
 	classes []colour.Linear // colour of every set of layers, by bits
+	patches *patches        // those colours place by place, once learned
 	soft    float64         // width of an edge, mm
 	scale   float64         // of the print against the design, every layer about its own middle
 }
 
-// fieldStep is the grid of the distances, mm.
-const fieldStep = 0.1
+// Grids of the distances, mm: the coarse one is small enough to be quick.
+const (
+	fineStep   = 0.15
+	coarseStep = 0.35
+)
 
 func newModel(paper colour.Linear, ls []Layer) *model {
 	m := &model{paper: paper, soft: 0.3, scale: 1}
-	for _, l := range ls {
-		c := l.Region.Centroid()
-		b := l.Region.Bounds()
-		r := 0.0
-		for _, p := range [4]shape.Point{b.Min, b.Max, {X: b.Min.X, Y: b.Max.Y}, {X: b.Max.X, Y: b.Min.Y}} {
-			r = math.Max(r, p.Distance(c))
-		}
-		m.layers = append(m.layers, layer{Layer: l, field: shape.NewField(l.Region, fieldStep), mid: c, reach: r, pose: pose{x: c.X, y: c.Y}})
+	m.layers = make([]layer, len(ls))
+	var wg sync.WaitGroup
+	for i, l := range ls {
+		wg.Go(func() {
+			c := l.Region.Centroid()
+			b := l.Region.Bounds()
+			r := 0.0
+			for _, p := range [4]shape.Point{b.Min, b.Max, {X: b.Min.X, Y: b.Max.Y}, {X: b.Max.X, Y: b.Min.Y}} {
+				r = math.Max(r, p.Distance(c))
+			}
+			m.layers[i] = layer{Layer: l, field: shape.NewField(l.Region, coarseStep), fine: shape.NewField(l.Region, fineStep), mid: c, reach: r, pose: pose{x: c.X, y: c.Y}}
+			m.layers[i].box = shape.Box{Min: b.Min.Sub(c), Max: b.Max.Sub(c)}
+		})
 	}
+	wg.Wait()
 	m.classes = make([]colour.Linear, 1<<len(ls))
 	for k := range m.classes {
 		v := paper
@@ -60,17 +74,27 @@ func newModel(paper colour.Linear, ls []Layer) *model {
 	return m
 }
 
-// tooAlike finds the two layers that change the paper most alike.
-func (m *model) tooAlike() (a, b int, d float64) {
-	d = math.Inf(1)
+// fresh is the same model with nothing found yet; what never changes is shared.
+func (m *model) fresh() *model {
+	n := *m
+	n.layers, n.classes = slices.Clone(m.layers), slices.Clone(m.classes)
+	for i := range n.layers {
+		n.layers[i].pose = pose{x: n.layers[i].mid.X, y: n.layers[i].mid.Y}
+	}
+	return &n
+}
+
+// alike lists the pairs of layers that change the paper too nearly alike to be
+// told apart by their inks.
+func (m *model) alike() (out [][2]int) {
 	for i := range m.layers {
 		for j := range i {
-			if e := colour.Difference(m.classes[1<<i].Lab(), m.classes[1<<j].Lab()); e < d {
-				a, b, d = j, i, e
+			if colour.Difference(m.classes[1<<i].Lab(), m.classes[1<<j].Lab()) < leastApart {
+				out = append(out, [2]int{j, i})
 			}
 		}
 	}
-	return a, b, d
+	return out
 }
 
 // motion of layer i from the design into the picture.
@@ -87,13 +111,42 @@ func (l *layer) inside(x, y, sin, cos, scale float64) float64 {
 	if dx*dx+dy*dy > (l.reach+1)*(l.reach+1) {
 		return -shape.Around
 	}
-	return l.field.Inside(shape.Point{X: l.mid.X + dx*cos + dy*sin, Y: l.mid.Y - dx*sin + dy*cos})
+	return l.field.Inside(shape.Point{X: l.mid.X + dx*cos + dy*sin, Y: l.mid.Y - dx*sin + dy*cos}) + l.grow
+}
+
+// sharpen has all layers use their fine distances from here on.
+func (m *model) sharpen() {
+	for i := range m.layers {
+		m.layers[i].field = m.layers[i].fine
+	}
+}
+
+// around is the box of the picture a layer may take when it is moved by up to
+// room mm and turned by a few degrees.
+func (l *layer) around(room float64) shape.Box {
+	sin, cos := math.Sincos(l.pose.turn)
+	out := shape.Box{Min: shape.Point{X: math.Inf(1), Y: math.Inf(1)}, Max: shape.Point{X: math.Inf(-1), Y: math.Inf(-1)}}
+	for _, q := range [4]shape.Point{l.box.Min, l.box.Max, {X: l.box.Min.X, Y: l.box.Max.Y}, {X: l.box.Max.X, Y: l.box.Min.Y}} {
+		x, y := l.pose.x+q.X*cos-q.Y*sin, l.pose.y+q.X*sin+q.Y*cos
+		out.Min = shape.Point{X: math.Min(out.Min.X, x), Y: math.Min(out.Min.Y, y)}
+		out.Max = shape.Point{X: math.Max(out.Max.X, x), Y: math.Max(out.Max.Y, y)}
+	}
+	room += 0.05 * l.reach
+	out.Min, out.Max = out.Min.Sub(shape.Point{X: room, Y: room}), out.Max.Add(shape.Point{X: room, Y: room})
+	return out
 }
 
 // covers fills c with the share of each layer at a place.
 func (m *model) covers(c []float64, sc [][2]float64, x, y float64) {
 	for i := range m.layers {
-		c[i] = math.Max(0, math.Min(1, 0.5+m.layers[i].inside(x, y, sc[i][0], sc[i][1], m.scale)/m.soft))
+		k := 0.5 + m.layers[i].inside(x, y, sc[i][0], sc[i][1], m.scale)/m.soft
+		switch {
+		case k < 0:
+			k = 0
+		case k > 1:
+			k = 1
+		}
+		c[i] = k
 	}
 }
 
@@ -108,7 +161,7 @@ func (m *model) turns() [][2]float64 {
 // blend is the colour where layers cover partly: the mean over the sets of
 // layers, each with its share. Where diff is wanted it is filled with the change
 // of colour as each layer comes to cover.
-func (m *model) blend(c []float64, diff []colour.Linear) (v colour.Linear) {
+func (m *model) blend(classes []colour.Linear, c []float64, diff []colour.Linear) (v colour.Linear) {
 	var room [Most]int
 	full, part := 0, room[:0]
 	for i, k := range c {
@@ -132,7 +185,7 @@ func (m *model) blend(c []float64, diff []colour.Linear) (v colour.Linear) {
 				w *= 1 - c[i]
 			}
 		}
-		q := m.classes[mask]
+		q := classes[mask]
 		for ch := range v {
 			v[ch] += w * q[ch]
 		}
@@ -153,55 +206,16 @@ func (m *model) blend(c []float64, diff []colour.Linear) (v colour.Linear) {
 }
 
 // miss is the mean square difference between the scan and what the model
-// foretells, over every step-th pixel of a box (all of it when empty).
-func (m *model) miss(p *plane, box shape.Box, step int) float64 {
-	return m.missBut(p, box, step, nil, 0)
-}
-
-// others are the covers of all layers but one over a box, worked out once while
-// that one is moved about.
-type others struct {
-	x0, y0, w int
-	c         [][Most]float64
-}
-
-func (m *model) others(p *plane, box shape.Box) *others {
-	o := &others{x0: max(0, int(box.Min.X*p.perMM)), y0: max(0, int(box.Min.Y*p.perMM))}
-	x1, y1 := min(p.w, int(box.Max.X*p.perMM)+1), min(p.h, int(box.Max.Y*p.perMM)+1)
-	o.w = max(0, x1-o.x0)
-	o.c = make([][Most]float64, o.w*max(0, y1-o.y0))
-	sc := m.turns()
-	strip(func(k int) {
-		for y := o.y0 + k; y < y1; y += strips {
-			for x := o.x0; x < x1; x++ {
-				m.covers(o.c[(y-o.y0)*o.w+x-o.x0][:len(m.layers)], sc, (float64(x)+0.5)/p.perMM, (float64(y)+0.5)/p.perMM)
-			}
-		}
-	})
-	return o
-}
-
-// missBut is miss with the covers of all layers but one known.
-func (m *model) missBut(p *plane, box shape.Box, step int, known *others, but int) float64 {
-	x0, y0, x1, y1 := 0, 0, p.w, p.h
-	if box.W() > 0 {
-		x0, y0 = max(0, int(box.Min.X*p.perMM)), max(0, int(box.Min.Y*p.perMM))
-		x1, y1 = min(p.w, int(box.Max.X*p.perMM)+1), min(p.h, int(box.Max.Y*p.perMM)+1)
-	}
+// foretells, over every step-th pixel.
+func (m *model) miss(p *Plane, step int) float64 {
 	sc := m.turns()
 	sums, ns := make([]float64, strips), make([]int, strips)
 	strip(func(k int) {
 		c := make([]float64, len(m.layers))
-		for y := y0 + k*step; y < y1; y += strips * step {
-			for x := x0; x < x1; x += step {
-				px, py := (float64(x)+0.5)/p.perMM, (float64(y)+0.5)/p.perMM
-				if known != nil {
-					copy(c, known.c[(y-known.y0)*known.w+x-known.x0][:len(c)])
-					c[but] = math.Max(0, math.Min(1, 0.5+m.layers[but].inside(px, py, sc[but][0], sc[but][1], m.scale)/m.soft))
-				} else {
-					m.covers(c, sc, px, py)
-				}
-				v := m.blend(c, nil)
+		for y := k * step; y < p.h; y += strips * step {
+			for x := 0; x < p.w; x += step {
+				m.covers(c, sc, (float64(x)+0.5)/p.perMM, (float64(y)+0.5)/p.perMM)
+				v := m.blend(m.classes, c, nil)
 				q := p.at(x, y)
 				for ch := range v {
 					d := v[ch] - q[ch]
@@ -216,6 +230,75 @@ func (m *model) missBut(p *plane, box shape.Box, step int, known *others, but in
 		sum, n = sum+sums[k], n+ns[k]
 	}
 	return sum / float64(3*max(1, n))
+}
+
+// stake is what a pixel says of one layer while all others stay where they are:
+// the foretold colour is linear in how much the layer covers, so that the square
+// of what is missed is even + k·lean + k²·bow for a cover k.
+type stake struct{ even, lean, bow float32 }
+
+// stakes are those of a box of pixels.
+type stakes struct {
+	x0, y0, w, h int
+	v            []stake
+}
+
+func (m *model) stakes(p *Plane, box shape.Box, but int) *stakes {
+	o := &stakes{x0: max(0, int(box.Min.X*p.perMM)), y0: max(0, int(box.Min.Y*p.perMM))}
+	o.w = max(0, min(p.w, int(box.Max.X*p.perMM)+1)-o.x0)
+	o.h = max(0, min(p.h, int(box.Max.Y*p.perMM)+1)-o.y0)
+	o.v = make([]stake, o.w*o.h)
+	sc := m.turns()
+	strip(func(k int) {
+		c := make([]float64, len(m.layers))
+		for y := k; y < o.h; y += strips {
+			for x := range o.w {
+				m.covers(c, sc, (float64(x+o.x0)+0.5)/p.perMM, (float64(y+o.y0)+0.5)/p.perMM)
+				c[but] = 0
+				off := m.blend(m.classes, c, nil)
+				c[but] = 1
+				on := m.blend(m.classes, c, nil)
+				q := p.at(x+o.x0, y+o.y0)
+				var s stake
+				for ch := range q {
+					a, b := float32(off[ch]-q[ch]), float32(on[ch]-off[ch])
+					s.even, s.lean, s.bow = s.even+a*a, s.lean+2*a*b, s.bow+b*b
+				}
+				o.v[y*o.w+x] = s
+			}
+		}
+	})
+	return o
+}
+
+// missOf is what is missed over the stakes of a layer where it lies now, from
+// every step-th pixel of them.
+func (m *model) missOf(o *stakes, p *Plane, but, step int) float64 {
+	l := &m.layers[but]
+	sin, cos := math.Sincos(l.pose.turn)
+	sums := make([]float64, strips)
+	strip(func(k int) {
+		for y := k * step; y < o.h; y += strips * step {
+			py := (float64(y+o.y0) + 0.5) / p.perMM
+			for x := 0; x < o.w; x += step {
+				s := o.v[y*o.w+x]
+				c := float32(0.5 + l.inside((float64(x+o.x0)+0.5)/p.perMM, py, sin, cos, m.scale)/m.soft)
+				switch {
+				case c <= 0:
+					sums[k] += float64(s.even)
+				case c >= 1:
+					sums[k] += float64(s.even + s.lean + s.bow)
+				default:
+					sums[k] += float64(s.even + c*s.lean + c*c*s.bow)
+				}
+			}
+		}
+	})
+	sum := 0.0
+	for _, v := range sums {
+		sum += v
+	}
+	return sum * float64(step*step) / float64(3*max(1, o.w*o.h))
 }
 
 // strips is in how many parts the rows of a picture are worked on side by side;
@@ -233,8 +316,8 @@ func strip(f func(k int)) {
 
 // findSheet looks for the whole print: shifted as its ink lies, turned by up to
 // sheetTurn.
-func (m *model) findSheet(ctx context.Context, p *plane) error {
-	m.soft = 0.7
+func (m *model) findSheet(ctx context.Context, p *Plane) error {
+	m.soft = 0.9
 	home := make([]pose, len(m.layers))
 	var union shape.Point
 	area := 0.0
@@ -254,18 +337,18 @@ func (m *model) findSheet(ctx context.Context, p *plane) error {
 	best, bt, bx, by := math.Inf(1), 0.0, 0.0, 0.0
 	try := func(turn, x, y float64, step int) {
 		put(turn, x, y)
-		if v := m.miss(p, shape.Box{}, step); v < best {
+		if v := m.miss(p, step); v < best {
 			best, bt, bx, by = v, turn, x, y
 		}
 	}
-	c := p.centre
+	c, _ := p.inkedShare(m.paper)
 	for turn := -sheetTurn; turn <= sheetTurn; turn += 1.5 {
 		if err := ctx.Err(); err != nil {
 			return err
 		}
 		for dy := -3.0; dy <= 3; dy += 1.5 {
 			for dx := -3.0; dx <= 3; dx += 1.5 {
-				try(turn*math.Pi/180, c.X+dx, c.Y+dy, 3)
+				try(turn*math.Pi/180, c.X+dx, c.Y+dy, 2)
 			}
 		}
 	}
@@ -273,9 +356,9 @@ func (m *model) findSheet(ctx context.Context, p *plane) error {
 		for range 3 {
 			t, x, y := bt, bx, by
 			for _, d := range [3]float64{-1, 0, 1} {
-				try(t+d*r*0.015, x, y, 2)
-				try(t, x+d*r, y, 2)
-				try(t, x, y+d*r, 2)
+				try(t+d*r*0.015, x, y, 1)
+				try(t, x+d*r, y, 1)
+				try(t, x, y+d*r, 1)
 			}
 		}
 	}
@@ -286,23 +369,25 @@ func (m *model) findSheet(ctx context.Context, p *plane) error {
 // sheetTurn is how far the sheet may lie askew, degrees.
 const sheetTurn = 6.0
 
-// settle looks for every layer apart, the largest first, in the whole box of
-// shifts and turns a hand may be off by; twice, since each search leans on where
-// the others lie.
-func (m *model) settle(ctx context.Context, p *plane) error {
+// settle looks for layers apart, all or those named, in the whole box of shifts
+// and turns a hand may be off by; twice, since each search leans on where the
+// others lie. From round 1 on it only looks near where they are.
+func (m *model) settle(ctx context.Context, p *Plane, from int, only ...int) error {
 	m.soft = 0.5
-	for round := range 2 {
+	for round := from; round < 2; round++ {
 		for i := range m.layers {
+			if len(only) > 0 && !slices.Contains(only, i) {
+				continue
+			}
 			if err := ctx.Err(); err != nil {
 				return err
 			}
 			l := &m.layers[i]
-			box := shape.Box{Min: shape.Point{X: l.pose.x - l.reach - 3, Y: l.pose.y - l.reach - 3}, Max: shape.Point{X: l.pose.x + l.reach + 3, Y: l.pose.y + l.reach + 3}}
-			known := m.others(p, box)
-			from, best, at := l.pose, m.missBut(p, box, 2, known, i), l.pose
+			known := m.stakes(p, l.around(3), i)
+			start, best, at := l.pose, m.missOf(known, p, i, 2), l.pose
 			try := func(q pose, step int) {
 				l.pose = q
-				if v := m.missBut(p, box, step, known, i); v < best {
+				if v := m.missOf(known, p, i, step); v < best {
 					best, at = v, q
 				}
 			}
@@ -310,13 +395,13 @@ func (m *model) settle(ctx context.Context, p *plane) error {
 				for _, turn := range [5]float64{-0.04, -0.02, 0, 0.02, 0.04} {
 					for dy := -2.0; dy <= 2; dy += 0.5 {
 						for dx := -2.0; dx <= 2; dx += 0.5 {
-							try(pose{from.x + dx, from.y + dy, from.turn + turn}, 2)
+							try(pose{start.x + dx, start.y + dy, start.turn + turn}, 2)
 						}
 					}
 				}
 			}
 			l.pose = at
-			best = m.missBut(p, box, 1, known, i)
+			best = m.missOf(known, p, i, 1)
 			for _, r := range [4]float64{0.3, 0.15, 0.08, 0.04} {
 				for range 2 {
 					q := at
