@@ -87,20 +87,37 @@ type Make string
 const (
 	Cut     Make = "cut"     // a piece of its own paper
 	Printed Make = "printed" // stamped on the layer that carries it
+	// Stencilled ink is blended through an opening of a layering stencil, laid by
+	// its etched lines on the layer that carries it.
+	Stencilled Make = "stencilled"
 )
 
 // Layer is one part in the stack of an image.
 type Layer struct {
-	ID     string  `json:"id"`
-	Part   string  `json:"part" doc:"part id in the motif's set"`
-	Label  string  `json:"label"`
-	Make   Make    `json:"make" enum:"cut,printed"`
+	ID    string `json:"id"`
+	Part  string `json:"part" doc:"part id in the motif's set"`
+	Label string `json:"label"`
+	Make  Make   `json:"make" enum:"cut,printed,stencilled"`
+	// After says that a cut layer is stamped first, and cut out with its die when
+	// that is dry: then it is the die that has to be placed.
+	After  bool    `json:"after,omitempty" doc:"a cut layer that is stamped first and cut out after"`
 	On     string  `json:"on,omitempty" doc:"layer it sits on; empty lets the outlines decide"`
 	Rank   int     `json:"rank" minimum:"1" maximum:"99" doc:"tone rank"`
 	Accent bool    `json:"accent,omitempty" doc:"left out of the order of lightness"`
 	Fit    kit.Fit `json:"fit" enum:"free,within,even rim,fills,offset"`
 	Copies int     `json:"copies" minimum:"1" maximum:"9" doc:"cut so many and glue them as one"`
 	Joint  Joint   `json:"joint"`
+	// Forgive is what the eye forgives of this layer, where the person has set it;
+	// nil takes the general limits, eased by contrast.
+	Forgive *Forgive `json:"forgive,omitempty"`
+}
+
+// Forgive is what the eye forgives of a layer off its place, all mm but RimShare.
+type Forgive struct {
+	Spill    float64 `json:"spill" minimum:"0" maximum:"5" doc:"how far it may run over its host, or past the cut line, mm"`
+	RimShare float64 `json:"rimShare" minimum:"0.05" maximum:"1" doc:"share of the nominal rim left at the narrowest place"`
+	Gap      float64 `json:"gap" minimum:"0" maximum:"5" doc:"bare gap round a layer that fills a blank, or inside a cut line, mm"`
+	Overlap  float64 `json:"overlap" minimum:"0" maximum:"5" doc:"overlap where a layer fills a blank, mm"`
 }
 
 // Zone is where on a piece a blend goes.
@@ -286,6 +303,9 @@ func (c Card) Validate() error {
 		for j, l := range m.Layers {
 			bad(l.ID == "" || layers[l.ID], fmt.Sprintf("%s.layers[%d].id", at, j), "every layer has an id of its own")
 			layers[l.ID] = true
+			if f := l.Forgive; f != nil {
+				bad(!sane(f.Spill, 0, 5) || !sane(f.RimShare, 0.05, 1) || !sane(f.Gap, 0, 5) || !sane(f.Overlap, 0, 5), fmt.Sprintf("%s.layers[%d].forgive", at, j), "limits are 0 to 5 mm, and a share of the rim from 0.05 to 1")
+			}
 		}
 		cw := map[string]bool{}
 		for j, w := range m.Colourways {

@@ -132,7 +132,7 @@ func (b *builder) fits(pm *Motif) {
 				Do:   "Set its fit to free if it is meant to stand over, or choose another layer for it to sit on.", Numbers: map[string]float64{"outside": p.Outside}})
 			continue
 		}
-		way := register.Steadiest(v.Layer.Make == card.Cut)
+		way := register.Steadiest(placed(v), b.o.ways)
 		if p.Tight < way.Spread.Shift {
 			b.add(Finding{ID: "play:" + pm.ID + ":" + v.Layer.ID, Station: "register", Severity: Shows, Motif: pm.ID, Layer: v.Layer.ID,
 				What: fmt.Sprintf("%s can hardly be placed on %s", v.Layer.Label, host),

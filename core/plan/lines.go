@@ -28,7 +28,7 @@ const hides = 0.1
 // isLine reports whether a layer is a print of lines rather than areas.
 func isLine(v motif.View) bool {
 	l := v.Outline.Length()
-	return v.Layer.Make == card.Printed && l > 0 && 2*v.Outline.Area()/l <= lineWidth
+	return v.Layer.Make != card.Cut && l > 0 && 2*v.Outline.Area()/l <= lineWidth
 }
 
 // line compares an outline printed last, as the layers stand, with the same

@@ -8,6 +8,7 @@ import (
 	"ochrestone/core/card"
 	"ochrestone/core/colour"
 	"ochrestone/core/kit"
+	"ochrestone/core/motif"
 	"ochrestone/core/register"
 	"ochrestone/core/shape"
 )
@@ -25,6 +26,7 @@ type Placing struct {
 	Chain    []ChainLink         `json:"chain" nullable:"false" doc:"what it must keep to further down the stack"`
 	Stack    float64             `json:"stack" doc:"chance that every layer of the image comes out, each placed by the way proposed for it"`
 	Spare    int                 `json:"spare" doc:"images to begin for the run to come out at 95 %; 0 when a thousand would not do"`
+	Pivots   []Pivot             `json:"pivots" nullable:"false" doc:"turn allowed about points other than its middle"`
 	Left     []Turning           `json:"left" nullable:"false" doc:"turn left after a shift"`
 	Each     bool                `json:"each" doc:"its pieces are placed one by one; the sighting is for the largest"`
 	Layers   []LayerPlay         `json:"layers" nullable:"false" doc:"the play of every layer under limits by contrast, lowest first"`
@@ -60,22 +62,13 @@ func (m *Maker) Placing(c card.Card, k kit.Kit, motif, way, layer string, run in
 	if err != nil {
 		return Placing{}, err
 	}
-	w, ok := mo.Colourway(way)
-	if !ok {
-		return Placing{}, fmt.Errorf("place a layer: %s has no colourway %q: %w", mo.Name, way, ErrUnknown)
-	}
-	at := -1
-	for i, v := range pm.img.Views {
-		if v.Layer.ID == layer {
-			at = i
-		}
-	}
-	if at < 0 {
-		return Placing{}, fmt.Errorf("place a layer: %s has no layer %q: %w", mo.Name, layer, ErrUnknown)
+	w, at, err := b.layerOf(pm, mo, way, layer)
+	if err != nil {
+		return Placing{}, err
 	}
 	look := b.look(pm, w)
-	ways := register.Ways()
-	out := Placing{Layer: layer, Chain: []ChainLink{}, Layers: []LayerPlay{}, Left: []Turning{}, Ways: []register.Prospect{}, Pick: -1, Stack: 1}
+	ways := b.o.ways
+	out := Placing{Layer: layer, Chain: []ChainLink{}, Pivots: []Pivot{}, Layers: []LayerPlay{}, Left: []Turning{}, Ways: []register.Prospect{}, Pick: -1, Stack: 1}
 	for i := range pm.img.Views {
 		p, lim, contrast, err := b.eased(pm, look, i)
 		if err != nil {
@@ -83,7 +76,7 @@ func (m *Maker) Placing(c card.Card, k kit.Kit, motif, way, layer string, run in
 		}
 		out.Layers = append(out.Layers, LayerPlay{p.Judged, p.Tight, min(p.Clock, p.Anti), p.Outside})
 		if p.Judged && p.Outside == 0 {
-			all, pick, _ := register.Prospects(p, pm.img.Views[i].Layer.Make == card.Cut, run, ways, seed)
+			all, pick, _ := register.Prospects(p, placed(pm.img.Views[i]), run, ways, seed)
 			if pick >= 0 {
 				out.Stack *= all[pick].Chance
 			}
@@ -112,32 +105,68 @@ func (m *Maker) Placing(c card.Card, k kit.Kit, motif, way, layer string, run in
 		out.Why = "As designed it already lies past the limit, whatever way it is placed."
 		return out, nil
 	}
-	out.Ways, out.Pick, out.Why = register.Prospects(out.Play, v.Layer.Make == card.Cut, run, ways, seed)
+	out.Ways, out.Pick, out.Why = register.Prospects(out.Play, placed(v), run, ways, seed)
+	if placed(v) == register.DieRound {
+		return out, nil
+	}
 	if err := b.turning(&out, v.Outline, host); err != nil {
 		return out, err
 	}
 	return out, b.chain(&out, pm, at)
 }
 
+// layerOf finds a colourway and a layer of an image.
+func (b *builder) layerOf(pm *Motif, mo card.Motif, way, layer string) (card.Colourway, int, error) {
+	w, ok := mo.Colourway(way)
+	if !ok {
+		return w, -1, fmt.Errorf("place a layer: %s has no colourway %q: %w", mo.Name, way, ErrUnknown)
+	}
+	for i, v := range pm.img.Views {
+		if v.Layer.ID == layer {
+			return w, i, nil
+		}
+	}
+	return w, -1, fmt.Errorf("place a layer: %s has no layer %q: %w", mo.Name, layer, ErrUnknown)
+}
+
 // eased is the play of a layer under limits that go by the contrast of what
 // meets.
 func (b *builder) eased(pm *Motif, look Colourway, i int) (register.Play, register.Limits, float64, error) {
 	v := pm.img.Views[i]
-	if v.Host < 0 {
-		return register.Play{Reach: []float64{}}, b.o.limits, 0, nil
+	none := register.Play{Reach: []float64{}}
+	against, host := v.Host, shape.Region{}
+	if placed(v) == register.DieRound {
+		against = topPrint(pm.img, i)
+	}
+	if against < 0 {
+		return none, forgiven(v.Layer, b.o.limits), 0, nil
+	}
+	if v.Host >= 0 {
+		host = pm.img.Views[v.Host].Outline
 	}
 	mine, err1 := colour.ParseHex(look.Layers[i].Dry)
-	its, err2 := colour.ParseHex(look.Layers[v.Host].Dry)
+	its, err2 := colour.ParseHex(look.Layers[against].Dry)
 	if err1 != nil || err2 != nil {
-		return register.Play{Reach: []float64{}}, b.o.limits, 0, nil
+		return none, forgiven(v.Layer, b.o.limits), 0, nil
 	}
 	contrast := colour.Difference(mine.Lab(), its.Lab())
-	lim := b.o.limits.Eased(contrast)
-	p, err := playOf(v, pm.img.Views[v.Host].Outline, lim)
+	lim := forgiven(v.Layer, b.o.limits.Eased(contrast))
+	p, err := playOf(pm.img, i, host, lim)
 	if err != nil {
 		return p, lim, contrast, fmt.Errorf("play of %s: %w", v.Layer.Label, err)
 	}
 	return p, lim, contrast, nil
+}
+
+// topPrint is the largest print on a layer, or -1.
+func topPrint(img motif.Image, i int) int {
+	at := -1
+	for j, v := range img.Views {
+		if v.Layer.Make != card.Cut && v.Host == i && (at < 0 || v.Area > img.Views[at].Area) {
+			at = j
+		}
+	}
+	return at
 }
 
 // turning lists how much turn is left as the layer is shifted the tightest way.
@@ -150,6 +179,7 @@ func (b *builder) turning(out *Placing, layer, host shape.Region) error {
 		return fmt.Errorf("turn left after a shift: %w", err)
 	}
 	c := layer.Centroid()
+	out.Pivots = b.pivots(out, layer, bound)
 	for _, share := range [4]float64{0, 0.25, 0.5, 0.75} {
 		d := out.Play.Tight * share
 		cw, acw, err := register.TurnLeft(layer, bound, shape.Polar(d, out.Play.TightAt), c)
@@ -168,7 +198,7 @@ func (b *builder) chain(out *Placing, pm *Motif, at int) error {
 	used := 0.0
 	for h := v.Host; h >= 0; {
 		hv := pm.img.Views[h]
-		if p := pm.Layers[h].Play; p.Judged && p.Outside == 0 {
+		if p := out.Layers[h]; p.Judged && p.Outside == 0 {
 			used += p.Tight
 		}
 		h = hv.Host

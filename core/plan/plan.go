@@ -126,13 +126,28 @@ type Option func(*options)
 
 type options struct {
 	limits   register.Limits
+	ways     []register.Way
+	hinge    Hinge
 	readable float64
 	step     float64
 	format   func(mm float64) string
 }
 
+// assumed are the defaults with the options over them.
+func assumed(opts []Option) options {
+	o := options{limits: register.Defaults(), ways: register.Ways(), hinge: Hinge{Side: HingeLeft, Far: 40}, readable: Readable, step: LightStep,
+		format: func(mm float64) string { return fmt.Sprintf("%.1f mm", mm) }}
+	for _, f := range opts {
+		f(&o)
+	}
+	return o
+}
+
 // Limits sets what the eye forgives in fit.
 func Limits(l register.Limits) Option { return func(o *options) { o.limits = l } }
+
+// Hand sets the ways of placing, with the person's own spreads.
+func Hand(ways []register.Way) Option { return func(o *options) { o.ways = ways } }
 
 // Lengths sets how lengths are written in the sentences of the plan.
 func Lengths(f func(mm float64) string) Option { return func(o *options) { o.format = f } }
@@ -157,12 +172,7 @@ func Of(c card.Card, k kit.Kit, opts ...Option) Plan { return NewMaker().Of(c, k
 
 // Of returns the plan of a card with a kit, like the function Of.
 func (m *Maker) Of(c card.Card, k kit.Kit, opts ...Option) Plan {
-	o := options{limits: register.Defaults(), readable: Readable, step: LightStep,
-		format: func(mm float64) string { return fmt.Sprintf("%.1f mm", mm) }}
-	for _, f := range opts {
-		f(&o)
-	}
-	b := &builder{Maker: m, card: c, kit: newStock(k), o: o}
+	b := &builder{Maker: m, card: c, kit: newStock(k), o: assumed(opts)}
 	b.plan = Plan{Motifs: []Motif{}, Steps: []work.Step{}, Findings: []Finding{},
 		Front: Front{Sheets: []Sheet{}, Elements: []Placed{}}}
 	b.motifs()

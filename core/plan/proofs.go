@@ -20,6 +20,7 @@ type Print struct {
 	Film    colour.Film
 	Strikes int
 	Play    register.Play
+	Marks   []register.Feature // corners of it that can be pointed at
 }
 
 // Prints lists the printed layers of an image that carry ink and lie on one
@@ -40,7 +41,7 @@ func (m *Maker) Prints(c card.Card, k kit.Kit, motif, way string, opts ...Option
 	for i, v := range pm.img.Views {
 		f := w.Layers[v.Layer.ID]
 		ink, ok := b.kit.ink[f.Ink]
-		if v.Layer.Make != card.Printed || !ok {
+		if v.Layer.Make == card.Cut || !ok {
 			continue
 		}
 		film, _, err := b.film(ink)
@@ -48,14 +49,14 @@ func (m *Maker) Prints(c card.Card, k kit.Kit, motif, way string, opts ...Option
 			continue
 		}
 		on := v.Host
-		for on >= 0 && pm.img.Views[on].Layer.Make == card.Printed {
+		for on >= 0 && pm.img.Views[on].Layer.Make != card.Cut {
 			on = pm.img.Views[on].Host
 		}
 		p, _, _, err := b.eased(pm, look, i)
 		if err != nil {
 			return nil, colour.Linear{}, err
 		}
-		groups[on] = append(groups[on], Print{v.Layer.ID, v.Layer.Label, v.Outline, film, f.Strikes(), p})
+		groups[on] = append(groups[on], Print{v.Layer.ID, v.Layer.Label, v.Outline, film, f.Strikes(), p, register.Marks(v.Outline, v.Outline, mostMarks)})
 		if best == -2 || len(groups[on]) > len(groups[best]) {
 			best = on
 		}
@@ -69,6 +70,9 @@ func (m *Maker) Prints(c card.Card, k kit.Kit, motif, way string, opts ...Option
 	}
 	return groups[best], paper, nil
 }
+
+// mostMarks is how many corners of a layer are offered to point at.
+const mostMarks = 4
 
 // Verdict is one layer of a proof, and what to do about it.
 type Verdict struct {
@@ -129,4 +133,105 @@ func Judge(p Print, shift shape.Point, turn, sureShift, sureTurn float64) Verdic
 		v.Say = capital(say) + " for this strike."
 	}
 	return v
+}
+
+// RunVerdict is one layer over several prints of a run.
+type RunVerdict struct {
+	Layer  string  `json:"layer"`
+	Label  string  `json:"label"`
+	N      int     `json:"n" doc:"prints it was measured on"`
+	Good   int     `json:"good" doc:"of them inside the play"`
+	MeanX  float64 `json:"meanX" doc:"off to the right on the mean, mm"`
+	MeanY  float64 `json:"meanY" doc:"down, mm"`
+	MeanT  float64 `json:"meanTurn" doc:"clockwise, degrees"`
+	Spread float64 `json:"spread" doc:"about the mean, along each axis, mm"`
+	DriftX float64 `json:"driftX" doc:"from each print to the next, mm; 0 when it is no more than chance"`
+	DriftY float64 `json:"driftY" doc:"mm"`
+	DriftT float64 `json:"driftTurn" doc:"degrees"`
+	Say    string  `json:"say" doc:"what the run tells, in words"`
+}
+
+// JudgeRun says what several prints of a run tell of each layer, the prints in
+// the order they were made: how far off on the mean, how steady, and whether it
+// drifts from print to print by more than chance.
+func JudgeRun(prints [][]Verdict) []RunVerdict {
+	out := []RunVerdict{}
+	at := map[string]int{}
+	seen := map[string][]Verdict{}
+	for _, p := range prints {
+		for _, v := range p {
+			if _, ok := at[v.Layer]; !ok {
+				at[v.Layer] = len(out)
+				out = append(out, RunVerdict{Layer: v.Layer, Label: v.Label})
+			}
+			if !v.Lost {
+				seen[v.Layer] = append(seen[v.Layer], v)
+			}
+		}
+	}
+	for i := range out {
+		out[i].judge(seen[out[i].Layer])
+	}
+	return out
+}
+
+func (r *RunVerdict) judge(vs []Verdict) {
+	r.N = len(vs)
+	if r.N == 0 {
+		r.Say = "It was made out on none of the prints."
+		return
+	}
+	var xs, ys, ts []float64
+	var ps []register.Placed
+	for _, v := range vs {
+		xs, ys, ts = append(xs, v.X), append(ys, v.Y), append(ts, v.Turn)
+		if v.Good {
+			r.Good++
+		}
+	}
+	h := register.Learn(placedOf(vs))
+	r.MeanX, r.MeanY, r.MeanT = h.LeanX, h.LeanY, h.LeanT
+	for _, v := range vs {
+		ps = append(ps, register.Placed{X: v.X - r.MeanX, Y: v.Y - r.MeanY, Turn: v.Turn - r.MeanT})
+	}
+	if n := float64(r.N); r.N > 1 {
+		r.Spread = register.Learn(ps).Spread.Shift * math.Sqrt(n/(n-1))
+	}
+	steady := func(v []float64) float64 {
+		if s, se := register.Drift(v); register.Drifts(s, se, len(v)) {
+			return s
+		}
+		return 0
+	}
+	r.DriftX, r.DriftY, r.DriftT = steady(xs), steady(ys), steady(ts)
+	way := func(v float64, plus, minus string) string { return map[bool]string{true: plus, false: minus}[v > 0] }
+	var drift []string
+	if r.DriftX != 0 {
+		drift = append(drift, fmt.Sprintf("%.2f mm %s", math.Abs(r.DriftX), way(r.DriftX, "right", "left")))
+	}
+	if r.DriftY != 0 {
+		drift = append(drift, fmt.Sprintf("%.2f mm %s", math.Abs(r.DriftY), way(r.DriftY, "down", "up")))
+	}
+	if r.DriftT != 0 {
+		drift = append(drift, fmt.Sprintf("%.2f° %s", math.Abs(r.DriftT), way(r.DriftT, "clockwise", "anticlockwise")))
+	}
+	r.Say = fmt.Sprintf("%d of %d inside the play.", r.Good, r.N)
+	switch {
+	case len(drift) > 0:
+		r.Say += " It drifts " + strings.Join(drift, ", ") + " from each print to the next: something gives. Look at magnets, tape and the corner before going on."
+	case h.Leans:
+		r.Say += fmt.Sprintf(" It is steady to ±%.2f mm, yet off by %.2f mm the same way each time: move the paper once, for all.", r.Spread, math.Hypot(r.MeanX, r.MeanY))
+	case r.N >= 4:
+		r.Say += fmt.Sprintf(" No drift; it scatters by ±%.2f mm.", r.Spread)
+	default:
+		r.Say += " Too few prints to tell a drift."
+	}
+}
+
+func placedOf(vs []Verdict) []register.Placed {
+	out := make([]register.Placed, len(vs))
+	for i, v := range vs {
+		out[i] = register.Placed{X: v.X, Y: v.Y, Turn: v.Turn}
+	}
+	return out
 }

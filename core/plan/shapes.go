@@ -61,7 +61,10 @@ func shapeKey(mo card.Motif, set kit.Set, clear map[string]bool, lim register.Li
 	h := sha256.New()
 	fmt.Fprintln(h, lim, set.ID)
 	for _, l := range mo.Layers {
-		fmt.Fprintln(h, l.ID, l.Part, l.Label, l.Make, l.On, l.Fit, clear[l.ID])
+		fmt.Fprintln(h, l.ID, l.Part, l.Label, l.Make, l.On, l.Fit, l.After, clear[l.ID])
+		if l.Forgive != nil {
+			fmt.Fprintln(h, *l.Forgive)
+		}
 		if p, ok := set.Part(l.Part); ok {
 			t, _ := p.Outline.MarshalText()
 			h.Write(t)
@@ -107,15 +110,64 @@ func newLayer(img motif.Image, i int, lim register.Limits) (Layer, error) {
 		l.Host, host = img.Views[v.Host].Layer.ID, img.Views[v.Host].Outline
 	}
 	var err error
-	if l.Play, err = playOf(v, host, lim); err != nil {
+	if l.Play, err = playOf(img, i, host, forgiven(v.Layer, lim)); err != nil {
 		return l, fmt.Errorf("play of layer %q: %w", v.Layer.Label, err)
 	}
 	return l, nil
 }
 
+// forgiven is what the eye forgives of a layer: the person's own for it, or the
+// general limits.
+func forgiven(l card.Layer, lim register.Limits) register.Limits {
+	if f := l.Forgive; f != nil {
+		return register.Limits{Spill: f.Spill, RimShare: f.RimShare, Gap: f.Gap, Overlap: f.Overlap}
+	}
+	return lim
+}
+
+// placed is what a hand places for a layer.
+func placed(v motif.View) register.Piece {
+	switch {
+	case v.Layer.Make == card.Stencilled:
+		return register.Stencil
+	case v.Layer.Make == card.Printed:
+		return register.Stamping
+	case v.Layer.After:
+		return register.DieRound
+	}
+	return register.CutPiece
+}
+
+// printsOn is all that is printed on a layer, one print on the other included.
+func printsOn(img motif.Image, i int) (shape.Region, error) {
+	on := map[int]bool{i: true}
+	var gs []shape.Region
+	for j, v := range img.Views {
+		if v.Layer.Make != card.Cut && v.Host >= 0 && on[v.Host] {
+			on[j] = true
+			gs = append(gs, v.Outline)
+		}
+	}
+	if len(gs) == 0 {
+		return shape.Region{}, nil
+	}
+	return shape.UnionAll(gs...)
+}
+
 // playOf is the play of a layer: a print moves as one, cut pieces are placed
-// one by one and the touchiest counts.
-func playOf(v motif.View, host shape.Region, lim register.Limits) (register.Play, error) {
+// one by one and the touchiest counts. Of one that is cut out after it was
+// printed on, it is the play of the die round the print.
+func playOf(img motif.Image, i int, host shape.Region, lim register.Limits) (register.Play, error) {
+	v := img.Views[i]
+	if placed(v) == register.DieRound {
+		print, err := printsOn(img, i)
+		if err != nil {
+			return register.Play{}, fmt.Errorf("gather the prints: %w", err)
+		}
+		if !print.Empty() {
+			return register.Round(print, v.Outline, lim)
+		}
+	}
 	pieces := v.Outline.Pieces()
 	if v.Layer.Make != card.Cut || len(pieces) < 2 {
 		return register.Of(v.Outline, host, v.Layer.Fit, lim)

@@ -158,10 +158,18 @@ func (k *maker) name(layer int) string {
 
 func (k *maker) run() {
 	for i, v := range k.pm.img.Views {
-		if v.Layer.Make == card.Cut {
-			k.cut(i)
-		} else {
+		switch {
+		case v.Layer.Make != card.Cut:
 			k.print(i)
+		case v.Layer.After:
+			k.inkSheet(i)
+		default:
+			k.cut(i)
+		}
+	}
+	for i, v := range k.pm.img.Views {
+		if v.Layer.Make == card.Cut && v.Layer.After {
+			k.cutAfter(i)
 		}
 	}
 	last := ""
@@ -197,6 +205,35 @@ func (k *maker) cut(i int) {
 	k.l.Add(phaseInk, k.step(k.inked(work.Step{ID: ink, Kind: work.InkStep, Title: "Ink " + k.name(i),
 		Detail: fmt.Sprintf("%s%s. Lightly, edges too, so that no white core shows.", k.b.inkName(f.Ink), strikes(f))}, f), i), work.Need{Step: id, Why: whyCutFirst})
 	k.dry[i] = k.heat(i, k.hottest(f), k.blends(i, f, ink))
+}
+
+// inkSheet inks the sheet of a piece that is cut out after it is printed on.
+func (k *maker) inkSheet(i int) {
+	v := k.pm.img.Views[i]
+	f := k.w.Layers[v.Layer.ID]
+	if f.Ink == "" {
+		return
+	}
+	id := k.id("ink", i)
+	k.l.Add(phaseInk, k.step(k.inked(work.Step{ID: id, Kind: work.InkStep, Title: "Ink the sheet of " + k.name(i),
+		Detail: fmt.Sprintf("%s%s, a little past where the die will cut.", k.b.inkName(f.Ink), strikes(f))}, f), i))
+	k.dry[i] = k.heat(i, k.hottest(f), k.blends(i, f, id))
+}
+
+// cutAfter cuts a piece out once all that is printed on it is dry.
+func (k *maker) cutAfter(i int) {
+	v := k.pm.img.Views[i]
+	f := k.w.Layers[v.Layer.ID]
+	n := k.times * max(1, v.Layer.Copies) * max(1, v.Part.Copies)
+	id := k.id("cut", i)
+	need := []work.Need{{Step: k.dry[i], Why: whyDry}}
+	for _, s := range k.made[i] {
+		need = append(need, work.Need{Step: s, Why: whyDry})
+	}
+	k.l.Add(phaseInk, k.step(work.Step{ID: id, Kind: work.CutStep, Title: fmt.Sprintf("Cut %s out × %d", k.name(i), n),
+		Detail:   fmt.Sprintf("Lay the die round the print on %s, even all round, and tape it down.", k.b.paperName(f.Paper)),
+		Cautions: []string{"The cutting edge is sharp: hold the die by its rim. Keep fingers off the rollers."}}, i), need...)
+	k.dry[i] = id
 }
 
 func strikes(f card.Finish) string {
@@ -249,14 +286,18 @@ func (k *maker) print(i int) {
 	need := []work.Need{{Step: on, Why: whyHostFirst}}
 	if k.m.School == card.LightGround {
 		for j := range i {
-			if w := k.pm.img.Views[j]; w.Layer.Make == card.Printed && !w.Layer.Accent && !v.Layer.Accent && w.Layer.Rank < v.Layer.Rank && k.dry[j] != "" {
+			if w := k.pm.img.Views[j]; w.Layer.Make != card.Cut && !w.Layer.Accent && !v.Layer.Accent && w.Layer.Rank < v.Layer.Rank && k.dry[j] != "" {
 				need = append(need, work.Need{Step: k.dry[j], Why: whyLightFirst})
 			}
 		}
 	}
 	id := k.id("print", i)
-	k.l.Add(phaseInk, k.step(k.inked(work.Step{ID: id, Kind: work.PrintStep, Title: fmt.Sprintf("Stamp %s × %d", k.name(i), k.times),
-		Detail: fmt.Sprintf("%s%s%s on %s. Look before you lift the stamp.", k.b.inkName(f.Ink), strikes(f), k.dabbed(f), carrier)}, f), i), need...)
+	title, detail := "Stamp %s × %d", "%s%s%s on %s. Look before you lift the stamp."
+	if v.Layer.Make == card.Stencilled {
+		title, detail = "Stencil %s × %d", "%s%s%s through its opening, the etched lines laid over what is there on %s, one edge hinged with tape. Wipe the stencil before another colour."
+	}
+	k.l.Add(phaseInk, k.step(k.inked(work.Step{ID: id, Kind: work.PrintStep, Title: fmt.Sprintf(title, k.name(i), k.times),
+		Detail: fmt.Sprintf(detail, k.b.inkName(f.Ink), strikes(f), k.dabbed(f), carrier)}, f), i), need...)
 	k.dry[i] = k.heat(i, k.hottest(f), id)
 	if v.Host >= 0 {
 		k.made[k.piece(i)] = append(k.made[k.piece(i)], k.dry[i])

@@ -12,7 +12,6 @@ import (
 	"ochrestone/core/kit"
 	"ochrestone/core/motif"
 	"ochrestone/core/ramp"
-	"ochrestone/core/register"
 )
 
 // Suggestion is a colourway proposed from the drawer.
@@ -79,11 +78,7 @@ func (m *Maker) Advise(ctx context.Context, c card.Card, k kit.Kit, ask Ask, opt
 
 // image works out the image an ask is about.
 func (m *Maker) image(c card.Card, k kit.Kit, ask Ask, opts []Option) (*builder, *Motif, card.Motif, error) {
-	o := options{limits: register.Defaults(), readable: Readable, step: LightStep, format: func(mm float64) string { return fmt.Sprintf("%.1f mm", mm) }}
-	for _, f := range opts {
-		f(&o)
-	}
-	b := &builder{Maker: m, card: c, kit: newStock(k), o: o}
+	b := &builder{Maker: m, card: c, kit: newStock(k), o: assumed(opts)}
 	b.motifs()
 	for i := range b.plan.Motifs {
 		if b.plan.Motifs[i].ID == ask.Motif {

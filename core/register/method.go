@@ -7,36 +7,49 @@ import (
 
 // Way is a way of placing a layer.
 type Way struct {
-	ID      string `json:"id"`
-	Name    string `json:"name"`
-	Spread  Spread `json:"spread"`
-	Own     bool   `json:"own" doc:"the spread is the person's own, from the log"`
-	From    int    `json:"from,omitempty" doc:"placements it was learned from"`
-	Prepare string `json:"prepare" doc:"what it needs beforehand"`
-	Cut     bool   `json:"-"` // serves cut pieces
-	Print   bool   `json:"-"` // serves prints
+	ID      string  `json:"id"`
+	Name    string  `json:"name"`
+	Spread  Spread  `json:"spread"`
+	Own     bool    `json:"own" doc:"the spread is the person's own, from the log"`
+	From    int     `json:"from,omitempty" doc:"placements it was learned from"`
+	Prepare string  `json:"prepare" doc:"what it needs beforehand"`
+	For     []Piece `json:"-"`
 }
+
+// Piece is what is placed.
+type Piece int
+
+// What is placed.
+const (
+	CutPiece Piece = iota // a cut piece, glued in its place
+	Stamping              // a stamp's print
+	Stencil               // an opening of a stencil
+	DieRound              // a die laid round a print, to cut it out
+)
+
+func (w Way) serves(k Piece) bool { return slices.Contains(w.For, k) }
 
 // Ways lists the ways of placing with spreads that are our own defaults, until
 // measured prints give the person's own. What each needs is common practice, no
 // source.
 func Ways() []Way {
 	return []Way{
-		{ID: "eye", Name: "by eye", Spread: Spread{0.5, 0.8}, Cut: true, Print: true, Prepare: "Nothing. Good light from the side, and both eyes over the work."},
-		{ID: "template", Name: "template", Spread: Spread{0.3, 0.5}, Cut: true, Print: true, Prepare: "The waste sheet of the layer, or its outline cut from scrap, laid round the place."},
-		{ID: "die", Name: "die as a guide", Spread: Spread{0.25, 0.4}, Print: true, Prepare: "The die laid round the image with low-tack tape, the stamp laid in it. The cutting edge is sharp: hold it by the rim."},
-		{ID: "hole", Name: "back into its own hole", Spread: Spread{0.15, 0.3}, Cut: true, Print: true, Prepare: "The piece cut but left in its waste sheet until it is done."},
-		{ID: "corner", Name: "corner of the positioner", Spread: Spread{0.12, 0.15}, Print: true, Prepare: "The paper against the same corner each time, magnets on it, the stamp left on the lid from the first print to the last. Strong magnets pinch: keep them from small children and from pacemakers."},
-		{ID: "etched", Name: "etched lines", Spread: Spread{0.35, 0.5}, Print: true, Prepare: "A stencil whose etched lines are laid over what is there, hinged along one edge with tape."},
-		{ID: "jig", Name: "turning jig", Spread: Spread{0.2, 0.3}, Print: true, Prepare: "The jig printed at true size on heavy card, its check bar measured, fixed in the positioner."},
+		{ID: "eye", Name: "by eye", Spread: Spread{0.5, 0.8}, For: []Piece{CutPiece, Stamping, Stencil, DieRound}, Prepare: "Nothing. Good light from the side, and both eyes over the work."},
+		{ID: "template", Name: "template", Spread: Spread{0.3, 0.5}, For: []Piece{CutPiece, Stamping, DieRound}, Prepare: "The waste sheet of the layer, or its outline cut from scrap, laid round the place."},
+		{ID: "die", Name: "die as a guide", Spread: Spread{0.25, 0.4}, For: []Piece{Stamping}, Prepare: "The die laid round the image with low-tack tape, the stamp laid in it. The cutting edge is sharp: hold it by the rim."},
+		{ID: "hole", Name: "back into its own hole", Spread: Spread{0.15, 0.3}, For: []Piece{CutPiece, Stamping}, Prepare: "The piece cut but left in its waste sheet until it is done; one hole for every copy."},
+		{ID: "lines", Name: "die taped once it lies even", Spread: Spread{0.3, 0.4}, For: []Piece{DieRound}, Prepare: "Low-tack tape over the die once it lies even all round. The cutting edge is sharp: hold it by the rim, and keep fingers off the rollers of the machine."},
+		{ID: "corner", Name: "corner of the positioner", Spread: Spread{0.12, 0.15}, For: []Piece{Stamping}, Prepare: "The paper against the same corner each time, magnets on it, the stamp left on the lid from the first print to the last. Strong magnets pinch: keep them from small children and from pacemakers."},
+		{ID: "etched", Name: "etched lines", Spread: Spread{0.35, 0.5}, For: []Piece{Stencil}, Prepare: "A stencil whose etched lines are laid over what is there, hinged along one edge with tape."},
+		{ID: "jig", Name: "turning jig", Spread: Spread{0.2, 0.3}, For: []Piece{Stamping, Stencil}, Prepare: "The jig printed at true size on heavy card, its check bar measured, fixed in the positioner."},
 	}
 }
 
-// Steadiest is the way that repeats best among those that serve a layer.
-func Steadiest(cut bool) Way {
+// Steadiest is the way that repeats best among those that serve what is placed.
+func Steadiest(k Piece, ways []Way) Way {
 	var best Way
-	for _, w := range Ways() {
-		if (cut && w.Cut || !cut && w.Print) && (best.ID == "" || w.Spread.Shift < best.Spread.Shift) {
+	for _, w := range ways {
+		if w.serves(k) && (best.ID == "" || w.Spread.Shift < best.Spread.Shift) {
 			best = w
 		}
 	}
@@ -56,12 +69,12 @@ const Certainty = 0.95
 // enough is the chance past which a simpler way is preferred to a better one.
 const enough = 0.97
 
-// Prospects ranks the ways that serve a layer, simplest first, and picks one: the
+// Prospects ranks the ways that serve what is placed, simplest first, and picks one: the
 // first that comes out in enough placements, else the best. run is how many are
 // wanted.
-func Prospects(p Play, cut bool, run int, ways []Way, seed uint64) (all []Prospect, pick int, why string) {
+func Prospects(p Play, k Piece, run int, ways []Way, seed uint64) (all []Prospect, pick int, why string) {
 	for _, w := range ways {
-		if cut && !w.Cut || !cut && !w.Print {
+		if !w.serves(k) {
 			continue
 		}
 		c := Chance(p, w.Spread, seed)

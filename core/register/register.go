@@ -63,6 +63,10 @@ func Of(layer, host shape.Region, fit kit.Fit, lim Limits) (Play, error) {
 			return p, err
 		}
 	}
+	if fit == kit.FitOffset {
+		p.offset(layer, host)
+		return p, nil
+	}
 	if fit != kit.FitWithin && fit != kit.FitEvenRim || host.Empty() || layer.Empty() {
 		return p, nil
 	}
@@ -95,6 +99,28 @@ func Of(layer, host shape.Region, fit kit.Fit, lim Limits) (Play, error) {
 	p.measure(layer, bound, c)
 	return p, nil
 }
+
+// offset is the play of a pair that is offset on purpose: the look holds while
+// the offset is neither less than half nor more than one and a half times what it
+// was meant to be, whatever the turn. Our own default. Middles that lie together
+// within the play of a hand are no offset, and nothing is judged.
+func (p *Play) offset(layer, host shape.Region) {
+	if layer.Empty() || host.Empty() {
+		return
+	}
+	d := layer.Centroid().Distance(host.Centroid())
+	if d < leastOffset {
+		return
+	}
+	p.Judged, p.Tight, p.Loose, p.Clock, p.Anti = true, d/2, d/2, 180, 180
+	p.Reach = make([]float64, Directions)
+	for i := range p.Reach {
+		p.Reach[i] = d / 2
+	}
+}
+
+// leastOffset is the offset, mm, under which a pair does not look offset.
+const leastOffset = 0.4
 
 // past is the area of g outside h, mm².
 func past(g, h shape.Region) (float64, error) {

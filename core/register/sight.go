@@ -116,6 +116,35 @@ func Sight(layer, host, shown shape.Region, p Play) Sighting {
 	return best
 }
 
+// Marks are up to n corners of a layer to point at by hand, spread apart: the
+// sharpest first, then always the one furthest from those taken. shown is what of
+// the layer can be seen.
+func Marks(layer, shown shape.Region, n int) []Feature {
+	fs := features(layer, shape.Region{}, shown)
+	var out []Feature
+	for len(out) < n && len(fs) > 0 {
+		best, at := -1.0, 0
+		for i, f := range fs {
+			d := math.Inf(1)
+			for _, o := range out {
+				d = math.Min(d, math.Hypot(f.X-o.X, f.Y-o.Y))
+			}
+			if len(out) == 0 {
+				break // the sharpest
+			}
+			if d > best {
+				best, at = d, i
+			}
+		}
+		if len(out) > 0 && best < 2 {
+			break
+		}
+		out = append(out, fs[at])
+		fs = slices.Delete(slices.Clone(fs), at, at+1)
+	}
+	return out
+}
+
 // eyeFor is the error at each point, mm, at which 95 of 100 placements come out.
 func eyeFor(p Play, s Sighting) float64 {
 	lo, hi := 0.0, 4.0

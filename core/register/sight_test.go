@@ -70,20 +70,20 @@ func TestRings(t *testing.T) {
 func TestProspectsPreferTheSimplestThatDoes(t *testing.T) {
 	wide, err := Of(shape.Disc(shape.Point{}, 10), shape.Disc(shape.Point{}, 14), kit.FitWithin, Defaults())
 	require.NoError(t, err)
-	all, pick, why := Prospects(wide, false, 12, Ways(), 1)
+	all, pick, why := Prospects(wide, Stamping, 12, Ways(), 1)
 	require.NotEmpty(t, all)
 	assert.Equal(t, "eye", all[pick].ID)
 	assert.Contains(t, why, "enough")
 
 	tight, err := Of(shape.Disc(shape.Point{}, 10), shape.Disc(shape.Point{}, 10.1), kit.FitWithin, Defaults())
 	require.NoError(t, err)
-	all, pick, _ = Prospects(tight, false, 12, Ways(), 1)
+	all, pick, _ = Prospects(tight, Stamping, 12, Ways(), 1)
 	assert.Equal(t, "corner", all[pick].ID)
 	for _, q := range all {
 		assert.LessOrEqual(t, q.Chance, 1.0)
 		assert.GreaterOrEqual(t, q.Blanks, 12)
 	}
-	all, _, _ = Prospects(tight, true, 12, Ways(), 1)
+	all, _, _ = Prospects(tight, CutPiece, 12, Ways(), 1)
 	for _, q := range all {
 		assert.NotEqual(t, "corner", q.ID, "a cut piece does not go in the positioner")
 	}

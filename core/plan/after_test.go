@@ -1,0 +1,107 @@
+package plan_test
+
+import (
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"ochrestone/core/card"
+	"ochrestone/core/kit"
+	"ochrestone/core/measure"
+	"ochrestone/core/plan"
+	"ochrestone/core/register"
+	"ochrestone/core/shape"
+)
+
+// ring is an image of a disc that carries a print with a rim of 2 mm.
+func ring(change func(*card.Motif)) (card.Card, kit.Kit) {
+	k := kit.Kit{Papers: []kit.Cardstock{{ID: "p", Kind: kit.PaperCard, Colour: "#f6f5f1", GSM: 216, Caliper: 0.28}},
+		Inks: []kit.Ink{{ID: "i", Name: "Mere, full", Kind: kit.Dye, Dry: "#43849c"}},
+		Sets: []kit.Set{{ID: "s", Name: "Ring", Kind: kit.DieSet, Parts: []kit.Part{
+			{ID: "a", Label: "Disc", Outline: shape.Disc(shape.Point{}, 14), Rank: 1, Copies: 1},
+			{ID: "b", Label: "Middle", Outline: shape.Disc(shape.Point{}, 12), Rank: 2, Copies: 1, Host: "a", Fit: kit.FitEvenRim}}}}}
+	c := card.New("Test", measure.Formats()[0], measure.FoldSide, k).AddSet(k.Sets[0], k)
+	m := &c.Motifs[0]
+	m.Layers[0].Make, m.Layers[1].Make, m.Layers[1].Fit = card.Cut, card.Printed, kit.FitEvenRim
+	m.Colourways[0].Layers[m.Layers[1].ID] = card.Finish{Ink: "i"}
+	change(m)
+	return c, k
+}
+
+// Stamped first and cut out after: the print comes before the cut, and what is
+// placed is the die.
+func TestCutOutAfterItIsStamped(t *testing.T) {
+	c, k := ring(func(m *card.Motif) { m.Layers[0].After = true })
+	require.NoError(t, c.Validate())
+	p := plan.Of(c, k)
+	order := []string{}
+	for _, s := range p.Steps {
+		for _, w := range []string{"Stamp Middle", "Cut Disc out", "Pop out Disc"} {
+			if strings.HasPrefix(s.Title, w) {
+				order = append(order, w)
+			}
+		}
+	}
+	assert.Equal(t, []string{"Stamp Middle", "Cut Disc out", "Pop out Disc"}, order)
+	require.True(t, p.Motifs[0].Layers[0].Play.Judged)
+	m := c.Motifs[0]
+	got, err := plan.NewMaker().Placing(c, k, m.ID, m.Colourways[0].ID, m.Layers[0].ID, 8, 1)
+	require.NoError(t, err)
+	assert.InDelta(t, 2, got.Play.Rim, 0.03)
+	assert.True(t, slices.ContainsFunc(got.Ways, func(w register.Prospect) bool { return w.ID == "lines" }), "ways for a die")
+	h, err := plan.NewMaker().Harm(c, k, m.ID, m.Colourways[0].ID, m.Layers[0].ID, register.Placed{X: 0.5, Turn: 20})
+	require.NoError(t, err)
+	assert.InDelta(t, 1.5, h.RimLeast, 0.05)
+
+	plain, k := ring(func(*card.Motif) {})
+	for _, s := range plan.Of(plain, k).Steps {
+		assert.NotContains(t, s.Title, "out ×", "cut first where it is not said otherwise")
+	}
+}
+
+// A stencilled layer is laid by its etched lines; limits of its own replace the
+// general ones, contrast or no.
+func TestStencilledAndOwnLimits(t *testing.T) {
+	c, k := ring(func(m *card.Motif) {
+		m.Layers[1].Make = card.Stencilled
+		m.Layers[1].Forgive = &card.Forgive{Spill: 0.1, RimShare: 0.25, Gap: 0.1, Overlap: 0.1}
+	})
+	require.NoError(t, c.Validate())
+	m := c.Motifs[0]
+	got, err := plan.NewMaker().Placing(c, k, m.ID, m.Colourways[0].ID, m.Layers[1].ID, 8, 1, plan.HingeAt(plan.Hinge{Side: plan.HingeTop, Far: 30}))
+	require.NoError(t, err)
+	assert.InDelta(t, 1.5, got.Play.Tight, 0.04, "a quarter of the rim of 2 mm must be left")
+	assert.True(t, slices.ContainsFunc(got.Ways, func(w register.Prospect) bool { return w.ID == "etched" }))
+	require.NotEmpty(t, got.Pivots)
+	hinge := got.Pivots[len(got.Pivots)-1]
+	assert.Equal(t, "the hinge", hinge.Name)
+	// About a point 42 mm from its middle a disc of 12 in one of 13.5 may turn until
+	// its middle has gone 1.5 mm: 2 asin(1.5/84).
+	assert.InDelta(t, 2.046, hinge.Clock, 0.06)
+	said := false
+	for _, s := range plan.Of(c, k).Steps {
+		said = said || strings.HasPrefix(s.Title, "Stencil Middle") && strings.Contains(s.Detail, "etched lines")
+	}
+	assert.True(t, said)
+	c.Motifs[0].Layers[1].Forgive.RimShare = 2
+	assert.ErrorContains(t, c.Validate(), "forgive")
+}
+
+// The person's own hand decides what is said of the play.
+func TestOwnSpreadInFindings(t *testing.T) {
+	c, k := ring(func(*card.Motif) {})
+	has := func(ways []register.Way) bool {
+		return slices.ContainsFunc(plan.Of(c, k, plan.Hand(ways)).Findings, func(f plan.Finding) bool { return strings.HasPrefix(f.ID, "play:") })
+	}
+	assert.False(t, has(register.Ways()))
+	shaky := map[string][]register.Placed{}
+	for _, w := range register.Ways() {
+		for i := range 6 {
+			shaky[w.ID] = append(shaky[w.ID], register.Placed{X: 2 * float64(1-2*(i%2)), Y: 2})
+		}
+	}
+	assert.True(t, has(register.Own(register.Ways(), shaky)))
+}
