@@ -90,9 +90,8 @@ func (s *Server) view(ctx context.Context, v store.Saved) (*viewOut, error) {
 	if err != nil {
 		return nil, problem(err)
 	}
-	f, _ := s.lengths(ctx)
 	return &viewOut{ETag: fmt.Sprintf("%q", strconv.FormatInt(v.Version, 10)),
-		Body: View{v.ID, v.Version, v.CanUndo, v.CanRedo, v.Card, s.maker.Of(v.Card, k, plan.Lengths(f))}}, nil
+		Body: View{v.ID, v.Version, v.CanUndo, v.CanRedo, v.Card, s.maker.Of(v.Card, k, s.assume(ctx)...)}}, nil
 }
 
 func newID() string {

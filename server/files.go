@@ -32,8 +32,7 @@ func (s *Server) files(r *gin.Engine) {
 			}
 			var b bytes.Buffer
 			if err == nil {
-				f, _ := s.lengths(ctx)
-				err = write(ctx, &b, v.Card, k, s.maker.Of(v.Card, k, plan.Lengths(f)))
+				err = write(ctx, &b, v.Card, k, s.maker.Of(v.Card, k, s.assume(ctx)...))
 			}
 			if err != nil {
 				refuse(c, err)

@@ -33,8 +33,7 @@ func (s *Server) placing(ctx context.Context, in *placingIn) (*placingOut, error
 	if err != nil {
 		return nil, problem(err)
 	}
-	f, _ := s.lengths(ctx)
-	p, err := s.maker.Placing(v.Card, k, in.Motif, in.Colourway, in.Layer, in.Run, chanceSeed, plan.Lengths(f))
+	p, err := s.maker.Placing(v.Card, k, in.Motif, in.Colourway, in.Layer, in.Run, chanceSeed, s.assume(ctx)...)
 	if err != nil {
 		return nil, problem(err)
 	}

@@ -5,17 +5,15 @@ import (
 	"fmt"
 	"math"
 	"net/http"
-	"strconv"
-	"strings"
 
+	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/sse"
-	"github.com/gin-gonic/gin"
 
+	"ochrestone/core/card"
 	"ochrestone/core/kit"
 	"ochrestone/core/plan"
 	"ochrestone/core/register"
 	"ochrestone/core/shape"
-	"ochrestone/demo/sim"
 	"ochrestone/vision/picture"
 	"ochrestone/vision/proof"
 )
@@ -25,25 +23,36 @@ type proofIn struct {
 	Motif     string  `query:"motif" required:"true"`
 	Colourway string  `query:"colourway" required:"true"`
 	DPI       float64 `query:"dpi" minimum:"0" maximum:"2400" doc:"dots to the inch; 0 takes what the file says"`
+	As        string  `query:"as" enum:"scan,mat" default:"scan" doc:"a scan, or a photograph on the measuring mat"`
 	RawBody   []byte  `contentType:"application/octet-stream"`
 }
 
-// Proofed is a proof measured.
+// Proofed is what was measured in a picture.
 type Proofed struct {
-	Against string         `json:"against" doc:"label of the layer the others are measured against"`
-	Layers  []plan.Verdict `json:"layers" nullable:"false"`
-	Notes   []string       `json:"notes" nullable:"false"`
-	Sure    string         `json:"sure" doc:"how well the picture was understood, in words"`
+	Against string            `json:"against" doc:"label of the layer the others are measured against"`
+	Prints  []ProofedPrint    `json:"prints" nullable:"false" doc:"as one reads: by rows, from the left"`
+	Run     []plan.RunVerdict `json:"run" nullable:"false" doc:"by layer over all prints, when there are several"`
+	Notes   []string          `json:"notes" nullable:"false" doc:"on the whole picture"`
+}
+
+// ProofedPrint is one print measured.
+type ProofedPrint struct {
+	Layers []plan.Verdict `json:"layers" nullable:"false"`
+	Notes  []string       `json:"notes" nullable:"false"`
+	Sure   string         `json:"sure" doc:"how well it was understood, in words"`
+	Wrong  string         `json:"wrong,omitempty" doc:"why it could not be measured"`
 }
 
 func (s *Server) proofs() {
-	long := op("measure-proof", http.MethodPost, "/api/cards/{id}/proof", "Measure how far the layers of a printed proof are off")
+	long := op("measure-proof", http.MethodPost, "/api/cards/{id}/proof", "Measure how far the layers of printed proofs are off")
 	long.MaxBodyBytes = maxUpload
 	sse.Register(s.api, long, map[string]any{"progress": Progress{}, "measured": Proofed{}, "refused": Refusal{}}, func(ctx context.Context, in *proofIn, send sse.Sender) {
 		stream(ctx, send, func(ctx context.Context, tell func(float64, string)) (any, error) {
 			return s.measureProof(ctx, in, tell)
 		})
 	})
+	huma.Register(s.api, op("point-marks", http.MethodGet, "/api/cards/{id}/marks", "Corners of the printed layers to point at in a picture"), s.marks)
+	huma.Register(s.api, op("point-proof", http.MethodPost, "/api/cards/{id}/points", "Measure how far layers are off from points set by hand"), s.pointed)
 }
 
 func (s *Server) measureProof(ctx context.Context, in *proofIn, tell func(float64, string)) (Proofed, error) {
@@ -52,21 +61,15 @@ func (s *Server) measureProof(ctx context.Context, in *proofIn, tell func(float6
 	if err != nil {
 		return Proofed{}, err
 	}
-	dpi := in.DPI
-	if dpi == 0 {
-		dpi = pic.DPI
-	}
-	if dpi == 0 {
-		return Proofed{}, errNoDPI
-	}
-	if dpi < 100 {
-		return Proofed{}, &picture.Problem{What: fmt.Sprintf("At %.4g dots to the inch a proof cannot be measured.", dpi), Mend: "Scan at 200 dpi or more; 300 is plenty."}
-	}
 	v, k, err := s.cardAndKit(ctx, in.ID)
 	if err != nil {
 		return Proofed{}, err
 	}
-	prints, paper, err := s.maker.Prints(v.Card, k, in.Motif, in.Colourway)
+	prints, paper, err := s.maker.Prints(v.Card, k, in.Motif, in.Colourway, s.assume(ctx)...)
+	if err != nil {
+		return Proofed{}, err
+	}
+	plane, err := planeOf(pic, in, tell)
 	if err != nil {
 		return Proofed{}, err
 	}
@@ -74,74 +77,215 @@ func (s *Server) measureProof(ctx context.Context, in *proofIn, tell func(float6
 	for i, p := range prints {
 		layers[i] = proof.Layer{Label: p.Label, Region: p.Region, Film: p.Film, Strikes: p.Strikes}
 	}
-	tell(0.1, "Looking for every layer by its ink")
-	got, err := proof.Measure(ctx, pic, dpi, paper, layers)
+	got, err := proof.Measure(ctx, plane, paper, layers, proof.Progress(func(share float64, what string) { tell(0.1+0.9*share, what) }))
 	if err != nil {
 		return Proofed{}, err
 	}
-	out := Proofed{Against: prints[0].Label, Layers: []plan.Verdict{}, Notes: append(append([]string{}, pic.Notes...), got.Notes...)}
-	out.Sure = fmt.Sprintf("The print as measured explains the picture to %.1f %%. The sheet lay %.1f° askew, which is left out.", 100*(1-got.Miss), math.Abs(got.Sheet.Turn))
-	for i := 1; i < len(prints); i++ {
-		o := got.Layers[i]
-		if o.Lost {
-			out.Layers = append(out.Layers, plan.Verdict{Layer: prints[i].Layer, Label: prints[i].Label, Lost: true,
-				Say: "It could not be made out. Is it printed, in this ink, and not hidden under another?"})
-			continue
+	out := Proofed{Against: prints[0].Label, Prints: []ProofedPrint{}, Run: []plan.RunVerdict{}, Notes: append(append([]string{}, pic.Notes...), got.Notes...)}
+	var verdicts [][]plan.Verdict
+	for _, r := range got.Prints {
+		p := printed(prints, r)
+		out.Prints = append(out.Prints, p)
+		if p.Wrong == "" {
+			verdicts = append(verdicts, p.Layers)
 		}
-		out.Layers = append(out.Layers, plan.Judge(prints[i], o.Shift, o.Turn, o.SureShift, o.SureTurn))
+	}
+	if len(verdicts) > 1 {
+		out.Run = plan.JudgeRun(verdicts)
 	}
 	tell(1, "Measured")
 	return out, nil
 }
 
-// simulatedProof serves a scan of a proof from the simulated scanner, in the
-// demo: off by up to 1 mm and 1.5°, as the seed has it. With what the paper was
-// moved by for each layer, it is the next print of the same press.
-func (s *Server) simulatedProof(c *gin.Context) {
-	ctx := c.Request.Context()
-	seed, _ := strconv.ParseUint(c.DefaultQuery("seed", "1"), 10, 32)
-	v, k, err := s.cardAndKit(ctx, c.Query("card"))
-	if err != nil {
-		refuse(c, err)
-		return
+// planeOf brings a picture to true size.
+func planeOf(pic *picture.Picture, in *proofIn, tell func(float64, string)) (*proof.Plane, error) {
+	if in.As == "mat" {
+		tell(0.05, "Finding the measuring mat")
+		return proof.OnMat(pic)
 	}
-	prints, paper, err := s.maker.Prints(v.Card, k, c.Query("motif"), c.Query("colourway"))
-	if err == nil && len(prints) == 0 {
-		err = kit.Problem{Path: "motif", What: "this image has no printed layer with an ink"}
+	dpi := in.DPI
+	if dpi == 0 {
+		dpi = pic.DPI
 	}
-	if err != nil {
-		refuse(c, err)
-		return
+	if dpi == 0 {
+		return nil, errNoDPI
 	}
-	layers := make([]sim.Layer, len(prints))
-	for i, p := range prints {
-		layers[i] = sim.Layer{Region: p.Region, Film: p.Film}
+	return proof.Scan(pic, dpi)
+}
+
+// printed judges one measured print.
+func printed(prints []plan.Print, r proof.Result) ProofedPrint {
+	p := ProofedPrint{Layers: []plan.Verdict{}, Notes: append([]string{}, r.Notes...)}
+	if r.Err != nil {
+		p.Wrong = r.Err.Error()
+		return p
 	}
-	// The paper moved for a strike takes the print the other way against it.
-	corrections := make([]register.Motion, len(prints))
-	for _, said := range c.QueryArray("moved") {
-		var x, y, turn float64
-		id, numbers, _ := strings.Cut(said, " ")
-		if _, err := fmt.Sscanf(numbers, "%g %g %g", &x, &y, &turn); err != nil {
-			refuse(c, kit.Problem{Path: "moved", What: "give a layer and how the paper was moved: id, mm right, mm down, degrees clockwise"})
-			return
+	p.Sure = fmt.Sprintf("The print as measured explains the picture to %.1f %%. It lay %.1f° askew, which is left out.", 100*(1-r.Miss), math.Abs(r.Sheet.Turn))
+	for i := 1; i < len(prints); i++ {
+		o := r.Layers[i]
+		if o.Lost {
+			p.Layers = append(p.Layers, plan.Verdict{Layer: prints[i].Layer, Label: prints[i].Label, Lost: true,
+				Say: "It could not be made out. Is it printed, in this ink, and not hidden under another?"})
+			continue
 		}
-		for i, p := range prints {
-			if p.Layer == id {
-				mid := p.Region.Centroid()
-				m := register.Motion{Turn: turn}
-				m.Move = mid.Sub(m.Point(mid)).Add(shape.Point{X: x, Y: y})
-				corrections[i] = m.Inverse()
+		p.Layers = append(p.Layers, plan.Judge(prints[i], o.Shift, o.Turn, o.SureShift, o.SureTurn))
+	}
+	return p
+}
+
+type marksIn struct {
+	ID        string `path:"id"`
+	Motif     string `query:"motif" required:"true"`
+	Colourway string `query:"colourway" required:"true"`
+}
+
+// LayerMarks are the corners of one printed layer to point at.
+type LayerMarks struct {
+	Layer  string             `json:"layer"`
+	Label  string             `json:"label"`
+	Points []register.Feature `json:"points" nullable:"false"`
+}
+
+type marksOut struct {
+	Body struct {
+		Layers []LayerMarks `json:"layers" nullable:"false" doc:"the first is what the others are measured against"`
+	}
+}
+
+func (s *Server) marks(ctx context.Context, in *marksIn) (*marksOut, error) {
+	v, k, err := s.cardAndKit(ctx, in.ID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	prints, _, err := s.maker.Prints(v.Card, k, in.Motif, in.Colourway)
+	if err != nil {
+		return nil, problem(err)
+	}
+	out := &marksOut{}
+	out.Body.Layers = []LayerMarks{}
+	for _, p := range prints {
+		out.Body.Layers = append(out.Body.Layers, LayerMarks{p.Layer, p.Label, append([]register.Feature{}, p.Marks...)})
+	}
+	return out, nil
+}
+
+// PointedLayer is what a person pointed at for one layer.
+type PointedLayer struct {
+	Layer  string        `json:"layer"`
+	Design []shape.Point `json:"design" nullable:"false" maxItems:"24" doc:"corners of the design, mm"`
+	Seen   []shape.Point `json:"seen" nullable:"false" maxItems:"24" doc:"where they are seen in the picture, pixels"`
+}
+
+type pointsIn struct {
+	ID   string `path:"id"`
+	Body struct {
+		Motif     string         `json:"motif"`
+		Colourway string         `json:"colourway"`
+		DPI       float64        `json:"dpi" minimum:"0" maximum:"2400" doc:"dots to the inch; 0 takes the size from the layer the others are measured against"`
+		Layers    []PointedLayer `json:"layers" nullable:"false" minItems:"2" maxItems:"12"`
+	}
+}
+
+type pointsOut struct{ Body ProofedPrint }
+
+// clickPixels is how near a hand sets a point in a picture, pixels; our own default.
+const clickPixels = 1.5
+
+// pointed measures layers from points set by hand: each layer's motion from the
+// design into the picture, seen from that of the first layer.
+func (s *Server) pointed(ctx context.Context, in *pointsIn) (*pointsOut, error) {
+	v, k, err := s.cardAndKit(ctx, in.ID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	prints, _, err := s.maker.Prints(v.Card, k, in.Body.Motif, in.Body.Colourway, s.assume(ctx)...)
+	if err != nil {
+		return nil, problem(err)
+	}
+	out, err := pointsOf(prints, in.Body.DPI, in.Body.Layers)
+	if err != nil {
+		return nil, problem(err)
+	}
+	return &pointsOut{out}, nil
+}
+
+func pointsOf(prints []plan.Print, dpi float64, layers []PointedLayer) (ProofedPrint, error) {
+	out := ProofedPrint{Layers: []plan.Verdict{}, Notes: []string{}}
+	const few = "needs two corners pointed at, some way apart"
+	perMM := dpi / 25.4
+	fit := func(l PointedLayer) (register.Pointed, error) {
+		to := make([]shape.Point, len(l.Seen))
+		for i, q := range l.Seen {
+			to[i] = q.Scale(1 / perMM)
+		}
+		p, err := register.Points(l.Design, to, clickPixels/perMM)
+		if err != nil {
+			return p, kit.Problem{Path: "layers", What: l.Layer + " " + few}
+		}
+		return p, nil
+	}
+	against := layers[0]
+	if perMM == 0 {
+		perMM = 1
+		p, err := fit(against)
+		if err != nil {
+			return out, err
+		}
+		perMM = p.Scale
+		if perMM < 2 {
+			return out, kit.Problem{Path: "layers", What: "the points lie too close together in the picture: take a larger one, and check that they are on the right corners"}
+		}
+		out.Notes = append(out.Notes, fmt.Sprintf("The size is taken from %s: %.1f pixels to the mm (±%.1f).", prints[0].Label, perMM, 2*p.SureScale))
+	}
+	first, err := fit(against)
+	if err != nil {
+		return out, err
+	}
+	if off := first.Scale - 1; dpi > 0 && math.Abs(off) > math.Max(0.005, 3*first.SureScale) {
+		out.Notes = append(out.Notes, fmt.Sprintf("By these points the print is %.1f %% %s than designed (±%.1f): check the dots to the inch, or whether the paper grew.", 100*math.Abs(off), map[bool]string{true: "larger", false: "smaller"}[off > 0], 200*first.SureScale))
+	}
+	out.Sure = fmt.Sprintf("The points on %s fit to %.2f mm.", prints[0].Label, first.Residue)
+	for _, l := range layers[1:] {
+		p, err := fit(l)
+		if err != nil {
+			return out, err
+		}
+		for _, print := range prints[1:] {
+			if print.Layer != l.Layer {
+				continue
 			}
+			rel := first.Motion.Inverse().After(p.Motion)
+			mid := print.Region.Centroid()
+			// The reference's turn, off by its error, carries the layer round.
+			sure := math.Hypot(math.Hypot(p.SureShift, first.SureShift), first.SureTurn*math.Pi/180*mid.Distance(middle(against.Design)))
+			turn := math.Hypot(p.SureTurn, first.SureTurn)
+			if p.Residue > mostResidue {
+				out.Notes = append(out.Notes, fmt.Sprintf("The points on %s miss one another by %.1f mm: one of them may sit on the wrong corner.", print.Label, p.Residue))
+			}
+			out.Layers = append(out.Layers, plan.Judge(print, rel.Point(mid).Sub(mid), rel.Turn, sure, turn))
 		}
 	}
-	b, _ := sim.Proof(layers, paper, 1, 1.5, 3, seed, corrections...)
-	g := sim.Plain()
-	g.Dust = 0
-	img, err := sim.PNG(b.Scan(deviceDPI, g, seed), deviceDPI)
-	if err != nil {
-		refuse(c, err)
-		return
+	return out, nil
+}
+
+// mostResidue is what points on one layer may miss one another by, mm, before one
+// is doubted.
+const mostResidue = 0.6
+
+func middle(ps []shape.Point) (m shape.Point) {
+	for _, p := range ps {
+		m = m.Add(p.Scale(1 / float64(len(ps))))
 	}
-	c.Data(http.StatusOK, "image/png", img)
+	return m
+}
+
+// labelsOf names the layers of an image.
+func labelsOf(c card.Card, motif string) map[string]string {
+	out := map[string]string{}
+	if m, ok := c.Motif(motif); ok {
+		for _, l := range m.Layers {
+			out[l.ID] = l.Label
+		}
+	}
+	return out
 }

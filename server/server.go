@@ -67,6 +67,7 @@ func New(st *store.Store, opts ...Option) *Server {
 	s.kit()
 	s.scan()
 	s.proofs()
+	s.log()
 	s.files(r)
 	s.sets(r)
 	s.swatches(r)

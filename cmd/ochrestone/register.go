@@ -24,12 +24,19 @@ import (
 // clockwise, against the first layer.
 type proofReport struct {
 	Picture string        `json:"picture"`
-	DPI     float64       `json:"dpi"`
-	Askew   float64       `json:"sheetAskewDegrees"`
-	Miss    float64       `json:"unexplained"`
+	DPI     float64       `json:"dpi,omitempty"`
 	Against string        `json:"against"`
 	Notes   []string      `json:"notes"`
-	Layers  []layerReport `json:"layers"`
+	Prints  []printReport `json:"prints"`
+}
+
+type printReport struct {
+	Askew  float64       `json:"askewDegrees"`
+	Scale  float64       `json:"scale"`
+	Miss   float64       `json:"unexplained"`
+	Wrong  string        `json:"wrong,omitempty"`
+	Notes  []string      `json:"notes"`
+	Layers []layerReport `json:"layers"`
 }
 
 type layerReport struct {
@@ -42,21 +49,22 @@ type layerReport struct {
 	SureTurn  float64 `json:"standardErrorDegrees"`
 }
 
-// runRegister measures a proof against a drawn set and the colours its inks dry
-// to.
+// runRegister measures proofs against a drawn set, with the colours its inks dry
+// to or by its outlines alone.
 func runRegister(args []string) error {
 	f := flag.NewFlagSet("ochrestone register", flag.ContinueOnError)
 	set := f.String("set", "", "the set as SVG, lowest layer first")
-	inks := f.String("colours", "", "what the ink of each layer dries to on the paper, lowest first: #rrggbb,#rrggbb,…")
-	print := f.String("print", "", "the scan of the proof")
+	inks := f.String("colours", "", "what the ink of each layer dries to on the paper, lowest first: #rrggbb,#rrggbb,…; learned from the print when left out")
+	print := f.String("print", "", "the picture of the proof, or of several")
 	dpi := f.Float64("dpi", 0, "dots to the inch; what the file says when left out")
+	onMat := f.Bool("mat", false, "the picture is a photograph on the measuring mat")
 	paper := f.String("paper", kit.PlainWhite, "colour of the paper, #rrggbb")
-	out := f.String("json", "-", "write the report to this JSON file; - for standard output")
+	asJSON := f.Bool("json", false, "write JSON instead of sentences")
 	if err := f.Parse(args); err != nil {
 		return err
 	}
 	if *set == "" || *print == "" {
-		return errors.New("name a set and a print: ochrestone register --set SET.svg --print PROOF.png --dpi 300 --colours #eec4bd,#d8867b")
+		return errors.New("name a set and a print: ochrestone register --set SET.svg --print PROOF.png --dpi 300 --json")
 	}
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt)
 	defer stop()
@@ -64,7 +72,7 @@ func runRegister(args []string) error {
 	if err != nil {
 		return fmt.Errorf("--paper: %w", err)
 	}
-	layers, err := printsOf(*set, strings.Split(*inks, ","), under)
+	layers, err := printsOf(*set, *inks, under)
 	if err != nil {
 		return err
 	}
@@ -79,29 +87,26 @@ func runRegister(args []string) error {
 	if *dpi == 0 {
 		*dpi = pic.DPI
 	}
-	if *dpi < 100 {
-		return &picture.Problem{What: "The file does not say at how many dots to the inch it was scanned, or too few.", Mend: "Give --dpi; 200 or more."}
-	}
-	got, err := proof.Measure(ctx, pic, *dpi, under, layers)
+	plane, err := planeOf(pic, *dpi, *onMat)
 	if err != nil {
 		return err
 	}
-	r := proofReport{Picture: filepath.Base(*print), DPI: *dpi, Askew: got.Sheet.Turn, Miss: got.Miss, Against: layers[0].Label, Notes: append(append([]string{}, pic.Notes...), got.Notes...)}
-	lost := false
-	for i, l := range layers[1:] {
-		o := got.Layers[i+1]
-		lost = lost || o.Lost
-		r.Layers = append(r.Layers, layerReport{l.Label, !o.Lost, o.Shift.X, o.Shift.Y, o.Turn, o.SureShift, o.SureTurn})
+	var opts []proof.Option
+	if *inks == "" {
+		opts = append(opts, proof.UnknownInks())
 	}
-	b, err := json.MarshalIndent(r, "", "  ")
+	got, err := proof.Measure(ctx, plane, under, layers, opts...)
 	if err != nil {
-		return fmt.Errorf("write the report: %w", err)
+		return err
 	}
-	b = append(b, '\n')
-	if *out == "-" {
-		_, err = os.Stdout.Write(b)
+	r, lost := reportOf(got, layers)
+	r.Picture, r.DPI, r.Notes = filepath.Base(*print), *dpi, append(append([]string{}, pic.Notes...), got.Notes...)
+	if *asJSON {
+		e := json.NewEncoder(os.Stdout)
+		e.SetIndent("", "  ")
+		err = e.Encode(r)
 	} else {
-		err = os.WriteFile(*out, b, 0o644)
+		_, err = fmt.Print(r.words())
 	}
 	if err != nil {
 		return fmt.Errorf("write the report: %w", err)
@@ -112,8 +117,64 @@ func runRegister(args []string) error {
 	return nil
 }
 
-// printsOf reads the layers of a drawn set with their colours.
-func printsOf(name string, inks []string, paper colour.Linear) ([]proof.Layer, error) {
+func planeOf(pic *picture.Picture, dpi float64, onMat bool) (*proof.Plane, error) {
+	switch {
+	case onMat:
+		return proof.OnMat(pic)
+	case dpi == 0:
+		return nil, &picture.Problem{What: "The file does not say at how many dots to the inch it was scanned.", Mend: "Give --dpi; 200 or more."}
+	}
+	return proof.Scan(pic, dpi)
+}
+
+func reportOf(got proof.Sheet, layers []proof.Layer) (r proofReport, lost bool) {
+	r.Against = layers[0].Label
+	for _, p := range got.Prints {
+		pr := printReport{Askew: p.Sheet.Turn, Scale: p.Scale, Miss: p.Miss, Notes: append([]string{}, p.Notes...), Layers: []layerReport{}}
+		if p.Err != nil {
+			pr.Wrong, lost = p.Err.Error(), true
+			r.Prints = append(r.Prints, pr)
+			continue
+		}
+		for i, l := range layers[1:] {
+			o := p.Layers[i+1]
+			lost = lost || o.Lost
+			pr.Layers = append(pr.Layers, layerReport{l.Label, !o.Lost, o.Shift.X, o.Shift.Y, o.Turn, o.SureShift, o.SureTurn})
+		}
+		r.Prints = append(r.Prints, pr)
+	}
+	return r, lost
+}
+
+// words says the report in sentences, each error with twice its standard error.
+func (r proofReport) words() string {
+	var b strings.Builder
+	for i, p := range r.Prints {
+		if len(r.Prints) > 1 {
+			fmt.Fprintf(&b, "Print %d\n", i+1)
+		}
+		if p.Wrong != "" {
+			fmt.Fprintln(&b, p.Wrong)
+		}
+		for _, l := range p.Layers {
+			if !l.Found {
+				fmt.Fprintf(&b, "%s could not be made out.\n", l.Label)
+				continue
+			}
+			fmt.Fprintf(&b, "%s: %+.2f mm right, %+.2f mm down (±%.2f mm), turned %+.2f° clockwise (±%.2f°), against %s.\n", l.Label, l.Right, l.Down, 2*l.SureShift, l.Turn, 2*l.SureTurn, r.Against)
+		}
+		for _, n := range p.Notes {
+			fmt.Fprintln(&b, n)
+		}
+	}
+	for _, n := range r.Notes {
+		fmt.Fprintln(&b, n)
+	}
+	return b.String()
+}
+
+// printsOf reads the layers of a drawn set with their colours, if they are given.
+func printsOf(name, inks string, paper colour.Linear) ([]proof.Layer, error) {
 	raw, err := os.ReadFile(name)
 	if err != nil {
 		return nil, fmt.Errorf("read the set: %w", err)
@@ -127,12 +188,17 @@ func printsOf(name string, inks []string, paper colour.Linear) ([]proof.Layer, e
 	slices.SortFunc(s.Parts, func(a, b kit.Part) int {
 		return cmp.Or(cmp.Compare(len(a.ID), len(b.ID)), cmp.Compare(a.ID, b.ID))
 	})
-	if len(inks) != len(s.Parts) {
-		return nil, fmt.Errorf("the set has %d layers, --colours gives %d: name the colour each ink dries to, lowest layer first", len(s.Parts), len(inks))
+	given := strings.Split(inks, ",")
+	if inks != "" && len(given) != len(s.Parts) {
+		return nil, fmt.Errorf("the set has %d layers, --colours gives %d: name the colour each ink dries to, lowest layer first", len(s.Parts), len(given))
 	}
 	var out []proof.Layer
 	for i, p := range s.Parts {
-		c, err := colour.ParseHex(strings.TrimSpace(inks[i]))
+		if inks == "" {
+			out = append(out, proof.Layer{Label: p.Label, Region: p.Outline, Strikes: 1})
+			continue
+		}
+		c, err := colour.ParseHex(strings.TrimSpace(given[i]))
 		if err != nil {
 			return nil, fmt.Errorf("--colours, for %s: %w", p.Label, err)
 		}

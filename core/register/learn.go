@@ -15,6 +15,16 @@ type Placed struct {
 	Turn float64 `json:"turn" doc:"clockwise, degrees"`
 }
 
+// Logged is a placement to keep: which layer, how far off, how sure, and whether
+// it lay inside its play.
+type Logged struct {
+	Placed
+	Layer     string  `json:"layer"`
+	SureShift float64 `json:"sureShift" doc:"standard error, mm"`
+	SureTurn  float64 `json:"sureTurn" doc:"standard error, degrees"`
+	Good      bool    `json:"good" doc:"inside its play"`
+}
+
 // Habit is what a person's own placements tell.
 type Habit struct {
 	N      int     `json:"n" doc:"placements it is learned from"`

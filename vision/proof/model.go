@@ -34,6 +34,7 @@ type model struct {
 	layers  []layer
 	classes []colour.Linear // colour of every set of layers, by bits
 	patches *patches        // those colours place by place, once learned
+	unknown bool            // nobody knows the inks
 	soft    float64         // width of an edge, mm
 	scale   float64         // of the print against the design, every layer about its own middle
 }
@@ -61,17 +62,22 @@ func newModel(paper colour.Linear, ls []Layer) *model {
 		})
 	}
 	wg.Wait()
-	m.classes = make([]colour.Linear, 1<<len(ls))
+	m.foretell()
+	return m
+}
+
+// foretell works out the colour of every set of layers from their inks.
+func (m *model) foretell() {
+	m.classes = make([]colour.Linear, 1<<len(m.layers))
 	for k := range m.classes {
-		v := paper
-		for i, l := range ls {
+		v := m.paper
+		for i, l := range m.layers {
 			if k>>i&1 == 1 {
 				v = l.Film.Over(v, max(1, l.Strikes))
 			}
 		}
 		m.classes[k] = v
 	}
-	return m
 }
 
 // fresh is the same model with nothing found yet; what never changes is shared.

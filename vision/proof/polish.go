@@ -62,6 +62,11 @@ func (m *model) relight(p *Plane) {
 // clear visits every thin-th pixel that lies clear of all edges, with the set of
 // layers that cover it.
 func (m *model) clear(p *Plane, thin int, f func(x, y, mask int)) {
+	m.clearBy(p, thin, clearOf, f)
+}
+
+// clearBy is clear with another distance from all edges, mm.
+func (m *model) clearBy(p *Plane, thin int, by float64, f func(x, y, mask int)) {
 	sc := m.turns()
 	for y := 0; y < p.h; y += thin {
 	next:
@@ -69,7 +74,7 @@ func (m *model) clear(p *Plane, thin int, f func(x, y, mask int)) {
 			mask := 0
 			for i := range m.layers {
 				d := m.layers[i].inside((float64(x)+0.5)/p.perMM, (float64(y)+0.5)/p.perMM, sc[i][0], sc[i][1], m.scale)
-				if math.Abs(d) < clearOf {
+				if math.Abs(d) < by {
 					continue next
 				}
 				if d > 0 {

@@ -61,8 +61,13 @@ const Most = 6
 type Option func(*settings)
 
 type settings struct {
-	tell func(share float64, what string)
+	tell    func(share float64, what string)
+	unknown bool
 }
+
+// UnknownInks says that nobody knows what the layers are printed in: their films
+// are learned from the print itself, from what lies well inside every outline.
+func UnknownInks() Option { return func(s *settings) { s.unknown = true } }
 
 // Progress has f called as the work goes on, share from 0 to 1.
 func Progress(f func(share float64, what string)) Option { return func(s *settings) { s.tell = f } }
@@ -97,7 +102,14 @@ func Measure(ctx context.Context, p *Plane, paper colour.Linear, layers []Layer,
 		return Sheet{}, &picture.Problem{What: fmt.Sprintf("A proof of %d printed layers cannot be measured.", len(layers)), Mend: fmt.Sprintf("Choose an image with 2 to %d printed layers that have an ink.", Most)}
 	}
 	o.tell(0.01, "Looking for prints")
+	if o.unknown {
+		layers = slices.Clone(layers)
+		for i := range layers {
+			layers[i].Film, layers[i].Strikes = anyInk, 1
+		}
+	}
 	m := newModel(paper, layers)
+	m.unknown = o.unknown
 	var out Sheet
 	gap, area := spread(layers)
 	s := seek(p, paper, gap, area)
@@ -168,8 +180,22 @@ func (m *model) measure(ctx context.Context, fine *Plane, tell func(float64)) (R
 		return Result{}, err
 	}
 	tell(0.25)
+	if m.unknown {
+		if err := m.guess(coarse, wellInside...); err != nil {
+			return Result{}, err
+		}
+	}
 	if err := m.settle(ctx, coarse, 0); err != nil {
 		return Result{}, err
+	}
+	if m.unknown {
+		// Once more, now that every layer is nearly where it is.
+		if err := m.guess(coarse, 0.5, 0.4); err != nil {
+			return Result{}, err
+		}
+		if err := m.settle(ctx, coarse, 1); err != nil {
+			return Result{}, err
+		}
 	}
 	like, err := m.changeAbout(ctx, coarse)
 	if err != nil {

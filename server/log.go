@@ -1,0 +1,177 @@
+package server
+
+import (
+	"context"
+	"encoding/json"
+	"net/http"
+	"slices"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"ochrestone/core/kit"
+	"ochrestone/core/plan"
+	"ochrestone/core/register"
+	"ochrestone/store"
+)
+
+// Fitting is what the person has set for judging and placing.
+type Fitting struct {
+	Limits register.Limits `json:"limits" doc:"what the eye forgives between colours a plain step apart"`
+	Hinge  plan.Hinge      `json:"hinge" doc:"where the hinge of the positioner, or of a taped stencil, lies"`
+}
+
+func (s *Server) fitting(ctx context.Context) Fitting {
+	f := Fitting{Limits: register.Defaults(), Hinge: plan.Hinge{Side: plan.HingeLeft, Far: 40}}
+	if raw, err := s.store.Setting(ctx, "fit", ""); err == nil && raw != "" {
+		var kept Fitting
+		if json.Unmarshal([]byte(raw), &kept) == nil {
+			f = kept
+		}
+	}
+	return f
+}
+
+// assume is what plans go by for this person: units, limits, hinge and hand.
+func (s *Server) assume(ctx context.Context) []plan.Option {
+	f, _ := s.lengths(ctx)
+	fit := s.fitting(ctx)
+	ways := register.Ways()
+	if ps, err := s.store.Logged(ctx); err == nil {
+		ways = register.Own(ways, byWay(ps))
+	}
+	return []plan.Option{plan.Lengths(f), plan.Limits(fit.Limits), plan.HingeAt(fit.Hinge), plan.Hand(ways)}
+}
+
+// byWay gathers real placements, not those practised, by the way they were placed.
+func byWay(ps []store.Placement) map[string][]register.Placed {
+	out := map[string][]register.Placed{}
+	for _, p := range ps {
+		if p.Source != store.FromPractice {
+			out[p.Way] = append(out[p.Way], register.Placed{X: p.X, Y: p.Y, Turn: p.Turn})
+		}
+	}
+	return out
+}
+
+// Hand is what the log tells of one way of placing.
+type Hand struct {
+	Way      string          `json:"way"`
+	Name     string          `json:"name"`
+	Defaults register.Spread `json:"defaults" doc:"our own default"`
+	Own      bool            `json:"own" doc:"enough placements to go by"`
+	Habit    register.Habit  `json:"habit"`
+}
+
+// Log is the log of placements, and what it tells.
+type Log struct {
+	Placements []store.Placement `json:"placements" nullable:"false" doc:"newest first"`
+	Hands      []Hand            `json:"hands" nullable:"false"`
+	Practice   register.Habit    `json:"practice" doc:"from practice on the screen"`
+	Fewest     int               `json:"fewest" doc:"placements from which a spread is the person's own"`
+}
+
+type logOut struct{ Body Log }
+
+func (s *Server) readLog(ctx context.Context) (*logOut, error) {
+	ps, err := s.store.Logged(ctx)
+	if err != nil {
+		return nil, problem(err)
+	}
+	out := &logOut{Log{Placements: ps, Hands: []Hand{}, Fewest: register.FewestOwn}}
+	by := byWay(ps)
+	for _, w := range register.Ways() {
+		h := register.Learn(by[w.ID])
+		out.Body.Hands = append(out.Body.Hands, Hand{w.ID, w.Name, w.Spread, h.N >= register.FewestOwn, h})
+	}
+	var practised []register.Placed
+	for _, p := range ps {
+		if p.Source == store.FromPractice {
+			practised = append(practised, register.Placed{X: p.X, Y: p.Y, Turn: p.Turn})
+		}
+	}
+	out.Body.Practice = register.Learn(practised)
+	return out, nil
+}
+
+type logIn struct {
+	Body struct {
+		Card       string            `json:"card"`
+		Motif      string            `json:"motif"`
+		Way        string            `json:"way" doc:"way of placing they were printed by"`
+		Source     string            `json:"source" enum:"print,points,practice"`
+		Placements []register.Logged `json:"placements" nullable:"false" minItems:"1" maxItems:"400"`
+	}
+}
+
+func (s *Server) addToLog(ctx context.Context, in *logIn) (*logOut, error) {
+	if in.Body.Source != store.FromPractice && !slices.ContainsFunc(register.Ways(), func(w register.Way) bool { return w.ID == in.Body.Way }) {
+		return nil, problem(kit.Problem{Path: "way", What: "say how the layers were placed, by one of the ways listed"})
+	}
+	v, err := s.store.Card(ctx, in.Body.Card)
+	if err != nil {
+		return nil, problem(err)
+	}
+	labels := labelsOf(v.Card, in.Body.Motif)
+	var ps []store.Placement
+	for _, p := range in.Body.Placements {
+		label, ok := labels[p.Layer]
+		if !ok {
+			return nil, problem(plan.ErrUnknown)
+		}
+		ps = append(ps, store.Placement{Card: in.Body.Card, Motif: in.Body.Motif, Layer: p.Layer, Label: label, Way: in.Body.Way, Source: in.Body.Source,
+			X: p.X, Y: p.Y, Turn: p.Turn, SureShift: p.SureShift, SureTurn: p.SureTurn, Good: p.Good})
+	}
+	if _, err := s.store.Log(ctx, ps); err != nil {
+		return nil, problem(err)
+	}
+	return s.readLog(ctx)
+}
+
+func (s *Server) log() {
+	huma.Register(s.api, op("read-log", http.MethodGet, "/api/log", "Placements that were measured, and what they tell of the hand"), func(ctx context.Context, _ *struct{}) (*logOut, error) { return s.readLog(ctx) })
+	huma.Register(s.api, op("add-to-log", http.MethodPost, "/api/log", "Keep measured placements"), s.addToLog)
+	huma.Register(s.api, op("take-from-log", http.MethodDelete, "/api/log/{batch}", "Take back what was logged together"), func(ctx context.Context, in *struct {
+		Batch string `path:"batch"`
+	}) (*logOut, error) {
+		if err := s.store.Unlog(ctx, in.Batch); err != nil {
+			return nil, problem(err)
+		}
+		return s.readLog(ctx)
+	})
+	huma.Register(s.api, op("read-fitting", http.MethodGet, "/api/fitting", "What the eye forgives, and the hinge"), func(ctx context.Context, _ *struct{}) (*struct{ Body Fitting }, error) {
+		return &struct{ Body Fitting }{s.fitting(ctx)}, nil
+	})
+	huma.Register(s.api, op("set-fitting", http.MethodPut, "/api/fitting", "Set what the eye forgives, and the hinge"), func(ctx context.Context, in *struct{ Body Fitting }) (*struct{ Body Fitting }, error) {
+		raw, err := json.Marshal(in.Body)
+		if err != nil {
+			return nil, problem(err)
+		}
+		if err := s.store.Set(ctx, "fit", string(raw)); err != nil {
+			return nil, problem(err)
+		}
+		return &struct{ Body Fitting }{s.fitting(ctx)}, nil
+	})
+	huma.Register(s.api, op("harm", http.MethodGet, "/api/cards/{id}/harm", "What shows when a layer lies off its place"), s.harm)
+}
+
+type harmIn struct {
+	ID        string  `path:"id"`
+	Motif     string  `query:"motif" required:"true"`
+	Colourway string  `query:"colourway" required:"true"`
+	Layer     string  `query:"layer" required:"true"`
+	X         float64 `query:"x" minimum:"-100" maximum:"100" doc:"to the right, mm"`
+	Y         float64 `query:"y" minimum:"-100" maximum:"100" doc:"down, mm"`
+	Turn      float64 `query:"turn" minimum:"-180" maximum:"180" doc:"clockwise about its middle, degrees"`
+}
+
+func (s *Server) harm(ctx context.Context, in *harmIn) (*struct{ Body register.Harm }, error) {
+	v, k, err := s.cardAndKit(ctx, in.ID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	h, err := s.maker.Harm(v.Card, k, in.Motif, in.Colourway, in.Layer, register.Placed{X: in.X, Y: in.Y, Turn: in.Turn}, s.assume(ctx)...)
+	if err != nil {
+		return nil, problem(err)
+	}
+	return &struct{ Body register.Harm }{h}, nil
+}
