@@ -36,10 +36,12 @@ func (s *Server) assume(ctx context.Context) []plan.Option {
 	f, _ := s.lengths(ctx)
 	fit := s.fitting(ctx)
 	ways := register.Ways()
+	var habit register.Habit
 	if ps, err := s.store.Logged(ctx); err == nil {
 		ways = register.Own(ways, byWay(ps))
+		habit = register.Learn(practised(ps))
 	}
-	return []plan.Option{plan.Lengths(f), plan.Limits(fit.Limits), plan.HingeAt(fit.Hinge), plan.Hand(ways)}
+	return []plan.Option{plan.Practised(habit), plan.Lengths(f), plan.Limits(fit.Limits), plan.HingeAt(fit.Hinge), plan.Hand(ways)}
 }
 
 // byWay gathers real placements, not those practised, by the way they were placed.
@@ -83,14 +85,18 @@ func (s *Server) readLog(ctx context.Context) (*logOut, error) {
 		h := register.Learn(by[w.ID])
 		out.Body.Hands = append(out.Body.Hands, Hand{w.ID, w.Name, w.Spread, h.N >= register.FewestOwn, h})
 	}
-	var practised []register.Placed
+	out.Body.Practice = register.Learn(practised(ps))
+	return out, nil
+}
+
+// practised are the placements made in practice on the screen, the last hundred.
+func practised(ps []store.Placement) (out []register.Placed) {
 	for _, p := range ps {
-		if p.Source == store.FromPractice {
-			practised = append(practised, register.Placed{X: p.X, Y: p.Y, Turn: p.Turn})
+		if p.Source == store.FromPractice && len(out) < 100 {
+			out = append(out, register.Placed{X: p.X, Y: p.Y, Turn: p.Turn})
 		}
 	}
-	out.Body.Practice = register.Learn(practised)
-	return out, nil
+	return out
 }
 
 type logIn struct {

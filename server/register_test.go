@@ -129,14 +129,16 @@ func TestProofOverTheAPI(t *testing.T) {
 	scan := call(s, http.MethodGet, "/api/device/proof?"+q.Encode(), "").Body.Bytes()
 	var got Proofed
 	require.NoError(t, json.Unmarshal(send(scan, "0", "measured"), &got))
-	require.Len(t, got.Layers, len(layers)-1)
-	for _, l := range got.Layers {
+	require.Len(t, got.Prints, 1)
+	require.Len(t, got.Prints[0].Layers, len(layers)-1)
+	for _, l := range got.Prints[0].Layers {
 		assert.False(t, l.Lost, l.Label)
 		assert.Greater(t, l.SureShift, 0.0)
 		assert.Less(t, l.SureShift, 0.05, "told to a twentieth of a mm")
 		assert.NotEmpty(t, l.Say)
 	}
-	assert.Contains(t, got.Sure, "explains the picture to 9")
+	assert.Contains(t, got.Prints[0].Sure, "explains the picture to 9")
+	assert.Empty(t, got.Run, "one print is no run")
 
 	refusedAs := func(picture []byte, dpi string) string {
 		var r Refusal

@@ -9,11 +9,13 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"ochrestone/core/card"
+	"ochrestone/core/colour"
 	"ochrestone/core/kit"
 	"ochrestone/core/measure"
 	"ochrestone/core/plan"
 	"ochrestone/core/register"
 	"ochrestone/core/shape"
+	"ochrestone/demo"
 )
 
 // ring is an image of a disc that carries a print with a rim of 2 mm.
@@ -104,4 +106,32 @@ func TestOwnSpreadInFindings(t *testing.T) {
 		}
 	}
 	assert.True(t, has(register.Own(register.Ways(), shaky)))
+}
+
+// A run of prints: every stamp is set once, the lightest first, and on one stamp
+// the inks of several colourways go from light to dark (common practice, no
+// source).
+func TestARunKeepsItsStampsInPlace(t *testing.T) {
+	k, err := demo.Kit()
+	require.NoError(t, err)
+	c := demo.Cards(k)[1]
+	m := c.Motifs[0]
+	p, err := plan.NewMaker().Placing(c, k, m.ID, m.Colourways[0].ID, m.Layers[1].ID, 12, 1)
+	require.NoError(t, err)
+	require.Len(t, p.Printing.Strikes, len(m.Layers))
+	assert.Equal(t, len(m.Layers), p.Printing.Settings)
+	assert.Equal(t, 12*len(m.Layers), p.Printing.OneByOne)
+	light := func(name string) float64 {
+		i := slices.IndexFunc(k.Inks, func(i kit.Ink) bool { return i.Name == name })
+		v, err := colour.ParseHex(k.Inks[i].Dry)
+		require.NoError(t, err)
+		return v.Lab().L
+	}
+	for _, s := range p.Printing.Strikes {
+		for i := 1; i < len(s.Inks); i++ {
+			assert.GreaterOrEqual(t, light(s.Inks[i-1]), light(s.Inks[i]), s.Label)
+		}
+		assert.GreaterOrEqual(t, s.Prints, 12)
+	}
+	assert.Contains(t, p.Printing.Say, "instead of 48")
 }

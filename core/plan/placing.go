@@ -28,8 +28,12 @@ type Placing struct {
 	Spare    int                 `json:"spare" doc:"images to begin for the run to come out at 95 %; 0 when a thousand would not do"`
 	Pivots   []Pivot             `json:"pivots" nullable:"false" doc:"turn allowed about points other than its middle"`
 	Left     []Turning           `json:"left" nullable:"false" doc:"turn left after a shift"`
-	Each     bool                `json:"each" doc:"its pieces are placed one by one; the sighting is for the largest"`
-	Layers   []LayerPlay         `json:"layers" nullable:"false" doc:"the play of every layer under limits by contrast, lowest first"`
+	Printing Printing            `json:"printing" doc:"the order of a run that keeps the stamps in place"`
+	// Practised is how the person's practice on the screen would do; nil until there
+	// is enough of it.
+	Practised *register.Prospect `json:"practised,omitempty"`
+	Each      bool               `json:"each" doc:"its pieces are placed one by one; the sighting is for the largest"`
+	Layers    []LayerPlay        `json:"layers" nullable:"false" doc:"the play of every layer under limits by contrast, lowest first"`
 }
 
 // LayerPlay is the play of a layer in short.
@@ -84,6 +88,11 @@ func (m *Maker) Placing(c card.Card, k kit.Kit, motif, way, layer string, run in
 		if i == at {
 			out.Play, out.Limits, out.Contrast = p, lim, contrast
 		}
+	}
+	out.Printing = b.printing(pm, mo, run)
+	if w := b.o.practised; w != nil && out.Play.Judged {
+		c := register.Chance(out.Play, w.Spread, seed)
+		out.Practised = &register.Prospect{Way: *w, Chance: c, Blanks: register.Blanks(run, c, register.Certainty)}
 	}
 	out.Spare = register.Blanks(run, out.Stack, register.Certainty)
 	v := pm.img.Views[at]

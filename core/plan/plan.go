@@ -125,12 +125,14 @@ var ErrUnknown = errors.New("not on this card")
 type Option func(*options)
 
 type options struct {
-	limits   register.Limits
-	ways     []register.Way
-	hinge    Hinge
-	readable float64
-	step     float64
-	format   func(mm float64) string
+	limits register.Limits
+	ways   []register.Way
+	hinge  Hinge
+	// practised is the hand as practised on the screen.
+	practised *register.Way
+	readable  float64
+	step      float64
+	format    func(mm float64) string
 }
 
 // assumed are the defaults with the options over them.
@@ -148,6 +150,15 @@ func Limits(l register.Limits) Option { return func(o *options) { o.limits = l }
 
 // Hand sets the ways of placing, with the person's own spreads.
 func Hand(ways []register.Way) Option { return func(o *options) { o.ways = ways } }
+
+// Practised sets how the person placed in practice.
+func Practised(h register.Habit) Option {
+	return func(o *options) {
+		if h.N >= register.FewestOwn {
+			o.practised = &register.Way{ID: "practice", Name: "as you practised", Spread: h.Spread, Own: true, From: h.N}
+		}
+	}
+}
 
 // Lengths sets how lengths are written in the sentences of the plan.
 func Lengths(f func(mm float64) string) Option { return func(o *options) { o.format = f } }

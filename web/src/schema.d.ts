@@ -41,6 +41,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cards/{id}/harm": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What shows when a layer lies off its place */
+        get: operations["harm"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cards/{id}/inks": {
         parameters: {
             query?: never;
@@ -52,6 +69,23 @@ export interface paths {
         put?: never;
         /** The best colourways from the drawer */
         post: operations["suggest-inks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/marks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Corners of the printed layers to point at in a picture */
+        get: operations["point-marks"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -109,6 +143,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cards/{id}/points": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Measure how far layers are off from points set by hand */
+        post: operations["point-proof"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cards/{id}/proof": {
         parameters: {
             query?: never;
@@ -118,7 +169,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Measure how far the layers of a printed proof are off */
+        /** Measure how far the layers of printed proofs are off */
         post: operations["measure-proof"];
         delete?: never;
         options?: never;
@@ -221,6 +272,24 @@ export interface paths {
         /** How well the colours of the drawer are known */
         get: operations["drawer"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fitting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the eye forgives, and the hinge */
+        get: operations["read-fitting"];
+        /** Set what the eye forgives, and the hinge */
+        put: operations["set-fitting"];
         post?: never;
         delete?: never;
         options?: never;
@@ -382,6 +451,41 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Placements that were measured, and what they tell of the hand */
+        get: operations["read-log"];
+        put?: never;
+        /** Keep measured placements */
+        post: operations["add-to-log"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/{batch}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take back what was logged together */
+        delete: operations["take-from-log"];
         options?: never;
         head?: never;
         patch?: never;
@@ -957,6 +1061,108 @@ export interface components {
             /** @description a last pass of the first ink over the joins of the blends */
             return?: boolean;
         };
+        Fitting: {
+            /** @description where the hinge of the positioner, or of a taped stencil, lies */
+            hinge: components["schemas"]["PlanHinge"];
+            /** @description what the eye forgives between colours a plain step apart */
+            limits: components["schemas"]["Limits"];
+        };
+        Forgive: {
+            /**
+             * Format: double
+             * @description bare gap round a layer that fills a blank, or inside a cut line, mm
+             */
+            gap: number;
+            /**
+             * Format: double
+             * @description overlap where a layer fills a blank, mm
+             */
+            overlap: number;
+            /**
+             * Format: double
+             * @description share of the nominal rim left at the narrowest place
+             */
+            rimShare: number;
+            /**
+             * Format: double
+             * @description how far it may run over its host, or past the cut line, mm
+             */
+            spill: number;
+        };
+        Habit: {
+            /**
+             * Format: double
+             * @description and by at most so much, mm
+             */
+            high: number;
+            /**
+             * Format: double
+             * @description mean error clockwise, degrees
+             */
+            leanTurn: number;
+            /**
+             * Format: double
+             * @description mean error to the right, mm
+             */
+            leanX: number;
+            /**
+             * Format: double
+             * @description mean error down, mm
+             */
+            leanY: number;
+            /** @description the mean shift is off by more than chance */
+            leans: boolean;
+            /**
+             * Format: double
+             * @description the shift is spread by at least so much, 9 in 10 sure, mm
+             */
+            low: number;
+            /**
+             * Format: int64
+             * @description placements it is learned from
+             */
+            n: number;
+            /** @description about the right place, so that a steady lean counts too */
+            spread: components["schemas"]["Spread"];
+        };
+        Hand: {
+            /** @description our own default */
+            defaults: components["schemas"]["Spread"];
+            habit: components["schemas"]["Habit"];
+            name: string;
+            /** @description enough placements to go by */
+            own: boolean;
+            way: string;
+        };
+        Harm: {
+            /**
+             * Format: double
+             * @description area of the blank left bare, mm², for one that fills a blank
+             */
+            bare: number;
+            /**
+             * Format: double
+             * @description area that lies over the edge of the blank, mm²
+             */
+            lies: number;
+            /**
+             * Format: double
+             * @description narrowest rim left, mm; 0 when it runs over
+             */
+            rimLeast: number;
+            /** @description past what is forgiven */
+            shows: boolean;
+            /**
+             * Format: double
+             * @description furthest the layer runs over its host, mm
+             */
+            spill: number;
+            /**
+             * Format: double
+             * @description mm²
+             */
+            spillArea: number;
+        };
         Ink: {
             /** @description goes through the card */
             bleeds?: boolean;
@@ -1096,6 +1302,8 @@ export interface components {
         Layer: {
             /** @description left out of the order of lightness */
             accent?: boolean;
+            /** @description a cut layer that is stamped first and cut out after */
+            after?: boolean;
             /**
              * Format: int64
              * @description cut so many and glue them as one
@@ -1103,11 +1311,12 @@ export interface components {
             copies: number;
             /** @enum {string} */
             fit: "free" | "within" | "even rim" | "fills" | "offset";
+            forgive?: components["schemas"]["Forgive"];
             id: string;
             joint: components["schemas"]["Joint"];
             label: string;
             /** @enum {string} */
-            make: "cut" | "printed";
+            make: "cut" | "printed" | "stencilled";
             /** @description layer it sits on; empty lets the outlines decide */
             on?: string;
             /** @description part id in the motif's set */
@@ -1117,6 +1326,11 @@ export interface components {
              * @description tone rank
              */
             rank: number;
+        };
+        LayerMarks: {
+            label: string;
+            layer: string;
+            points: components["schemas"]["Feature"][];
         };
         LengthOutBody: {
             /** Format: double */
@@ -1144,6 +1358,57 @@ export interface components {
              * @description how far a layer may run over its host, mm
              */
             spill: number;
+        };
+        Log: {
+            /**
+             * Format: int64
+             * @description placements from which a spread is the person's own
+             */
+            fewest: number;
+            hands: components["schemas"]["Hand"][];
+            /** @description newest first */
+            placements: components["schemas"]["Placement"][];
+            /** @description from practice on the screen */
+            practice: components["schemas"]["Habit"];
+        };
+        LogInBody: {
+            card: string;
+            motif: string;
+            placements: components["schemas"]["Logged"][];
+            /** @enum {string} */
+            source: "print" | "points" | "practice";
+            /** @description way of placing they were printed by */
+            way: string;
+        };
+        Logged: {
+            /** @description inside its play */
+            good: boolean;
+            layer: string;
+            /**
+             * Format: double
+             * @description standard error, mm
+             */
+            sureShift: number;
+            /**
+             * Format: double
+             * @description standard error, degrees
+             */
+            sureTurn: number;
+            /**
+             * Format: double
+             * @description clockwise, degrees
+             */
+            turn: number;
+            /**
+             * Format: double
+             * @description to the right, mm
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description down, mm
+             */
+            y: number;
         };
         MainColour: {
             /** @description #rrggbb */
@@ -1180,6 +1445,10 @@ export interface components {
              * @description mm; negative hangs over
              */
             top: number;
+        };
+        MarksOutBody: {
+            /** @description the first is what the others are measured against */
+            layers: components["schemas"]["LayerMarks"][];
         };
         Motif: {
             colourways: components["schemas"]["Colourway"][];
@@ -1287,6 +1556,49 @@ export interface components {
             /** @description lightest first */
             colours: components["schemas"]["MainColour"][];
             way: components["schemas"]["PlanSuggestion"];
+        };
+        Placement: {
+            /** @description when, RFC 3339 */
+            at: string;
+            /** @description what was logged together */
+            batch: string;
+            card: string;
+            /** @description inside its play */
+            good: boolean;
+            /** Format: int64 */
+            id: number;
+            label: string;
+            layer: string;
+            motif: string;
+            /** @enum {string} */
+            source: "print" | "points" | "practice";
+            /**
+             * Format: double
+             * @description standard error, mm
+             */
+            sureShift: number;
+            /**
+             * Format: double
+             * @description standard error, degrees
+             */
+            sureTurn: number;
+            /**
+             * Format: double
+             * @description off clockwise, degrees
+             */
+            turn: number;
+            /** @description way of placing */
+            way: string;
+            /**
+             * Format: double
+             * @description off to the right, mm
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description off downwards, mm
+             */
+            y: number;
         };
         Plan: {
             depth: components["schemas"]["PlanDepth"];
@@ -1491,6 +1803,15 @@ export interface components {
             elements: components["schemas"]["PlanPlaced"][];
             sheets: components["schemas"]["PlanSheet"][];
         };
+        PlanHinge: {
+            /**
+             * Format: double
+             * @description mm from the edge of the layer
+             */
+            far: number;
+            /** @enum {string} */
+            side: "left" | "right" | "top" | "bottom";
+        };
         PlanLayer: {
             /**
              * Format: double
@@ -1683,6 +2004,20 @@ export interface components {
              */
             length: number;
         };
+        PlanPivot: {
+            /**
+             * Format: double
+             * @description degrees
+             */
+            anti: number;
+            /**
+             * Format: double
+             * @description degrees
+             */
+            clock: number;
+            /** @description what it turns about */
+            name: string;
+        };
         PlanPlaced: {
             /**
              * Format: double
@@ -1732,8 +2067,13 @@ export interface components {
              * @description index of the way proposed; -1 when nothing has to meet
              */
             pick: number;
+            /** @description turn allowed about points other than its middle */
+            pivots: components["schemas"]["PlanPivot"][];
             /** @description under those limits */
             play: components["schemas"]["Play"];
+            practised?: components["schemas"]["Prospect"];
+            /** @description the order of a run that keeps the stamps in place */
+            printing: components["schemas"]["PlanPrinting"];
             sighting: components["schemas"]["Sighting"];
             /**
              * Format: int64
@@ -1748,6 +2088,72 @@ export interface components {
             /** @description simplest first */
             ways: components["schemas"]["Prospect"][];
             why: string;
+        };
+        PlanPrinting: {
+            /**
+             * Format: int64
+             * @description times it would be set, image by image
+             */
+            oneByOne: number;
+            say: string;
+            /**
+             * Format: int64
+             * @description times a stamp is set so
+             */
+            settings: number;
+            /** @description in order; each stands in the positioner until its last strike */
+            strikes: components["schemas"]["PlanStanding"][];
+        };
+        PlanRunVerdict: {
+            /**
+             * Format: double
+             * @description degrees
+             */
+            driftTurn: number;
+            /**
+             * Format: double
+             * @description from each print to the next, mm; 0 when it is no more than chance
+             */
+            driftX: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            driftY: number;
+            /**
+             * Format: int64
+             * @description of them inside the play
+             */
+            good: number;
+            label: string;
+            layer: string;
+            /**
+             * Format: double
+             * @description clockwise, degrees
+             */
+            meanTurn: number;
+            /**
+             * Format: double
+             * @description off to the right on the mean, mm
+             */
+            meanX: number;
+            /**
+             * Format: double
+             * @description down, mm
+             */
+            meanY: number;
+            /**
+             * Format: int64
+             * @description prints it was measured on
+             */
+            n: number;
+            /** @description what the run tells, in words */
+            say: string;
+            /**
+             * Format: double
+             * @description about the mean, along each axis, mm
+             */
+            spread: number;
         };
         PlanSheet: {
             colour: string;
@@ -1783,6 +2189,19 @@ export interface components {
              * @description top, mm
              */
             z1: number;
+        };
+        PlanStanding: {
+            /** @description names, lightest first, so that it needs no washing between */
+            inks: string[];
+            /** @description the layers it prints */
+            label: string;
+            /**
+             * Format: int64
+             * @description strikes of it, impressions counted
+             */
+            prints: number;
+            /** @description two inks on it lie too near in lightness to go on unwashed */
+            washed: boolean;
         };
         PlanSuggestion: {
             /** @description by layer id */
@@ -1930,6 +2349,29 @@ export interface components {
              */
             tightAt: number;
         };
+        Point: {
+            /** Format: double */
+            X: number;
+            /** Format: double */
+            Y: number;
+        };
+        PointedLayer: {
+            /** @description corners of the design, mm */
+            design: components["schemas"]["Point"][];
+            layer: string;
+            /** @description where they are seen in the picture, pixels */
+            seen: components["schemas"]["Point"][];
+        };
+        PointsInBody: {
+            colourway: string;
+            /**
+             * Format: double
+             * @description dots to the inch; 0 takes the size from the layer the others are measured against
+             */
+            dpi: number;
+            layers: components["schemas"]["PointedLayer"][];
+            motif: string;
+        };
         Post: {
             /** @description class of the filled envelope as a US letter */
             class: string;
@@ -1967,10 +2409,20 @@ export interface components {
         Proofed: {
             /** @description label of the layer the others are measured against */
             against: string;
+            /** @description on the whole picture */
+            notes: string[];
+            /** @description as one reads: by rows, from the left */
+            prints: components["schemas"]["ProofedPrint"][];
+            /** @description by layer over all prints, when there are several */
+            run: components["schemas"]["PlanRunVerdict"][];
+        };
+        ProofedPrint: {
             layers: components["schemas"]["PlanVerdict"][];
             notes: string[];
-            /** @description how well the picture was understood, in words */
+            /** @description how well it was understood, in words */
             sure: string;
+            /** @description why it could not be measured */
+            wrong?: string;
         };
         Prospect: {
             /**
@@ -1983,6 +2435,11 @@ export interface components {
              * @description that one placement comes out, 0 to 1
              */
             chance: number;
+            /**
+             * Format: int64
+             * @description placements it was learned from
+             */
+            from?: number;
             id: string;
             name: string;
             /** @description the spread is the person's own, from the log */
@@ -2639,6 +3096,47 @@ export interface operations {
             };
         };
     };
+    harm: {
+        parameters: {
+            query: {
+                motif: string;
+                colourway: string;
+                layer: string;
+                /** @description to the right, mm */
+                x?: number;
+                /** @description down, mm */
+                y?: number;
+                /** @description clockwise about its middle, degrees */
+                turn?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Harm"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "suggest-inks": {
         parameters: {
             query?: never;
@@ -2661,6 +3159,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SuggestOutBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "point-marks": {
+        parameters: {
+            query: {
+                motif: string;
+                colourway: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MarksOutBody"];
                 };
             };
             /** @description Error */
@@ -2789,6 +3321,41 @@ export interface operations {
             };
         };
     };
+    "point-proof": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PointsInBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProofedPrint"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "measure-proof": {
         parameters: {
             query: {
@@ -2796,6 +3363,8 @@ export interface operations {
                 colourway: string;
                 /** @description dots to the inch; 0 takes what the file says */
                 dpi?: number;
+                /** @description a scan, or a photograph on the measuring mat */
+                as?: "scan" | "mat";
             };
             header?: never;
             path: {
@@ -3053,6 +3622,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanDrawer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "read-fitting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fitting"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "set-fitting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Fitting"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fitting"];
                 };
             };
             /** @description Error */
@@ -3540,6 +4171,99 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LengthOutBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "read-log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Log"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "add-to-log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogInBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Log"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "take-from-log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Log"];
                 };
             };
             /** @description Error */
