@@ -50,7 +50,7 @@ func TestPointsOverTheAPI(t *testing.T) {
 	ask := func(dpi float64, use []LayerMarks) string {
 		type pts struct {
 			Layer        string
-			Design, Seen []shape.Point
+			Design, Seen []Spot
 		}
 		var ls []map[string]any
 		for i, l := range use {
@@ -61,7 +61,8 @@ func TestPointsOverTheAPI(t *testing.T) {
 			var p pts
 			for _, f := range l.Points {
 				d := shape.Point{X: f.X, Y: f.Y}
-				p.Design, p.Seen = append(p.Design, d), append(p.Seen, move.Point(d).Scale(perMM))
+				at := move.Point(d).Scale(perMM)
+				p.Design, p.Seen = append(p.Design, Spot{d.X, d.Y}), append(p.Seen, Spot{at.X, at.Y})
 			}
 			ls = append(ls, map[string]any{"layer": l.Layer, "design": p.Design, "seen": p.Seen})
 		}

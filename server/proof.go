@@ -171,9 +171,24 @@ func (s *Server) marks(ctx context.Context, in *marksIn) (*marksOut, error) {
 
 // PointedLayer is what a person pointed at for one layer.
 type PointedLayer struct {
-	Layer  string        `json:"layer"`
-	Design []shape.Point `json:"design" nullable:"false" maxItems:"24" doc:"corners of the design, mm"`
-	Seen   []shape.Point `json:"seen" nullable:"false" maxItems:"24" doc:"where they are seen in the picture, pixels"`
+	Layer  string `json:"layer"`
+	Design []Spot `json:"design" nullable:"false" maxItems:"24" doc:"corners of the design, mm"`
+	Seen   []Spot `json:"seen" nullable:"false" maxItems:"24" doc:"where they are seen in the picture, pixels"`
+}
+
+// Spot is a place.
+type Spot struct {
+	X float64 `json:"x"`
+	Y float64 `json:"y"`
+}
+
+// points scales spots into points.
+func points(spots []Spot, by float64) []shape.Point {
+	out := make([]shape.Point, len(spots))
+	for i, s := range spots {
+		out[i] = shape.Point{X: s.X * by, Y: s.Y * by}
+	}
+	return out
 }
 
 type pointsIn struct {
@@ -214,11 +229,7 @@ func pointsOf(prints []plan.Print, dpi float64, layers []PointedLayer) (ProofedP
 	const few = "needs two corners pointed at, some way apart"
 	perMM := dpi / 25.4
 	fit := func(l PointedLayer) (register.Pointed, error) {
-		to := make([]shape.Point, len(l.Seen))
-		for i, q := range l.Seen {
-			to[i] = q.Scale(1 / perMM)
-		}
-		p, err := register.Points(l.Design, to, clickPixels/perMM)
+		p, err := register.Points(points(l.Design, 1), points(l.Seen, 1/perMM), clickPixels/perMM)
 		if err != nil {
 			return p, kit.Problem{Path: "layers", What: l.Layer + " " + few}
 		}
@@ -257,7 +268,7 @@ func pointsOf(prints []plan.Print, dpi float64, layers []PointedLayer) (ProofedP
 			rel := first.Motion.Inverse().After(p.Motion)
 			mid := print.Region.Centroid()
 			// The reference's turn, off by its error, carries the layer round.
-			sure := math.Hypot(math.Hypot(p.SureShift, first.SureShift), first.SureTurn*math.Pi/180*mid.Distance(middle(against.Design)))
+			sure := math.Hypot(math.Hypot(p.SureShift, first.SureShift), first.SureTurn*math.Pi/180*mid.Distance(middle(points(against.Design, 1))))
 			turn := math.Hypot(p.SureTurn, first.SureTurn)
 			if p.Residue > mostResidue {
 				out.Notes = append(out.Notes, fmt.Sprintf("The points on %s miss one another by %.1f mm: one of them may sit on the wrong corner.", print.Label, p.Residue))

@@ -23,6 +23,7 @@ type Card struct {
 	Sheets   []Sheet   `json:"sheets" nullable:"false" doc:"mats from the base up; the last is the panel"`
 	Motifs   []Motif   `json:"motifs" nullable:"false"`
 	Elements []Element `json:"elements" nullable:"false" doc:"what lies on the panel, lowest first"`
+	Patterns []Pattern `json:"patterns,omitempty" maxItems:"12" doc:"patterns turned on a panel"`
 	Work     Work      `json:"work"`
 	SetAside []Aside   `json:"setAside" nullable:"false" doc:"margin notes the person has set aside"`
 }
@@ -317,6 +318,11 @@ func (c Card) Validate() error {
 				}
 			}
 		}
+	}
+	for i, p := range c.Patterns {
+		at := fmt.Sprintf("patterns[%d]", i)
+		once(p.ID, at)
+		p.check(c, at, bad)
 	}
 	bad(len(c.Elements) > MaxElements, "elements", fmt.Sprintf("at most %d elements", MaxElements))
 	for i, e := range c.Elements {

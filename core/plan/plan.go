@@ -26,6 +26,7 @@ type Plan struct {
 	Motifs   []Motif     `json:"motifs" nullable:"false"`
 	Front    Front       `json:"front"`
 	Depth    Depth       `json:"depth"`
+	Patterns []Pattern   `json:"patterns" nullable:"false"`
 	Steps    []work.Step `json:"steps" nullable:"false"`
 	Findings []Finding   `json:"findings" nullable:"false"`
 
@@ -189,6 +190,7 @@ func (m *Maker) Of(c card.Card, k kit.Kit, opts ...Option) Plan {
 	b.motifs()
 	b.colours()
 	b.layOut()
+	b.patterns()
 	b.steps()
 	b.findings()
 	return b.plan

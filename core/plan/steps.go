@@ -48,6 +48,7 @@ func (b *builder) steps() {
 			b.motifSteps(&l, &b.plan.Motifs[mi], b.card.Motifs[mi])
 		}
 	}
+	b.patternSteps(&l)
 	b.placeSteps(&l)
 	b.heatBeforeFoam(&l)
 	ordered, err := l.Order()

@@ -2349,18 +2349,12 @@ export interface components {
              */
             tightAt: number;
         };
-        Point: {
-            /** Format: double */
-            X: number;
-            /** Format: double */
-            Y: number;
-        };
         PointedLayer: {
             /** @description corners of the design, mm */
-            design: components["schemas"]["Point"][];
+            design: components["schemas"]["Spot"][];
             layer: string;
             /** @description where they are seen in the picture, pixels */
-            seen: components["schemas"]["Point"][];
+            seen: components["schemas"]["Spot"][];
         };
         PointsInBody: {
             colourway: string;
@@ -2690,6 +2684,12 @@ export interface components {
             by: number;
             colour: string;
             outline: string;
+        };
+        Spot: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
         };
         Spread: {
             /**

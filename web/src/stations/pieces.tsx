@@ -117,6 +117,7 @@ function LayerForm() {
 				<select value={l.make} onChange={(e) => set({ make: e.target.value as typeof l.make })}>
 					<option value="cut">cutting</option>
 					<option value="printed">stamping</option>
+					<option value="stencilled">a stencil</option>
 				</select>
 			</label>
 			<label className="field">
@@ -136,6 +137,8 @@ function LayerForm() {
 					<option value="free">free</option>
 					<option value="within">within</option>
 					<option value="even rim">even rim</option>
+					<option value="fills">fills a blank</option>
+					<option value="offset">offset on purpose</option>
 				</select>
 			</label>
 			<label className="field">
@@ -170,6 +173,18 @@ function LayerForm() {
 					style={{ width: 56 }}
 				/>
 			</label>
+			{l.make === "cut" && (
+				<label className="field">
+					Cut after
+					<input
+						type="checkbox"
+						checked={l.after ?? false}
+						onChange={(e) => set({ after: e.target.checked })}
+						style={{ width: 18 }}
+						title="Stamped first, and cut out with its die when that is dry"
+					/>
+				</label>
+			)}
 			{l.make === "cut" && <JointField joint={l.joint} onChange={(joint) => set({ joint })} />}
 			<Box fontSize="13px" flexBasis="100%">
 				{length(p.w, b.state.settings)} × {length(p.h, b.state.settings)}; {Math.round(p.visible)} of {Math.round(p.area)} mm² show ({Math.round(p.share * 100)}{" "}

@@ -1,86 +1,113 @@
 import { Box } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
+import { api, ok, type S } from "../api";
 import { typing } from "../app";
 import { useBench } from "../card";
 import { Frame } from "../picture";
+import { Forgive } from "../register/forgive";
+import { Hand } from "../register/hand";
+import { Placing, Sights, usePlacing } from "../register/placing";
+import { astray, boxOf, compass, holds, inPlace, magnify, type Off, offWords, reachAt, reachPath } from "../register/play";
+import { Pointing } from "../register/pointing";
+import { Practice, type Try } from "../register/practice";
+import { type Measured, Proof, type Verdict } from "../register/proof";
+import { Sheets } from "../register/sheets";
 import { Table } from "../table";
 import { Button } from "../ui";
-import { TurningJig } from "./jig";
 import { ImageStrata, MotifPicker, NoImage, StationFrame } from "./parts";
-import { Placing, Sights, usePlacing } from "./placing";
-import { Proof, type Proofed } from "./proof";
 
-const steps = 72;
+type Side = "place" | "proof" | "hand" | "forgive" | "sheets";
+const sides: [Side, string][] = [
+	["place", "Place"],
+	["proof", "Measure"],
+	["hand", "Your hand"],
+	["forgive", "Limits"],
+	["sheets", "Sheets"],
+];
 
 /** Register: one layer over its host, magnified, with the play drawn round it. */
 export default function Register() {
 	const b = useBench();
-	const [off, setOff] = useState({ x: 0, y: 0 });
-	const drag = useRef<{ x: number; y: number; ox: number; oy: number } | null>(null);
+	const [off, setOff] = useState<Off>(inPlace);
+	const drag = useRef<{ x: number; y: number; from: Off } | null>(null);
 	const { look, motif } = b;
 	const i = Math.max(0, look?.layers.findIndex((l) => l.id === b.layer) ?? 0);
 	const first = look?.layers.findIndex((l) => l.play.judged) ?? -1;
 	const at = b.layer ? i : Math.max(0, first);
-	// biome-ignore lint/correctness/useExhaustiveDependencies: another layer begins in its place
+	const [run, setRun] = useState(12);
+	const [side, setSide] = useState<Side>("place");
+	const [proofed, setProofed] = useState<Measured>();
+	const [tries, setTries] = useState<Try[]>([]);
+	const [blind, setBlind] = useState(false);
+	const [trueSize, setTrueSize] = useState(false);
+	const [pointing, setPointing] = useState<{ picture: Blob; dpi: number }>();
+	const next = useRef<Off>(undefined);
+	// biome-ignore lint/correctness/useExhaustiveDependencies: another layer begins in its place, or where a proof has it
 	useEffect(() => {
-		setOff({ x: 0, y: 0 });
+		setOff(next.current ?? inPlace);
+		next.current = undefined;
 		setBlind(false);
 		setTries([]);
+		setPointing(undefined);
 	}, [b.layer, motif?.id]);
 	useEffect(() => {
 		const key = (e: KeyboardEvent) => {
 			if (typing(e) || e.altKey || (e.target as HTMLElement).closest?.(".stratum")) return;
-			const by = { ArrowLeft: [-0.1, 0], ArrowRight: [0.1, 0], ArrowUp: [0, -0.1], ArrowDown: [0, 0.1] }[e.key];
+			const by = { ArrowLeft: [-0.1, 0, 0], ArrowRight: [0.1, 0, 0], ArrowUp: [0, -0.1, 0], ArrowDown: [0, 0.1, 0], "[": [0, 0, -0.2], "]": [0, 0, 0.2] }[
+				e.key
+			];
 			if (by) {
 				e.preventDefault();
-				setOff((o) => ({ x: o.x + by[0], y: o.y + by[1] }));
+				setOff((o) => ({ x: o.x + by[0], y: o.y + by[1], t: Math.max(-180, Math.min(180, o.t + by[2])) }));
 			}
 		};
 		window.addEventListener("keydown", key);
 		return () => window.removeEventListener("keydown", key);
 	}, []);
-	const [run, setRun] = useState(12);
-	const [panel, setPanel] = useState<"" | "jig" | "proof">("");
-	const [proofed, setProofed] = useState<Proofed>();
-	const [tries, setTries] = useState<Try[]>([]);
-	const [blind, setBlind] = useState(false);
 	const placing = usePlacing(look?.layers[at]?.id ?? "", run);
 	/** Lays a measured layer where the proof has it. */
-	const show = (layer: string) => {
-		const m = proofed?.layers.find((x) => x.layer === layer);
-		b.pick({ layer });
-		// The change of layer puts it in place first.
-		if (m) setTimeout(() => setOff({ x: m.x, y: m.y }), 60);
+	const show = (v: Verdict) => {
+		const lies = { x: v.x, y: v.y, t: v.turn };
+		if (look?.layers[at]?.id === v.layer) setOff(lies);
+		else {
+			next.current = lies;
+			b.pick({ layer: v.layer });
+		}
 	};
 	const value = (k: number) => {
 		const p = placing?.layers[k] ?? look?.layers[k].play;
 		if (!p?.judged) return "free";
 		return p.outside > 0 ? "over" : `${p.tight.toFixed(1)} mm`;
 	};
+	const harm = useHarm(look?.layers[at]?.id ?? "", off, blind);
 	if (!look || !motif || look.layers.length === 0)
 		return <StationFrame station="register" table={<NoImage />} strata={<ImageStrata what="play" value={() => ""} />} />;
 	const l = look.layers[at];
-	const host = look.layers.find((x) => x.id === l.host);
-	const w = b.way?.layers;
-	const hostLook = w?.[look.layers.findIndex((x) => x.id === l.host)];
+	const doc = motif.layers.find((x) => x.id === l.id);
 	const told = placing?.layer === l.id ? placing : undefined;
 	const p = told?.play ?? l.play;
+	// A piece that is cut out after it was printed on: the die moves over its prints.
+	const round = doc?.make === "cut" && doc.after === true;
+	const prints = look.layers.map((x, k) => ({ x, k })).filter(({ x }) => round && x.host === l.id);
+	const host = round ? undefined : look.layers.find((x) => x.id === l.host);
+	const w = b.way?.layers;
+	const hostLook = w?.[look.layers.findIndex((x) => x.id === l.host)];
 	const pad = 4;
-	const box = boxOf(host?.outline ?? l.outline, pad);
-	const d = Math.hypot(off.x, off.y);
-	const angle = ((Math.atan2(off.y, off.x) * 180) / Math.PI + 360) % 360;
-	const allowed = p.judged && p.reach.length === steps ? reachAt(p.reach, angle) : Number.POSITIVE_INFINITY;
-	const inside = d <= allowed;
-	const mag = magnify(p.loose, box);
+	const tight = boxOf(host?.outline ?? l.outline, pad);
+	const inside = holds(p, off);
+	const moved = off.x !== 0 || off.y !== 0 || off.t !== 0;
+	const mag = magnify(Math.min(p.loose, 8), tight);
 	const s = b.state.settings;
+	const on = round ? "its print" : (host?.label ?? "the panel");
 	return (
 		<StationFrame
 			station="register"
 			table={
 				<>
 					<Frame
-						title={`${l.label} on ${host?.label ?? "the panel"}`}
-						sub={words(p, host?.label)}
+						title={round ? `The die of ${l.label} round its print` : `${l.label} on ${on}`}
+						sub={words(p, on)}
 						tools={
 							<>
 								<MotifPicker />
@@ -89,21 +116,15 @@ export default function Register() {
 										aria-pressed={blind}
 										onClick={() => {
 											setBlind(!blind);
-											setOff(blind ? { x: 0, y: 0 } : astray());
+											setTries([]);
+											setTrueSize(false);
+											setOff(blind ? inPlace : astray(p));
 										}}
 									>
 										{blind ? "End the practice" : "Practise"}
 									</Button>
 								)}
-								{motif.layers.filter((x) => x.make === "printed").length > 1 && (
-									<Button aria-pressed={panel === "proof"} onClick={() => setPanel(panel === "proof" ? "" : "proof")}>
-										Measure a print
-									</Button>
-								)}
-								<Button aria-pressed={panel === "jig"} onClick={() => setPanel(panel === "jig" ? "" : "jig")}>
-									Turning jig
-								</Button>
-								<Button onClick={() => setOff({ x: 0, y: 0 })} disabled={d === 0 || blind}>
+								<Button onClick={() => setOff(inPlace)} disabled={!moved || blind}>
 									Back in place
 								</Button>
 							</>
@@ -111,98 +132,149 @@ export default function Register() {
 					/>
 					<Box display="flex" flex="1" minH={0}>
 						<Box flex="1" minW={0} display="flex" flexDirection="column">
-							<Table box={box} settings={s} label="The layer over its host" origin={{ x: box.x + pad, y: box.y + pad }}>
-								{(scale) => (
-									<g
-										onPointerDown={(e) => {
-											(e.target as Element).setPointerCapture(e.pointerId);
-											drag.current = { x: e.clientX, y: e.clientY, ox: off.x, oy: off.y };
-										}}
-										onPointerMove={(e) => {
-											const g = drag.current;
-											if (g) setOff({ x: g.ox + (e.clientX - g.x) / scale, y: g.oy + (e.clientY - g.y) / scale });
-										}}
-										onPointerUp={() => {
-											drag.current = null;
-										}}
-									>
-										{host && <path d={host.outline} fill={hostLook?.dry ?? "#ddd"} fillRule="evenodd" stroke="#1d2327" strokeWidth={0.6 / scale} />}
-										{p.bound && !blind && (
-											<path d={p.bound} fill="none" stroke="#824a00" strokeWidth={1.2 / scale} strokeDasharray={`${5 / scale} ${4 / scale}`} />
-										)}
-										<path
-											d={l.outline}
-											fill={w?.[at].dry ?? "#bbb"}
-											fillOpacity={0.85}
-											fillRule="evenodd"
-											transform={`translate(${off.x} ${off.y})`}
-											stroke={inside || blind ? "#1d2327" : "#9a2f2b"}
-											strokeWidth={(inside || blind ? 0.8 : 2.4) / scale}
-											style={{ cursor: "move" }}
-										/>
-										{p.judged && !blind && p.reach.length === steps && (
-											<g transform={`translate(${p.centreX} ${p.centreY})`} pointerEvents="none">
-												<path d={reachPath(p.reach, mag)} fill="#f3f3f1cc" stroke="#824a00" strokeWidth={1.8 / scale} />
-												<line
-													x1={0}
-													y1={0}
-													x2={Math.cos((p.tightAt * Math.PI) / 180) * p.tight * mag}
-													y2={Math.sin((p.tightAt * Math.PI) / 180) * p.tight * mag}
-													stroke="#9a2f2b"
-													strokeWidth={2 / scale}
+							{pointing && (
+								<Pointing
+									picture={pointing.picture}
+									dpi={pointing.dpi}
+									onClose={() => setPointing(undefined)}
+									onDone={(print, against) => {
+										setPointing(undefined);
+										setProofed({ against, prints: [print], run: [], notes: [], source: "points" });
+									}}
+								/>
+							)}
+							<Sized box={tight} on={blind && trueSize} hide={!!pointing}>
+								{(box) => (
+									<Table box={box} settings={s} label="The layer over its host" origin={{ x: tight.x + pad, y: tight.y + pad }}>
+										{(scale) => (
+											<g
+												style={{ touchAction: "none" }}
+												onPointerDown={(e) => {
+													(e.target as Element).setPointerCapture(e.pointerId);
+													drag.current = { x: e.clientX, y: e.clientY, from: off };
+												}}
+												onPointerMove={(e) => {
+													const g = drag.current;
+													if (g) setOff({ ...g.from, x: g.from.x + (e.clientX - g.x) / scale, y: g.from.y + (e.clientY - g.y) / scale });
+												}}
+												onPointerUp={() => {
+													drag.current = null;
+												}}
+												onPointerCancel={() => {
+													drag.current = null;
+												}}
+											>
+												{host && <path d={host.outline} fill={hostLook?.dry ?? "#ddd"} fillRule="evenodd" stroke="#1d2327" strokeWidth={0.6 / scale} />}
+												{round && <path d={l.outline} fill={w?.[at].dry ?? "#f6f5f1"} stroke="none" />}
+												{prints.map(({ x, k }) => (
+													<path key={x.id} d={x.outline} fill={w?.[k].dry ?? "#bbb"} fillRule="evenodd" />
+												))}
+												{p.bound && !blind && !round && (
+													<path d={p.bound} fill="none" stroke="#824a00" strokeWidth={1.2 / scale} strokeDasharray={`${5 / scale} ${4 / scale}`} />
+												)}
+												<path
+													d={l.outline}
+													fill={round ? "#f3f3f111" : (w?.[at].dry ?? "#bbb")}
+													fillOpacity={0.85}
+													fillRule="evenodd"
+													transform={`translate(${off.x} ${off.y}) rotate(${off.t} ${p.centreX} ${p.centreY})`}
+													stroke={inside || blind ? "#1d2327" : "#9a2f2b"}
+													strokeWidth={((inside || blind ? 0.8 : 2.4) + (round ? 1 : 0)) / scale}
+													style={{ cursor: "move" }}
 												/>
-												<circle
-													cx={off.x * mag}
-													cy={off.y * mag}
-													r={4.5 / scale}
-													fill={inside ? "#4d6b3b" : "#9a2f2b"}
-													stroke="#fff"
-													strokeWidth={1.2 / scale}
-												/>
+												{p.judged && !blind && p.reach.length > 0 && (
+													<g transform={`translate(${p.centreX} ${p.centreY})`} pointerEvents="none">
+														<path d={reachPath(p.reach, mag)} fill="#f3f3f1cc" stroke="#824a00" strokeWidth={1.8 / scale} />
+														<line
+															x1={0}
+															y1={0}
+															x2={Math.cos((p.tightAt * Math.PI) / 180) * p.tight * mag}
+															y2={Math.sin((p.tightAt * Math.PI) / 180) * p.tight * mag}
+															stroke="#9a2f2b"
+															strokeWidth={2 / scale}
+														/>
+														<circle
+															cx={off.x * mag}
+															cy={off.y * mag}
+															r={4.5 / scale}
+															fill={inside ? "#4d6b3b" : "#9a2f2b"}
+															stroke="#fff"
+															strokeWidth={1.2 / scale}
+														/>
+													</g>
+												)}
+												{!round && (
+													<g transform={blind ? `translate(${off.x} ${off.y}) rotate(${off.t} ${p.centreX} ${p.centreY})` : undefined}>
+														<Sights p={told} scale={scale} />
+													</g>
+												)}
 											</g>
 										)}
-										<Sights p={told} scale={scale} />
-									</g>
+									</Table>
 								)}
-							</Table>
-							<Box p="8px 20px" bg="sheet" borderTop="1px solid {colors.line}" fontSize="13px" minH="62px">
+							</Sized>
+							<Box p="8px 20px" bg="sheet" borderTop="1px solid {colors.line}" fontSize="13px" minH="62px" hidden={!!pointing}>
 								{blind ? (
 									<Practice
+										layer={l.id}
+										play={p}
+										off={off}
 										tries={tries}
-										onThere={() => {
-											setTries([...tries, { x: off.x, y: off.y, allowed }]);
-											setOff(astray());
+										practised={told?.practised}
+										trueSize={trueSize}
+										onTrueSize={setTrueSize}
+										onTry={(t) => {
+											setTries([...tries, t]);
+											setOff(astray(p));
 										}}
 									/>
 								) : p.judged ? (
-									<>
-										<Box>
-											The shape in the middle is the play, drawn {mag.toFixed(0)} times true: as long as the dot is inside, nothing shows. The dashed line is
-											the limit:{" "}
-											{p.boundGap > 0.005
-												? `${p.boundGap.toFixed(2)} mm outside its host`
-												: p.boundGap < -0.005
-													? `${(-p.boundGap).toFixed(2)} mm inside its host, half the rim`
-													: "its host's own edge"}
-											{told && told.contrast > 0 && `, set by how far apart the two dry (${told.contrast.toFixed(0)})`}.
+									<Box display="flex" gap="14px">
+										<Box flex="1">
+											The shape in the middle is the play, drawn {mag.toFixed(0)} times true: as long as the dot is inside, nothing shows.{" "}
+											{limitWords(p, told, round, !!doc?.forgive)}
+											<br />
+											<b style={{ color: inside ? "#1d2327" : "#9a2f2b" }}>
+												{moved
+													? `Off by ${offWords(off) || "less than can be seen"}: ${inside ? "it does not show" : "it shows"} (${allowance(p, off)}).${harmWords(harm, round)}`
+													: "In its place. Drag it, or use the arrow keys and [ ] to turn it, to see how far it may drift."}
+											</b>
 										</Box>
-										<b style={{ color: inside ? "#1d2327" : "#9a2f2b" }}>
-											{d < 0.005
-												? "In its place. Drag it, or use the arrow keys, to see how far it may drift."
-												: `Off by ${d.toFixed(2)} mm ${compass(angle)}: ${inside ? "it does not show" : "it shows"} (${Number.isFinite(allowed) ? `${allowed.toFixed(2)} mm allowed that way` : "free"}).`}
-										</b>
-									</>
+										<Numbers off={off} onChange={setOff} />
+									</Box>
 								) : (
-									<>Its fit is free: it may lie anywhere that looks well. Set the fit to within or even rim in Pieces to have its play worked out.</>
+									<>Its fit is free: it may lie anywhere that looks well. Set the fit in Pieces to have its play worked out.</>
 								)}
 							</Box>
-							{panel === "jig" && <TurningJig key={motif.id} w={look.w} />}
 						</Box>
-						{panel === "proof" ? (
-							<Proof key={`${motif.id} ${b.way?.id}`} done={proofed} onDone={setProofed} onShow={show} />
-						) : (
-							<Placing p={told} run={run} onRun={setRun} />
-						)}
+						<Box w="388px" flex="none" display="flex" flexDirection="column" minH={0} bg="sheet" borderLeft="1px solid {colors.line}" fontSize="13px">
+							<Box role="tablist" aria-label="What to do here" display="flex" gap="2px" p="6px 10px 0" flexWrap="wrap" borderBottom="1px solid {colors.line}">
+								{sides.map(([id, name]) => (
+									<button key={id} type="button" role="tab" aria-selected={side === id} className="side-tab" onClick={() => setSide(id)}>
+										{name}
+									</button>
+								))}
+							</Box>
+							<Box flex="1" minH={0} overflowY="auto" p="10px 16px" role="tabpanel" tabIndex={0} aria-label={sides.find(([id]) => id === side)?.[1]}>
+								{side === "place" && <Placing p={told} run={run} onRun={setRun} />}
+								<div hidden={side !== "proof"}>
+									{motif.layers.filter((x) => x.make !== "cut").length > 1 ? (
+										<Proof
+											key={`${motif.id} ${b.way?.id}`}
+											done={proofed}
+											onDone={setProofed}
+											onShow={show}
+											onPoint={(picture, dpi) => setPointing({ picture, dpi })}
+										/>
+									) : (
+										"A print is measured by its layers: this image has fewer than two that are printed."
+									)}
+								</div>
+								{side === "hand" && <Hand layer={l.id} play={p} />}
+								{side === "forgive" && <Forgive key={l.id} layer={l.id} now={told?.limits} />}
+								{side === "sheets" && <Sheets key={motif.id} layer={l.id} w={look.w} h={look.h} />}
+							</Box>
+						</Box>
 					</Box>
 				</>
 			}
@@ -211,47 +283,94 @@ export default function Register() {
 	);
 }
 
-interface Try {
-	x: number;
-	y: number;
-	allowed: number;
+/** What shows when a layer lies so, asked of the program once the hand rests. */
+function useHarm(layer: string, off: Off, blind: boolean) {
+	const b = useBench();
+	const [rest, setRest] = useState(off);
+	useEffect(() => {
+		const t = setTimeout(() => setRest(off), 120);
+		return () => clearTimeout(t);
+	}, [off]);
+	const [motif, colourway] = [b.motif?.id ?? "", b.way?.id ?? ""];
+	const still = rest.x === off.x && rest.y === off.y && rest.t === off.t;
+	const got = useQuery({
+		queryKey: ["harm", b.view.id, b.view.version, motif, colourway, layer, rest],
+		enabled: !blind && still && layer !== "" && motif !== "" && colourway !== "" && (rest.x !== 0 || rest.y !== 0 || rest.t !== 0),
+		queryFn: () =>
+			ok(api.GET("/api/cards/{id}/harm", { params: { path: { id: b.view.id }, query: { motif, colourway, layer, x: rest.x, y: rest.y, turn: rest.t } } })),
+	}).data;
+	return still ? got : undefined;
 }
 
-/** Somewhere up to 3 mm off, at least 1. */
-function astray() {
-	const [r, a] = [1 + 2 * Math.random(), 2 * Math.PI * Math.random()];
-	return { x: r * Math.cos(a), y: r * Math.sin(a) };
+function harmWords(h: S["Harm"] | undefined, round: boolean): string {
+	if (!h) return "";
+	if (h.lies > 0 || h.bare > 0) return ` ${h.bare.toFixed(1)} mm² of the blank stay bare, ${h.lies.toFixed(1)} mm² lie over its edge.`;
+	if (h.spill > 0) return ` It runs ${h.spill.toFixed(2)} mm over ${round ? "the cut line" : "the edge"} (${h.spillArea.toFixed(1)} mm²).`;
+	if (h.rimLeast > 0) return ` The narrowest ${round ? "white rim" : "rim"} left is ${h.rimLeast.toFixed(2)} mm.`;
+	return "";
 }
 
-/** The layer lies astray and nothing is drawn to help: how near does the hand bring it? */
-function Practice({ tries, onThere }: { tries: Try[]; onThere: () => void }) {
-	const last = tries.at(-1);
-	const off = (t: Try) => Math.hypot(t.x, t.y);
-	const n = tries.length;
-	const good = tries.filter((t) => off(t) <= t.allowed).length;
-	const mean = { x: tries.reduce((s, t) => s + t.x, 0) / n, y: tries.reduce((s, t) => s + t.y, 0) / n };
-	const spread = n > 1 ? Math.sqrt(tries.reduce((s, t) => s + (t.x - mean.x) ** 2 + (t.y - mean.y) ** 2, 0) / (2 * (n - 1))) : 0;
-	const lean = Math.hypot(mean.x, mean.y);
-	// A mean off by more than twice its own error is a habit, not chance.
-	const habit = n >= 5 && lean > (2 * spread) / Math.sqrt(n);
+function limitWords(p: S["Play"], told: S["PlanPlacing"] | undefined, round: boolean, own: boolean): string {
+	const by = own ? ", set for this layer" : told && told.contrast > 0 ? `, set by how far apart the two dry (${told.contrast.toFixed(0)})` : "";
+	if (p.fit === "offset") return `It is offset on purpose: the look holds while it stays within half of that, ${p.loose.toFixed(2)} mm, however it is turned.`;
+	if (round) return `The die may drift so far before the cut shows it${by}.`;
+	const at =
+		p.boundGap > 0.005
+			? `${p.boundGap.toFixed(2)} mm outside ${p.fit === "fills" ? "the blank's edge" : "its host"}`
+			: p.boundGap < -0.005
+				? `${(-p.boundGap).toFixed(2)} mm inside its host`
+				: "its host's own edge";
+	return `The dashed line is the limit: ${at}${by}.`;
+}
+
+function allowance(p: S["Play"], off: Off): string {
+	const parts = [];
+	const reach = reachAt(p, off);
+	if (off.x !== 0 || off.y !== 0) parts.push(`${reach.toFixed(2)} mm allowed that way`);
+	const limit = off.t < 0 ? p.anti : p.clock;
+	if (off.t !== 0) {
+		const d = Math.hypot(off.x, off.y);
+		parts.push(limit >= 90 ? "turn it freely" : `${(limit * Math.max(0, reach > 0 ? 1 - d / reach : 1)).toFixed(1)}° of turn left there`);
+	}
+	return parts.join("; ");
+}
+
+/** The same move in numbers. */
+function Numbers({ off, onChange }: { off: Off; onChange: (o: Off) => void }) {
+	const field = (label: string, key: keyof Off, unit: string, step: number) => (
+		<label style={{ display: "flex", gap: 6, alignItems: "center", justifyContent: "flex-end" }}>
+			{label}
+			<input
+				type="number"
+				step={step}
+				value={Math.round(off[key] * 100) / 100}
+				style={{ width: 70 }}
+				onChange={(e) => onChange({ ...off, [key]: Math.max(-50, Math.min(50, Number(e.target.value) || 0)) })}
+			/>
+			<span style={{ width: 22 }}>{unit}</span>
+		</label>
+	);
 	return (
-		<Box display="flex" gap="16px" alignItems="center">
-			<Button variant="main" onClick={onThere}>
-				There
-			</Button>
-			<Box>
-				<b>Bring the layer into its place by eye, with the keys or by dragging.</b>
-				{last && (
-					<Box>
-						Off by {off(last).toFixed(2)} mm {compass(((Math.atan2(last.y, last.x) * 180) / Math.PI + 360) % 360)}:{" "}
-						{off(last) <= last.allowed ? "it does not show" : "it shows"} ({last.allowed.toFixed(2)} mm allowed that way). {good} of {n} came out
-						{n > 1 && `; your spread here is ±${spread.toFixed(2)} mm (from ${n} tries)`}.
-						{habit &&
-							` You err ${lean.toFixed(2)} mm ${compass(((Math.atan2(mean.y, mean.x) * 180) / Math.PI + 360) % 360)} on the mean: aim that much the other way.`}
-					</Box>
-				)}
-			</Box>
+		<Box flex="none" display="flex" flexDirection="column" gap="2px">
+			{field("right", "x", "mm", 0.1)}
+			{field("down", "y", "mm", 0.1)}
+			{field("turn", "t", "°", 0.2)}
 		</Box>
+	);
+}
+
+type Box2 = { x: number; y: number; w: number; h: number };
+
+/** The box shown: fitted to the table, or grown until it is drawn at true size. */
+function Sized({ box, on, hide, children }: { box: Box2; on: boolean; hide: boolean; children: (box: Box2) => React.ReactNode }) {
+	const ref = useRef<HTMLDivElement>(null);
+	const el = ref.current;
+	const perMM = 96 / 25.4;
+	const [w, h] = on && el ? [Math.max(box.w, (el.clientWidth - 48) / perMM), Math.max(box.h, (el.clientHeight - 48) / perMM)] : [box.w, box.h];
+	return (
+		<div ref={ref} style={{ flex: 1, minHeight: 0, display: hide ? "none" : "flex" }}>
+			{children({ x: box.x - (w - box.w) / 2, y: box.y - (h - box.h) / 2, w, h })}
+		</div>
 	);
 }
 
@@ -261,7 +380,7 @@ function playSub(l: L, told?: { judged: boolean; outside: number; turn: number }
 	const p = { ...l.play, ...(told && { judged: told.judged, outside: told.outside, clock: told.turn, anti: told.turn }) };
 	if (!p.judged) return "place it freely";
 	if (p.outside > 0) return `${p.outside.toFixed(1)} mm² lie past the limit`;
-	return `${p.fit}; turn ${turnWords(p)}`;
+	return `${p.fit === "offset" ? "offset on purpose" : p.fit}; turn ${turnWords(p)}`;
 }
 
 const turnWords = (p: L["play"]) => {
@@ -269,36 +388,11 @@ const turnWords = (p: L["play"]) => {
 	return t > 90 ? "freely" : `${t.toFixed(1)}°`;
 };
 
-function words(p: L["play"], host?: string): string {
+function words(p: L["play"], on: string): string {
 	if (!p.judged) return "Nothing has to meet here.";
-	if (p.outside > 0) return `As designed it already runs over ${host ?? "its host"}.`;
-	return `May drift ${p.tight.toFixed(2)} mm at the tightest (${compass(p.tightAt)}), ${p.loose.toFixed(2)} mm at the loosest; turn ${turnWords(p)}. Rim ${p.rim.toFixed(2)} mm at its narrowest.`;
-}
-
-/** A direction in words. */
-function compass(deg: number): string {
-	return ["right", "down and right", "down", "down and left", "left", "up and left", "up", "up and right"][Math.round(deg / 45) % 8];
-}
-
-/** The play between two of the directions it was computed in. */
-function reachAt(reach: number[], deg: number): number {
-	const k = (deg / 360) * steps;
-	const [i, t] = [Math.floor(k) % steps, k - Math.floor(k)];
-	return reach[i] * (1 - t) + reach[(i + 1) % steps] * t;
-}
-
-function reachPath(reach: number[], mag: number): string {
-	return `M${reach.map((r, i) => `${(Math.cos((i * 2 * Math.PI) / steps) * r * mag).toFixed(3)} ${(Math.sin((i * 2 * Math.PI) / steps) * r * mag).toFixed(3)}`).join("L")}Z`;
-}
-
-/** How many times true the play is drawn, so that it can be seen. */
-function magnify(loose: number, box: { w: number; h: number }): number {
-	const room = Math.min(box.w, box.h) * 0.2;
-	return loose > 0 ? Math.max(1, Math.min(20, Math.floor(room / loose))) : 1;
-}
-
-function boxOf(d: string, pad: number) {
-	let [x0, y0, x1, y1] = [1e9, 1e9, -1e9, -1e9];
-	for (const m of d.matchAll(/(-?[\d.]+) (-?[\d.]+)/g)) [x0, y0, x1, y1] = [Math.min(x0, +m[1]), Math.min(y0, +m[2]), Math.max(x1, +m[1]), Math.max(y1, +m[2])];
-	return { x: x0 - pad, y: y0 - pad, w: x1 - x0 + 2 * pad, h: y1 - y0 + 2 * pad };
+	if (p.outside > 0) return `As designed it already runs over ${on}.`;
+	const rim = p.rim > 0 ? ` Rim ${p.rim.toFixed(2)} mm at its narrowest.` : "";
+	if (p.loose - p.tight < 0.005) return `May drift ${p.tight.toFixed(2)} mm every way; turn ${turnWords(p)}.${rim}`;
+	const at = (p.tightAt * Math.PI) / 180;
+	return `May drift ${p.tight.toFixed(2)} mm at the tightest (${compass({ x: Math.cos(at), y: Math.sin(at) })}), ${p.loose.toFixed(2)} mm at the loosest; turn ${turnWords(p)}.${rim}`;
 }

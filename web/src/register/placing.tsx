@@ -21,19 +21,9 @@ const share = (v: number) => `${Math.round(100 * v)} of 100`;
 export function Placing({ p, run, onRun }: { p?: S["PlanPlacing"]; run: number; onRun: (n: number) => void }) {
 	if (!p) return null;
 	const pick = p.ways[p.pick];
+	const turn = (v: { clock: number; anti: number }) => `${Math.min(v.clock, v.anti).toFixed(1)}°`;
 	return (
-		<Box
-			w="372px"
-			flex="none"
-			overflowY="auto"
-			display="flex"
-			flexDirection="column"
-			gap="12px"
-			fontSize="13px"
-			p="10px 16px"
-			bg="sheet"
-			borderLeft="1px solid {colors.line}"
-		>
+		<Box display="flex" flexDirection="column" gap="12px">
 			<Box>
 				<h2 style={{ fontSize: 15 }}>Where to look</h2>
 				<Box>
@@ -51,9 +41,8 @@ export function Placing({ p, run, onRun }: { p?: S["PlanPlacing"]; run: number; 
 						Against {c.label}: {c.tight.toFixed(2)} mm, {c.left.toFixed(2)} mm when all between have drifted.
 					</Box>
 				))}
-				{p.left.length > 0 && p.left[0].clock < 90 && (
-					<Box>Turn left: {p.left.map((l) => `${Math.min(l.clock, l.anti).toFixed(1)}° at ${l.shift.toFixed(1)} mm off`).join(", ")}.</Box>
-				)}
+				{p.left.length > 0 && p.left[0].clock < 90 && <Box>Turn left: {p.left.map((l) => `${turn(l)} at ${l.shift.toFixed(1)} mm off`).join(", ")}.</Box>}
+				{p.pivots.length > 0 && <Box>It may turn {p.pivots.map((v) => `${turn(v)} about ${v.name}`).join(", ")}.</Box>}
 			</Box>
 			<Box>
 				<Box display="flex" gap="10px" alignItems="center">
@@ -76,17 +65,17 @@ export function Placing({ p, run, onRun }: { p?: S["PlanPlacing"]; run: number; 
 						<thead>
 							<tr>
 								<th>Way</th>
-								<th>spread (est.)</th>
+								<th>spread</th>
 								<th>of 100</th>
 								<th>blanks</th>
 							</tr>
 						</thead>
 						<tbody>
-							{p.ways.map((w, i) => (
+							{[...p.ways, ...(p.practised ? [p.practised] : [])].map((w, i) => (
 								<tr key={w.id} style={{ background: i === p.pick ? "#e9dcc3" : undefined }} title={w.prepare}>
 									<td>{w.name}</td>
 									<td style={{ whiteSpace: "nowrap" }}>
-										±{w.spread.shift} mm, ±{w.spread.turn}°
+										±{+w.spread.shift.toFixed(2)} mm, ±{+w.spread.turn.toFixed(2)}° {w.own ? "own" : "est."}
 									</td>
 									<td>{Math.round(100 * w.chance)}</td>
 									<td>{w.blanks || "over 1000"}</td>
@@ -102,6 +91,20 @@ export function Placing({ p, run, onRun }: { p?: S["PlanPlacing"]; run: number; 
 					</Box>
 				)}
 			</Box>
+			{p.printing.strikes.length > 1 && (
+				<Box>
+					<h2 style={{ fontSize: 15 }}>In which order to print</h2>
+					<ol style={{ margin: "2px 0", paddingLeft: 20 }}>
+						{p.printing.strikes.map((s) => (
+							<li key={s.label}>
+								{s.label}: {s.prints} strikes, {s.inks.join(", then ")}
+								{s.washed && " (wash between those two alike in lightness)"}
+							</li>
+						))}
+					</ol>
+					<Box>{p.printing.say}</Box>
+				</Box>
+			)}
 		</Box>
 	);
 }
