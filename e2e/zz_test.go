@@ -28,11 +28,9 @@ func TestZZ(t *testing.T) {
 	stratum := func(n string) step {
 		return eval(`document.querySelectorAll(".stratum")[` + n + `].dispatchEvent(new MouseEvent("click", {bubbles: true}))`)
 	}
-	shot("place", "/card/five-beetles/register", stratum("1"), says("Where to look"), pressMany("ArrowRight", 6), pressMany("]", 4), says("rim"))
-	shot("run", "/card/five-beetles/register", says("Where to look"), button("Measure a print"), button("Simulated run of six"), says("The run of 6"))
-	shot("keep", "/card/five-beetles/register", says("Where to look"), button("Measure a print"), button("Simulated scan"), says("askew, which is left out"), button("Show it"), eval(`document.querySelector('[role=tabpanel]').scrollTo(0, 1e4)`), button("Keep in the log"), says("teach your hand"))
-	shot("hand", "/card/five-beetles/register", says("Where to look"), button("Your hand"), says("Logged"))
-	shot("limits", "/card/five-beetles/register", says("Where to look"), button("Limits"), says("What the eye forgives"), button("Set its own limits"), says("Go by the general"))
-	shot("point", "/card/five-beetles/register", says("Where to look"), button("Measure a print"), button("Simulated scan"), says("askew, which is left out"), button("Point by hand"), says("Click it in the picture"))
-	shot("practise", "/card/five-beetles/register", says("Where to look"), button("Practise"), pressMany("ArrowLeft", 3), button("There"), says("came out"), button("There"), button("There"), says("Keep 3 tries"))
+	shot("place", "/card/five-beetles/register", stratum("1"), says("Where to look"), pressMany("ArrowRight", 12), pressMany("]", 4), says("It runs"))
+	shot("run", "/card/five-beetles/register", says("Where to look"), button("Measure"), button("Simulated run of six"), says("The run of 6"))
+	shot("point", "/card/five-beetles/register", says("Where to look"), button("Measure"), button("Simulated scan"), says("askew, which is left out"), button("Point by hand"), says("Click it in the picture"))
+	shot("jig", "/card/five-beetles/register", says("Where to look"), button("Sheets"), says("Turn 45"), set2(`input[aria-label], .field input[max="200"]`, "20"))
+	shot("turns", "/card/five-beetles/register", says("Where to look"), button("Turns"), begins("Turn "), says("4 strikes"))
 }

@@ -44,25 +44,35 @@ type ringIn struct {
 	Turns int     `query:"turns" minimum:"3" maximum:"16" required:"true"`
 	Width float64 `query:"width" minimum:"1" maximum:"200" required:"true" doc:"of one image, mm"`
 	Gap   float64 `query:"gap" minimum:"0" maximum:"50" doc:"between neighbours, mm"`
+	Inner float64 `query:"inner" minimum:"0" maximum:"200" doc:"width of the images of a second ring between, mm; 0 for none"`
+	Panel float64 `query:"panel" minimum:"0" maximum:"300" doc:"side of the square panel, mm; 0 for none"`
 	Kind  string  `query:"kind" enum:"plate,disc" default:"plate"`
 }
 
 type ringOut struct {
 	Body struct {
-		Step   float64 `json:"step" doc:"turn from one image to the next, degrees"`
-		Radius float64 `json:"radius" doc:"where the middles lie for that gap, mm from the centre"`
-		Touch  float64 `json:"touch" doc:"radius at which neighbours just touch, mm"`
-		Across float64 `json:"across" doc:"of the whole ring, mm"`
-		Fits   bool    `json:"fits" doc:"a jig for it fits on the page"`
+		Step    float64 `json:"step" doc:"turn from one image to the next, degrees"`
+		Radius  float64 `json:"radius" doc:"where the middles lie for that gap, mm from the centre"`
+		Touch   float64 `json:"touch" doc:"radius at which neighbours just touch, mm"`
+		Across  float64 `json:"across" doc:"of the whole ring, mm"`
+		Second  float64 `json:"second" doc:"radius of the second ring, mm; 0 when there is none or it does not fit"`
+		Largest float64 `json:"largest" doc:"width of the largest image whose ring stays on the panel with that gap, mm; 0 without a panel"`
+		Fits    bool    `json:"fits" doc:"a jig for it fits on the page"`
 	}
 }
 
 func (s *Server) turnedRing(ctx context.Context, in *ringIn) (*ringOut, error) {
 	out := &ringOut{}
-	j := sheet.Jig{Turns: in.Turns, Width: in.Width, Gap: in.Gap, Round: in.Kind == "disc"}
+	j := sheet.Jig{Turns: in.Turns, Width: in.Width, Gap: in.Gap, Inner: in.Inner, Panel: in.Panel, Round: in.Kind == "disc"}
 	out.Body.Step, out.Body.Radius = register.Step(in.Turns), j.Radius()
 	out.Body.Touch = register.TouchRadius(in.Turns, in.Width)
 	out.Body.Across = 2 * (j.Radius() + in.Width/2)
+	if r, ok := j.Second(); in.Inner > 0 && ok {
+		out.Body.Second = r
+	}
+	if in.Panel > 0 {
+		out.Body.Largest = register.LargestInRing(in.Turns, in.Panel/2, in.Gap)
+	}
 	out.Body.Fits = j.Reach() <= sheet.JigRoom(s.sheetSize(ctx))
 	return out, nil
 }
@@ -87,7 +97,7 @@ func (s *Server) jigPDF(c *gin.Context) {
 	f, _ := s.lengths(c.Request.Context())
 	page := s.sheetSize(c.Request.Context())
 	var b bytes.Buffer
-	err := sheet.WriteJig(&b, sheet.Jig{Turns: int(num("turns")), Round: c.Query("kind") == "disc", Width: num("width"), Gap: num("gap"), Panel: num("panel")}, sheet.Page(page), sheet.Lengths(f))
+	err := sheet.WriteJig(&b, sheet.Jig{Turns: int(num("turns")), Round: c.Query("kind") == "disc", Width: num("width"), Gap: num("gap"), Panel: num("panel"), Inner: num("inner")}, sheet.Page(page), sheet.Lengths(f))
 	if err != nil {
 		refuse(c, err)
 		return

@@ -70,6 +70,7 @@ func New(st *store.Store, opts ...Option) *Server {
 	s.log()
 	s.files(r)
 	s.sets(r)
+	s.templates(r)
 	s.swatches(r)
 	s.drawer(r)
 	s.device(r)

@@ -20,6 +20,13 @@ type Jig struct {
 	Width float64 // of one image, mm
 	Gap   float64 // between neighbours, mm
 	Panel float64 // side of the square panel it carries, mm; 0 draws none
+	Inner float64 // width of the images of a second ring between those of the first, mm; 0 draws none
+}
+
+// Second is the radius of the second ring, mm; ok is false when its images do not
+// fit between those of the first.
+func (j Jig) Second() (radius float64, ok bool) {
+	return register.Interleave(j.Turns, j.Radius(), j.Width, j.Inner, j.Gap)
 }
 
 // Radius is where the middle of every image lies, mm from the centre, so that
@@ -60,8 +67,11 @@ func WriteJig(w io.Writer, j Jig, opts ...Option) error {
 	for _, o := range opts {
 		o(g)
 	}
-	if j.Turns < 3 || j.Turns > 16 || !(j.Width > 0) || j.Gap < 0 || j.Panel < 0 {
+	if j.Turns < 3 || j.Turns > 16 || !(j.Width > 0) || j.Gap < 0 || j.Panel < 0 || j.Inner < 0 {
 		return &ErrJig{"A jig has 3 to 16 turns, an image with a width, and a gap of nothing or more.", "Change the numbers."}
+	}
+	if _, ok := j.Second(); j.Inner > 0 && !ok {
+		return &ErrJig{"The images of the second ring do not fit between those of the first.", "Make them smaller, or take more room between."}
 	}
 	half := JigRoom(g.size)
 	if j.Reach() > half {
@@ -81,6 +91,15 @@ func WriteJig(w io.Writer, j Jig, opts ...Option) error {
 	return nil
 }
 
+// secondWords says how to print the second ring.
+func (j Jig) secondWords(format func(float64) string) string {
+	r, ok := j.Second()
+	if j.Inner == 0 || !ok {
+		return ""
+	}
+	return fmt.Sprintf(" The second ring stands %s from the centre: when the first is round, turn by half a step (%.4g°) and set the stamp anew.", format(r), register.Step(j.Turns)/2)
+}
+
 func (g *guide) jig(j Jig) {
 	p := g.p
 	g.checkBar()
@@ -92,7 +111,7 @@ func (g *guide) jig(j Jig) {
 	y := 24.0
 	for _, line := range p.wrap(p.f.text, 3, g.size.W-2*margin, fmt.Sprintf(
 		"Measure the check bar first. Paste the sheet on heavy card and cut the %s out along the line; mind the blade, cut away from your hand. Fix the panel on it, centre on centre. Strike at 1, turn to 2, and so on round. Images of %s stand %s from the centre with %s between them.",
-		kind, g.format(j.Width), g.format(j.Radius()), g.format(j.Gap))) {
+		kind, g.format(j.Width), g.format(j.Radius()), g.format(j.Gap))+j.secondWords(g.format)) {
 		p.text(p.f.text, 3, margin, y, -1, inkText, line)
 		y += 4.2
 	}
@@ -123,6 +142,10 @@ func (g *guide) jig(j Jig) {
 		if i == 0 {
 			wedge := shape.Raw(shape.Ring{shape.Polar(rim, deg), shape.Polar(rim-2.5, deg-3), shape.Polar(rim-2.5, deg+3)})
 			p.region(wedge, at, inkText, none, 0)
+		}
+		if r, ok := j.Second(); j.Inner > 0 && ok {
+			n := c.Add(shape.Polar(r, deg+register.Step(j.Turns)/2))
+			p.region(shape.Disc(shape.Point{}, j.Inner/2), place{n.X, n.Y, 1}, none, rule, 0.15)
 		}
 		m := c.Add(shape.Polar(j.Radius(), deg))
 		p.region(shape.Disc(shape.Point{}, j.Width/2), place{m.X, m.Y, 1}, none, rule, 0.15)

@@ -41,15 +41,8 @@ func TestJigMeasuresTrue(t *testing.T) {
 	j := Jig{Turns: 4, Width: 30, Gap: 0}
 	var b bytes.Buffer
 	require.NoError(t, WriteJig(&b, j))
-	dir := t.TempDir()
-	require.NoError(t, os.WriteFile(filepath.Join(dir, "jig.pdf"), b.Bytes(), 0o600))
 	const perMM = 10
-	out, err := exec.Command("pdftoppm", "-r", fmt.Sprint(25.4*perMM), "-png", filepath.Join(dir, "jig.pdf"), filepath.Join(dir, "jig")).CombinedOutput()
-	require.NoError(t, err, string(out))
-	raw, err := os.ReadFile(filepath.Join(dir, "jig-1.png"))
-	require.NoError(t, err)
-	img, err := picture.Decode(raw)
-	require.NoError(t, err)
+	img := rendered(t, b.Bytes(), perMM)
 	side := 2 * j.Reach() / math.Sqrt2
 	// Along the row through the middle the outermost dark pixels are the sides.
 	dark := func(x, y int) bool { _, _, v := img.At(x, y); return v < 0x60 }
@@ -74,8 +67,23 @@ func TestJigMeasuresTrue(t *testing.T) {
 	assert.InDelta(t, side, float64(hi-lo)/perMM, 0.35, "to the width of a line")
 }
 
+// rendered is the first page as poppler draws it, apart from the program that
+// wrote it.
+func rendered(t *testing.T, raw []byte, perMM float64) *picture.Picture {
+	t.Helper()
+	dir := t.TempDir()
+	require.NoError(t, os.WriteFile(filepath.Join(dir, "page.pdf"), raw, 0o600))
+	out, err := exec.Command("pdftoppm", "-r", fmt.Sprint(25.4*perMM), "-singlefile", "-png", filepath.Join(dir, "page.pdf"), filepath.Join(dir, "page")).CombinedOutput()
+	require.NoError(t, err, string(out))
+	raw, err = os.ReadFile(filepath.Join(dir, "page.png"))
+	require.NoError(t, err)
+	img, err := picture.Decode(raw)
+	require.NoError(t, err)
+	return img
+}
+
 func TestJigsThatCannotBe(t *testing.T) {
-	for _, j := range []Jig{{Turns: 2, Width: 10}, {Turns: 17, Width: 10}, {Turns: 6}, {Turns: 6, Width: 10, Gap: -1}, {Turns: 16, Width: 80}} {
+	for _, j := range []Jig{{Turns: 2, Width: 10}, {Turns: 17, Width: 10}, {Turns: 6}, {Turns: 6, Width: 10, Gap: -1}, {Turns: 16, Width: 80}, {Turns: 4, Width: 20, Inner: 30}} {
 		err := WriteJig(&bytes.Buffer{}, j)
 		var bad *ErrJig
 		require.ErrorAs(t, err, &bad)

@@ -844,6 +844,8 @@ export interface components {
             /** @description what lies on the panel, lowest first */
             elements: components["schemas"]["Element"][];
             motifs: components["schemas"]["Motif"][];
+            /** @description patterns turned on a panel */
+            patterns?: components["schemas"]["Pattern"][] | null;
             /** @description margin notes the person has set aside */
             setAside: components["schemas"]["Aside"][];
             /** @description mats from the base up; the last is the panel */
@@ -1552,6 +1554,51 @@ export interface components {
             /** @description the version it belongs to, such as one of two faces; empty for all */
             variant?: string;
         };
+        Pattern: {
+            /** @description the panel is turned anticlockwise */
+            anti?: boolean;
+            /** @description colourway ids, one for each strike in turn */
+            colourways: string[];
+            id: string;
+            /** @description image id */
+            motif: string;
+            name: string;
+            /**
+             * Format: double
+             * @description of the square panel as it is printed, mm
+             */
+            side: number;
+            /**
+             * Format: int64
+             * @description corner of the panel at the top left for the first strike; corners are numbered clockwise
+             */
+            start: number;
+            /**
+             * Format: double
+             * @description taken off each side afterwards, mm
+             */
+            trim: number;
+            /**
+             * Format: double
+             * @description of the image at the first strike, clockwise, degrees
+             */
+            turn: number;
+            /**
+             * Format: int64
+             * @description strikes; the panel is turned by 360°/turns between them
+             */
+            turns: number;
+            /**
+             * Format: double
+             * @description middle of the image to the right of the panel's at the first strike, mm
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description down, mm
+             */
+            y: number;
+        };
         PictureOutBody: {
             /** @description lightest first */
             colours: components["schemas"]["MainColour"][];
@@ -1605,6 +1652,7 @@ export interface components {
             findings: components["schemas"]["PlanFinding"][];
             front: components["schemas"]["PlanFront"];
             motifs: components["schemas"]["PlanMotif"][];
+            patterns: components["schemas"]["PlanPattern"][];
             steps: components["schemas"]["Step"][];
         };
         PlanAsk: {
@@ -2004,6 +2052,38 @@ export interface components {
              */
             length: number;
         };
+        PlanPattern: {
+            /**
+             * Format: double
+             * @description room the panel needs to turn in, across, mm
+             */
+            clear: number;
+            id: string;
+            /**
+             * Format: double
+             * @description share of the printed area that the trim takes, 0 to 1
+             */
+            lost: number;
+            notes: string[];
+            /**
+             * Format: double
+             * @description share of the printed area that misses the panel as printed
+             */
+            off: number;
+            /**
+             * Format: double
+             * @description area that two strikes share, mm²
+             */
+            overlap: number;
+            problem?: string;
+            /**
+             * Format: double
+             * @description turn of the panel between strikes, degrees
+             */
+            step: number;
+            /** @description in order */
+            strikes: components["schemas"]["PlanStrike"][];
+        };
         PlanPivot: {
             /**
              * Format: double
@@ -2202,6 +2282,36 @@ export interface components {
             prints: number;
             /** @description two inks on it lie too near in lightness to go on unwashed */
             washed: boolean;
+        };
+        PlanStrike: {
+            colourway: string;
+            /**
+             * Format: int64
+             * @description corner of the panel at the top left for it; 0 when the panel stands between corners
+             */
+            corner: number;
+            /**
+             * Format: double
+             * @description share of it that the trim takes, 0 to 1
+             */
+            lost: number;
+            /** Format: int64 */
+            number: number;
+            /**
+             * Format: double
+             * @description of the image, clockwise, degrees
+             */
+            turn: number;
+            /**
+             * Format: double
+             * @description middle of the image to the right of the panel's, mm
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description down, mm
+             */
+            y: number;
         };
         PlanSuggestion: {
             /** @description by layer id */
@@ -2461,9 +2571,19 @@ export interface components {
             fits: boolean;
             /**
              * Format: double
+             * @description width of the largest image whose ring stays on the panel with that gap, mm; 0 without a panel
+             */
+            largest: number;
+            /**
+             * Format: double
              * @description where the middles lie for that gap, mm from the centre
              */
             radius: number;
+            /**
+             * Format: double
+             * @description radius of the second ring, mm; 0 when there is none or it does not fit
+             */
+            second: number;
             /**
              * Format: double
              * @description turn from one image to the next, degrees
@@ -4285,6 +4405,10 @@ export interface operations {
                 width: number;
                 /** @description between neighbours, mm */
                 gap?: number;
+                /** @description width of the images of a second ring between, mm; 0 for none */
+                inner?: number;
+                /** @description side of the square panel, mm; 0 for none */
+                panel?: number;
                 kind?: "plate" | "disc";
             };
             header?: never;

@@ -204,7 +204,7 @@ function Runner({ prints, layer }: { prints: S["ProofedPrint"][]; layer: string 
 	const vs = prints.map((p) => p.layers.find((l) => l.layer === layer && !l.lost));
 	const most = Math.max(0.2, ...vs.map((v) => (v ? Math.max(Math.abs(v.x), Math.abs(v.y)) : 0)));
 	const [w, h] = [336, 70];
-	const x = (i: number) => 16 + (i * (w - 120)) / Math.max(1, vs.length - 1);
+	const x = (i: number) => 16 + (i * (w - 136)) / Math.max(1, vs.length - 1);
 	const y = (v: number) => h / 2 - (v / most) * (h / 2 - 8);
 	return (
 		<svg width={w} height={h} role="img" aria-label={`Off within ${most.toFixed(1)} mm: circles to the right, squares down`}>

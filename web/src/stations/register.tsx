@@ -13,17 +13,19 @@ import { Pointing } from "../register/pointing";
 import { Practice, type Try } from "../register/practice";
 import { type Measured, Proof, type Verdict } from "../register/proof";
 import { Sheets } from "../register/sheets";
+import { PatternView, Turns, usePattern } from "../register/turns";
 import { Table } from "../table";
 import { Button } from "../ui";
 import { ImageStrata, MotifPicker, NoImage, StationFrame } from "./parts";
 
-type Side = "place" | "proof" | "hand" | "forgive" | "sheets";
+type Side = "place" | "proof" | "hand" | "forgive" | "sheets" | "turns";
 const sides: [Side, string][] = [
 	["place", "Place"],
 	["proof", "Measure"],
-	["hand", "Your hand"],
+	["hand", "Hand"],
 	["forgive", "Limits"],
 	["sheets", "Sheets"],
+	["turns", "Turns"],
 ];
 
 /** Register: one layer over its host, magnified, with the play drawn round it. */
@@ -42,6 +44,7 @@ export default function Register() {
 	const [blind, setBlind] = useState(false);
 	const [trueSize, setTrueSize] = useState(false);
 	const [pointing, setPointing] = useState<{ picture: Blob; dpi: number }>();
+	const pattern = usePattern();
 	const next = useRef<Off>(undefined);
 	// biome-ignore lint/correctness/useExhaustiveDependencies: another layer begins in its place, or where a proof has it
 	useEffect(() => {
@@ -97,6 +100,7 @@ export default function Register() {
 	const tight = boxOf(host?.outline ?? l.outline, pad);
 	const inside = holds(p, off);
 	const moved = off.x !== 0 || off.y !== 0 || off.t !== 0;
+	const turning = side === "turns" && !!pattern.p && !!pattern.plan && !blind;
 	const mag = magnify(Math.min(p.loose, 8), tight);
 	const s = b.state.settings;
 	const on = round ? "its print" : (host?.label ?? "the panel");
@@ -106,8 +110,8 @@ export default function Register() {
 			table={
 				<>
 					<Frame
-						title={round ? `The die of ${l.label} round its print` : `${l.label} on ${on}`}
-						sub={words(p, on)}
+						title={turning && pattern.p ? pattern.p.name : round ? `The die of ${l.label} round its print` : `${l.label} on ${on}`}
+						sub={turning && pattern.p ? `${pattern.p.turns} strikes; the grey rim outside the dashed line is trimmed off.` : words(p, on)}
 						tools={
 							<>
 								<MotifPicker />
@@ -143,7 +147,17 @@ export default function Register() {
 									}}
 								/>
 							)}
-							<Sized box={tight} on={blind && trueSize} hide={!!pointing}>
+							{turning && pattern.p && pattern.plan && (
+								<Table
+									box={{ x: -pattern.p.side / 2 - 8, y: -pattern.p.side / 2 - 8, w: pattern.p.side + 16, h: pattern.p.side + 16 }}
+									settings={s}
+									label="The pattern on its panel"
+									origin={{ x: -pattern.p.side / 2, y: -pattern.p.side / 2 }}
+								>
+									{(scale) => pattern.p && pattern.plan && <PatternView p={pattern.p} plan={pattern.plan} scale={scale} />}
+								</Table>
+							)}
+							<Sized box={tight} on={blind && trueSize} hide={!!pointing || turning}>
 								{(box) => (
 									<Table box={box} settings={s} label="The layer over its host" origin={{ x: tight.x + pad, y: tight.y + pad }}>
 										{(scale) => (
@@ -213,7 +227,7 @@ export default function Register() {
 									</Table>
 								)}
 							</Sized>
-							<Box p="8px 20px" bg="sheet" borderTop="1px solid {colors.line}" fontSize="13px" minH="62px" hidden={!!pointing}>
+							<Box p="8px 20px" bg="sheet" borderTop="1px solid {colors.line}" fontSize="13px" minH="62px" hidden={!!pointing || turning}>
 								{blind ? (
 									<Practice
 										layer={l.id}
@@ -272,7 +286,8 @@ export default function Register() {
 								</div>
 								{side === "hand" && <Hand layer={l.id} play={p} />}
 								{side === "forgive" && <Forgive key={l.id} layer={l.id} now={told?.limits} />}
-								{side === "sheets" && <Sheets key={motif.id} layer={l.id} w={look.w} h={look.h} />}
+								{side === "sheets" && <Sheets key={motif.id} w={look.w} />}
+								{side === "turns" && <Turns {...pattern} />}
 							</Box>
 						</Box>
 					</Box>
@@ -369,7 +384,7 @@ function Sized({ box, on, hide, children }: { box: Box2; on: boolean; hide: bool
 	const [w, h] = on && el ? [Math.max(box.w, (el.clientWidth - 48) / perMM), Math.max(box.h, (el.clientHeight - 48) / perMM)] : [box.w, box.h];
 	return (
 		<div ref={ref} style={{ flex: 1, minHeight: 0, display: hide ? "none" : "flex" }}>
-			{children({ x: box.x - (w - box.w) / 2, y: box.y - (h - box.h) / 2, w, h })}
+			{!hide && children({ x: box.x - (w - box.w) / 2, y: box.y - (h - box.h) / 2, w, h })}
 		</div>
 	);
 }
