@@ -135,3 +135,30 @@ func TestARunKeepsItsStampsInPlace(t *testing.T) {
 	}
 	assert.Contains(t, p.Printing.Say, "instead of 48")
 }
+
+// A bridge of half a millimetre and a slit of a third are told; sound shapes, and
+// sharp corners, are not.
+func TestTooFineToCutOrPick(t *testing.T) {
+	two, err := shape.UnionAll(shape.Rect(-14, -6, 10, 12), shape.Rect(4, -6, 10, 12), shape.Rect(-5, -0.25, 10, 0.5))
+	require.NoError(t, err)
+	slit, err := shape.Rect(-14, -6, 28, 12).Minus(shape.Rect(-5, -0.15, 10, 0.3))
+	require.NoError(t, err)
+	for want, g := range map[string]shape.Region{"thin:": two, "narrow:": slit, "": shape.Raw(shape.Ring{{X: -10, Y: 8}, {X: 0, Y: -12}, {X: 10, Y: 8}})} {
+		c, k := ring(func(*card.Motif) {})
+		k.Sets[0].Parts[0].Outline = g
+		k.Sets[0].Parts[1].Outline = shape.Disc(shape.Point{X: -9}, 1.5)
+		found := map[string]bool{}
+		for _, f := range plan.Of(c, k).Findings {
+			for _, id := range []string{"thin:", "narrow:"} {
+				if strings.HasPrefix(f.ID, id) {
+					found[id] = true
+				}
+			}
+		}
+		if want == "" {
+			assert.Empty(t, found)
+			continue
+		}
+		assert.Equal(t, map[string]bool{want: true}, found)
+	}
+}

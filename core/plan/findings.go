@@ -72,6 +72,7 @@ func (b *builder) findings() {
 		}
 		b.hiddenLayers(pm)
 		b.fits(pm)
+		b.fine(pm)
 		for wi := range pm.Colourways {
 			b.readAsOne(pm, m, wi)
 			b.order(pm, m, wi)

@@ -64,6 +64,7 @@ type Layer struct {
 	H       float64       `json:"h" doc:"mm"`
 	Host    string        `json:"host" doc:"layer it sits on; empty for the panel"`
 	Play    register.Play `json:"play"`
+	Detail  Detail        `json:"detail" doc:"what of a cut layer is too fine"`
 }
 
 // Touch is a pair of layers that share an edge; A is empty for the panel.

@@ -113,6 +113,11 @@ func newLayer(img motif.Image, i int, lim register.Limits) (Layer, error) {
 	if l.Play, err = playOf(img, i, host, forgiven(v.Layer, lim)); err != nil {
 		return l, fmt.Errorf("play of layer %q: %w", v.Layer.Label, err)
 	}
+	if v.Layer.Make == card.Cut {
+		if l.Detail, err = detailOf(v.Outline); err != nil {
+			return l, fmt.Errorf("detail of layer %q: %w", v.Layer.Label, err)
+		}
+	}
 	return l, nil
 }
 

@@ -163,7 +163,7 @@ function Results({ done, onShow }: { done: Measured; onShow: (v: Verdict) => voi
 			{done.prints.length > 1 && (
 				<Box display="flex" gap="4px" flexWrap="wrap" mb="4px" role="group" aria-label="Print">
 					{done.prints.map((p, i) => (
-						<Button key={i} size="text" aria-pressed={i === at} onClick={() => setAt(i)}>
+						<Button key={i} fontSize="13px" px="10px" minH="30px" aria-pressed={i === at} onClick={() => setAt(i)}>
 							{i + 1}
 							{p.wrong || p.layers.some((v) => !v.good) ? " !" : ""}
 						</Button>
