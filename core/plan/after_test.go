@@ -53,6 +53,7 @@ func TestCutOutAfterItIsStamped(t *testing.T) {
 	got, err := plan.NewMaker().Placing(c, k, m.ID, m.Colourways[0].ID, m.Layers[0].ID, 8, 1)
 	require.NoError(t, err)
 	assert.InDelta(t, 2, got.Play.Rim, 0.03)
+	assert.Contains(t, got.Sighting.Say, "white rim must be alike")
 	assert.True(t, slices.ContainsFunc(got.Ways, func(w register.Prospect) bool { return w.ID == "lines" }), "ways for a die")
 	h, err := plan.NewMaker().Harm(c, k, m.ID, m.Colourways[0].ID, m.Layers[0].ID, register.Placed{X: 0.5, Turn: 20})
 	require.NoError(t, err)

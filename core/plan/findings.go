@@ -133,6 +133,12 @@ func (b *builder) fits(pm *Motif) {
 				Do:   "Set its fit to free if it is meant to stand over, or choose another layer for it to sit on.", Numbers: map[string]float64{"outside": p.Outside}})
 			continue
 		}
+		if p.Fit == kit.FitEvenRim && p.Rim > 0 && p.RimWide > unevenRim*p.Rim {
+			b.add(Finding{ID: "rim:" + pm.ID + ":" + v.Layer.ID, Station: "register", Severity: Tip, Motif: pm.ID, Layer: v.Layer.ID,
+				What: fmt.Sprintf("The rim round %s is uneven as designed", v.Layer.Label),
+				Why:  fmt.Sprintf("It goes from %.1f mm to %.1f mm, and its fit says that it must look even.", p.Rim, p.RimWide),
+				Do:   "Move it in its set until the rim is even, or set its fit to within in Pieces.", Numbers: map[string]float64{"narrow": p.Rim, "wide": p.RimWide}})
+		}
 		way := register.Steadiest(placed(v), b.o.ways)
 		if p.Tight < way.Spread.Shift {
 			b.add(Finding{ID: "play:" + pm.ID + ":" + v.Layer.ID, Station: "register", Severity: Shows, Motif: pm.ID, Layer: v.Layer.ID,
@@ -142,6 +148,9 @@ func (b *builder) fits(pm *Motif) {
 		}
 	}
 }
+
+// unevenRim is by how much the widest rim may pass the narrowest; our own default.
+const unevenRim = 2.5
 
 func (b *builder) labelOf(pm *Motif, id string) string {
 	for _, l := range pm.Layers {

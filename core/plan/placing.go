@@ -106,6 +106,9 @@ func (m *Maker) Placing(c card.Card, k kit.Kit, motif, way, layer string, run in
 	}
 	// What will lie over it is not there yet when it is placed.
 	out.Sighting = register.Sight(sighted, host, sighted, out.Play)
+	if placed(v) == register.DieRound {
+		out.Sighting, out.Each = register.RoundSighting(out.Play), false
+	}
 	if !out.Play.Judged {
 		out.Why = "Nothing has to meet here: by eye will do."
 		return out, nil

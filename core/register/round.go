@@ -47,6 +47,23 @@ func Round(print, die shape.Region, lim Limits) (Play, error) {
 	return q.Turned(), nil
 }
 
+// RoundSighting says where to look when a die is laid round a print: at its rim,
+// opposite the way it may drift least.
+func RoundSighting(p Play) Sighting {
+	s := Sighting{Points: []Feature{}, Say: "There is no print to lay it round."}
+	if !p.Judged || len(p.Reach) == 0 {
+		return s
+	}
+	way := []string{"right", "lower right", "foot", "lower left", "left", "upper left", "top", "upper right"}
+	toward := way[int(math.Round(p.TightAt/45))%8]
+	if p.Rim > 0 {
+		s.Say = fmt.Sprintf("Look through the die: the white rim must be alike all round, %.1f mm at its narrowest. Look last at the %s: that way it may drift least.", p.Rim, toward)
+		return s
+	}
+	s.Say = "Look through the die: no white may show inside its cutting edge. Look last at the " + toward + ": that way it may drift least."
+	return s
+}
+
 // flushRim is the rim, mm, under which a print fills its die rather than having a
 // white rim.
 const flushRim = 0.3

@@ -110,3 +110,33 @@ func TestWaysServeWhatIsPlaced(t *testing.T) {
 	assert.NotContains(t, names(register.CutPiece), "corner")
 	assert.Equal(t, "corner", register.Steadiest(register.Stamping, register.Ways()).ID)
 }
+
+// The widest rim of a disc off the middle of its host, and that an even one is as
+// wide as narrow.
+func TestTheRimIsUneven(t *testing.T) {
+	p, err := register.Of(disc(0.8, 8), disc(0, 10), kit.FitEvenRim, register.Defaults())
+	require.NoError(t, err)
+	assert.InDelta(t, 1.2, p.Rim, 0.03)
+	assert.InDelta(t, 2+0.8*math.Cos(math.Pi/5), p.RimWide, 0.06, "4 of 5 places: at an angle of 36° from the widest")
+	p, err = register.Of(disc(0, 8), disc(0, 10), kit.FitEvenRim, register.Defaults())
+	require.NoError(t, err)
+	assert.InDelta(t, p.Rim, p.RimWide, 0.05)
+}
+
+// BenchmarkPlay300 is the whole play of a layer of 300 points in a host of 300.
+func BenchmarkPlay300(b *testing.B) {
+	ring := func(r float64) shape.Region {
+		out := make(shape.Ring, 300)
+		for i := range out {
+			a := float64(i) * 2 * math.Pi / 300
+			out[i] = shape.Polar(r*(1+0.12*math.Cos(5*a)), a*180/math.Pi)
+		}
+		return shape.Raw(out)
+	}
+	layer, host := ring(18), ring(20)
+	for b.Loop() {
+		if _, err := register.Of(layer, host, kit.FitWithin, register.Defaults()); err != nil {
+			b.Fatal(err)
+		}
+	}
+}

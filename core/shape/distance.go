@@ -90,6 +90,10 @@ func (g Region) Gap(h Region) (gap float64, on, to Point) {
 	scan := func(ps []Point, es []edge, swap bool) {
 		for _, p := range ps {
 			for _, e := range es {
+				// Most sides lie further off than the nearest known, and their box tells.
+				if min(e.a.X, e.b.X)-p.X > gap || p.X-max(e.a.X, e.b.X) > gap || min(e.a.Y, e.b.Y)-p.Y > gap || p.Y-max(e.a.Y, e.b.Y) > gap {
+					continue
+				}
 				if q := nearest(p, e); p.Distance(q) < gap {
 					gap, on, to = p.Distance(q), p, q
 					if swap {
@@ -271,12 +275,21 @@ func (g Region) Covers(h Region) bool {
 			continue
 		}
 		for _, b := range hs {
+			if apart(a, b) {
+				continue
+			}
 			if crosses(a, b) || nearest(b.a, a).Distance(b.a) < Grid {
 				return false
 			}
 		}
 	}
 	return true
+}
+
+// apart reports whether the boxes of two sides lie apart by more than the grid.
+func apart(a, b edge) bool {
+	return min(a.a.X, a.b.X) > max(b.a.X, b.b.X)+Grid || max(a.a.X, a.b.X)+Grid < min(b.a.X, b.b.X) ||
+		min(a.a.Y, a.b.Y) > max(b.a.Y, b.b.Y)+Grid || max(a.a.Y, a.b.Y)+Grid < min(b.a.Y, b.b.Y)
 }
 
 func crosses(a, b edge) bool {

@@ -34,6 +34,7 @@ type model struct {
 	layers  []layer
 	classes []colour.Linear // colour of every set of layers, by bits
 	patches *patches        // those colours place by place, once learned
+	near    [][]int32       // pixels near an edge, for the fine search
 	unknown bool            // nobody knows the inks
 	soft    float64         // width of an edge, mm
 	scale   float64         // of the print against the design, every layer about its own middle
@@ -390,7 +391,7 @@ func (m *model) settle(ctx context.Context, p *Plane, from int, only ...int) err
 			}
 			l := &m.layers[i]
 			known := m.stakes(p, l.around(3), i)
-			start, best, at := l.pose, m.missOf(known, p, i, 2), l.pose
+			start, best, at := l.pose, m.missOf(known, p, i, 3), l.pose
 			try := func(q pose, step int) {
 				l.pose = q
 				if v := m.missOf(known, p, i, step); v < best {
@@ -401,7 +402,7 @@ func (m *model) settle(ctx context.Context, p *Plane, from int, only ...int) err
 				for _, turn := range [5]float64{-0.04, -0.02, 0, 0.02, 0.04} {
 					for dy := -2.0; dy <= 2; dy += 0.5 {
 						for dx := -2.0; dx <= 2; dx += 0.5 {
-							try(pose{start.x + dx, start.y + dy, start.turn + turn}, 2)
+							try(pose{start.x + dx, start.y + dy, start.turn + turn}, 3)
 						}
 					}
 				}

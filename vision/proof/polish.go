@@ -132,6 +132,7 @@ const (
 // the place after the last.
 func (m *model) polish(ctx context.Context, p *Plane) (float64, [][2]float64, error) {
 	m.soft = softFine
+	m.markEdges(p)
 	n := per*len(m.layers) + 1
 	var ata *mat.SymDense
 	var rms float64
@@ -192,6 +193,29 @@ func (m *model) polish(ctx context.Context, p *Plane) (float64, [][2]float64, er
 	return math.Sqrt(m.missNear(p)), sure, nil
 }
 
+// edgeBand is how far from an edge, mm, pixels are looked at in the fine search:
+// the coarse one leaves layers nearer than that.
+const edgeBand = 0.6
+
+// markEdges lists the pixels near the edge of any layer, by the part of the rows
+// they are in.
+func (m *model) markEdges(p *Plane) {
+	m.near = make([][]int32, strips)
+	sc := m.turns()
+	strip(func(k int) {
+		for y := k; y < p.h; y += strips {
+			for x := range p.w {
+				for i := range m.layers {
+					if d := m.layers[i].inside((float64(x)+0.5)/p.perMM, (float64(y)+0.5)/p.perMM, sc[i][0], sc[i][1], m.scale); math.Abs(d) < edgeBand {
+						m.near[k] = append(m.near[k], int32(y*p.w+x))
+						break
+					}
+				}
+			}
+		}
+	})
+}
+
 // normal sets up the normal equations over the pixels near an edge, in every
 // thin-th row; rms is the
 // root mean square left there.
@@ -228,56 +252,57 @@ func (m *model) normalOf(p *Plane, sc [][2]float64, part, thin int) sums {
 	diff := make([]colour.Linear, len(m.layers))
 	row := make([]float64, n)
 	var sum, weight float64
-	for y := part * thin; y < p.h; y += strips * thin {
-		py := (float64(y) + 0.5) / p.perMM
-		for x := range p.w {
-			px := (float64(x) + 0.5) / p.perMM
-			m.covers(c, sc, px, py)
-			near := false
-			for _, k := range c {
-				near = near || k > 0 && k < 1
-			}
-			if !near {
+	for _, at := range m.near[part] {
+		y, x := int(at)/p.w, int(at)%p.w
+		if y/strips%thin != 0 {
+			continue
+		}
+		px, py := (float64(x)+0.5)/p.perMM, (float64(y)+0.5)/p.perMM
+		m.covers(c, sc, px, py)
+		near := false
+		for _, k := range c {
+			near = near || k > 0 && k < 1
+		}
+		if !near {
+			continue
+		}
+		v := m.blend(m.coloursAt(px, py), c, diff)
+		q := p.at(x, y)
+		var grad [Most][per + 1]float64
+		for i := range m.layers {
+			if c[i] <= 0 || c[i] >= 1 {
 				continue
 			}
-			v := m.blend(m.coloursAt(px, py), c, diff)
-			q := p.at(x, y)
-			var grad [Most][per + 1]float64
+			const h = 0.06
+			l := &m.layers[i]
+			gx := (l.inside(px+h, py, sc[i][0], sc[i][1], m.scale) - l.inside(px-h, py, sc[i][0], sc[i][1], m.scale)) / (2 * h)
+			gy := (l.inside(px, py+h, sc[i][0], sc[i][1], m.scale) - l.inside(px, py-h, sc[i][0], sc[i][1], m.scale)) / (2 * h)
+			// As the layer moves right, a place moves left in it; as it turns
+			// clockwise, the place turns back.
+			rx, ry := px-l.pose.x, py-l.pose.y
+			grad[i] = [per + 1]float64{-gx / m.soft, -gy / m.soft, (gx*ry - gy*rx) / m.soft, 1 / m.soft, -(gx*rx + gy*ry) / m.scale / m.soft}
+		}
+		for ch := range v {
+			r := q[ch] - v[ch]
+			w := 1 / (1 + r*r/(outlier*outlier))
+			row[n-1] = 0
 			for i := range m.layers {
-				if c[i] <= 0 || c[i] >= 1 {
+				for j := range per {
+					row[per*i+j] = diff[i][ch] * grad[i][j]
+				}
+				row[n-1] += diff[i][ch] * grad[i][per]
+			}
+			for i := range row {
+				if row[i] == 0 {
 					continue
 				}
-				const h = 0.06
-				l := &m.layers[i]
-				gx := (l.inside(px+h, py, sc[i][0], sc[i][1], m.scale) - l.inside(px-h, py, sc[i][0], sc[i][1], m.scale)) / (2 * h)
-				gy := (l.inside(px, py+h, sc[i][0], sc[i][1], m.scale) - l.inside(px, py-h, sc[i][0], sc[i][1], m.scale)) / (2 * h)
-				// As the layer moves right, a place moves left in it; as it turns
-				// clockwise, the place turns back.
-				rx, ry := px-l.pose.x, py-l.pose.y
-				grad[i] = [per + 1]float64{-gx / m.soft, -gy / m.soft, (gx*ry - gy*rx) / m.soft, 1 / m.soft, -(gx*rx + gy*ry) / m.scale / m.soft}
-			}
-			for ch := range v {
-				r := q[ch] - v[ch]
-				w := 1 / (1 + r*r/(outlier*outlier))
-				row[n-1] = 0
-				for i := range m.layers {
-					for j := range per {
-						row[per*i+j] = diff[i][ch] * grad[i][j]
-					}
-					row[n-1] += diff[i][ch] * grad[i][per]
+				b[i] += w * row[i] * r
+				for j := i; j < n; j++ {
+					a[i*n+j] += w * row[i] * row[j]
 				}
-				for i := range row {
-					if row[i] == 0 {
-						continue
-					}
-					b[i] += w * row[i] * r
-					for j := i; j < n; j++ {
-						a[i*n+j] += w * row[i] * row[j]
-					}
-				}
-				sum += w * r * r
-				weight += w
 			}
+			sum += w * r * r
+			weight += w
 		}
 	}
 	return sums{a, b, sum, weight}

@@ -1781,6 +1781,25 @@ export interface components {
              */
             weight: number;
         };
+        PlanDetail: {
+            /**
+             * Format: double
+             * @description area of gaps narrower than 0.5 mm, mm²
+             */
+            narrow: number;
+            /**
+             * Format: double
+             * @description area of bridges narrower than 1 mm, mm²
+             */
+            thin: number;
+            /**
+             * Format: double
+             * @description where the largest lies, mm in the image's frame
+             */
+            thinX: number;
+            /** Format: double */
+            thinY: number;
+        };
         PlanDrawer: {
             /**
              * Format: double
@@ -1866,6 +1885,8 @@ export interface components {
              * @description mm²
              */
             area: number;
+            /** @description what of a cut layer is too fine */
+            detail: components["schemas"]["PlanDetail"];
             /**
              * Format: double
              * @description mm
@@ -2448,6 +2469,11 @@ export interface components {
              * @description narrowest rim as designed, mm; 0 where the layer reaches its host's edge
              */
             rim: number;
+            /**
+             * Format: double
+             * @description rim that 4 of 5 places of its edge that have one do not pass, mm; 0 where none is meant
+             */
+            rimWide: number;
             /**
              * Format: double
              * @description least drift, mm

@@ -20,7 +20,11 @@ export function Proof({
 	onDone,
 	onShow,
 	onPoint,
+	at,
+	onAt,
 }: {
+	at: number;
+	onAt: (i: number) => void;
 	done?: Measured;
 	onDone: (p?: Measured) => void;
 	onShow: (v: Verdict) => void;
@@ -134,7 +138,7 @@ export function Proof({
 					{wrong}
 				</Box>
 			)}
-			{done && <Results done={done} onShow={onShow} />}
+			{done && <Results done={done} onShow={onShow} at={at} onAt={onAt} />}
 		</Box>
 	);
 }
@@ -143,8 +147,7 @@ const off = (v: Verdict) =>
 	`Off ${Math.abs(v.x).toFixed(2)} mm ${v.x < 0 ? "left" : "right"} and ${Math.abs(v.y).toFixed(2)} mm ${v.y < 0 ? "up" : "down"} (each ±${(2 * v.sureShift).toFixed(2)} mm), turned ${Math.abs(v.turn).toFixed(2)}° ${v.turn < 0 ? "anticlockwise" : "clockwise"} (±${(2 * v.sureTurn).toFixed(2)}°).`;
 
 /** What was measured: one print in full; a run by layer, then print by print. */
-function Results({ done, onShow }: { done: Measured; onShow: (v: Verdict) => void }) {
-	const [at, setAt] = useState(0);
+function Results({ done, onShow, at, onAt }: { done: Measured; onShow: (v: Verdict) => void; at: number; onAt: (i: number) => void }) {
 	const print = done.prints[Math.min(at, done.prints.length - 1)];
 	const verdict = (v: Verdict) => (v.lost ? "not made out" : v.judged ? (v.good ? "inside its play" : "it shows") : "nothing has to meet");
 	return (
@@ -163,7 +166,7 @@ function Results({ done, onShow }: { done: Measured; onShow: (v: Verdict) => voi
 			{done.prints.length > 1 && (
 				<Box display="flex" gap="4px" flexWrap="wrap" mb="4px" role="group" aria-label="Print">
 					{done.prints.map((p, i) => (
-						<Button key={i} fontSize="13px" px="10px" minH="30px" aria-pressed={i === at} onClick={() => setAt(i)}>
+						<Button key={i} fontSize="13px" px="10px" minH="30px" aria-pressed={i === at} onClick={() => onAt(i)}>
 							{i + 1}
 							{p.wrong || p.layers.some((v) => !v.good) ? " !" : ""}
 						</Button>

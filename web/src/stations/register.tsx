@@ -12,6 +12,7 @@ import { astray, boxOf, compass, holds, inPlace, magnify, type Off, offWords, re
 import { Pointing } from "../register/pointing";
 import { Practice, type Try } from "../register/practice";
 import { type Measured, Proof, type Verdict } from "../register/proof";
+import { ProofView } from "../register/proofview";
 import { Sheets } from "../register/sheets";
 import { PatternView, Turns, usePattern } from "../register/turns";
 import { Table } from "../table";
@@ -43,6 +44,8 @@ export default function Register() {
 	const [tries, setTries] = useState<Try[]>([]);
 	const [blind, setBlind] = useState(false);
 	const [trueSize, setTrueSize] = useState(false);
+	const [printAt, setPrintAt] = useState(0);
+	const [over, setOver] = useState(false);
 	const [pointing, setPointing] = useState<{ picture: Blob; dpi: number }>();
 	const pattern = usePattern();
 	const next = useRef<Off>(undefined);
@@ -69,9 +72,15 @@ export default function Register() {
 		return () => window.removeEventListener("keydown", key);
 	}, []);
 	const placing = usePlacing(look?.layers[at]?.id ?? "", run);
+	const measured = (p?: Measured) => {
+		setProofed(p);
+		setPrintAt(0);
+		setOver(!!p);
+	};
 	/** Lays a measured layer where the proof has it. */
 	const show = (v: Verdict) => {
 		const lies = { x: v.x, y: v.y, t: v.turn };
+		setOver(false);
 		if (look?.layers[at]?.id === v.layer) setOff(lies);
 		else {
 			next.current = lies;
@@ -101,6 +110,7 @@ export default function Register() {
 	const inside = holds(p, off);
 	const moved = off.x !== 0 || off.y !== 0 || off.t !== 0;
 	const turning = side === "turns" && !!pattern.p && !!pattern.plan && !blind;
+	const overlay = side === "proof" && over && !!proofed && !pointing && !blind;
 	const mag = magnify(Math.min(p.loose, 8), tight);
 	const s = b.state.settings;
 	const on = round ? "its print" : (host?.label ?? "the panel");
@@ -110,8 +120,22 @@ export default function Register() {
 			table={
 				<>
 					<Frame
-						title={turning && pattern.p ? pattern.p.name : round ? `The die of ${l.label} round its print` : `${l.label} on ${on}`}
-						sub={turning && pattern.p ? `${pattern.p.turns} strikes; the grey rim outside the dashed line is trimmed off.` : words(p, on)}
+						title={
+							overlay
+								? `Print ${printAt + 1}, measured`
+								: turning && pattern.p
+									? pattern.p.name
+									: round
+										? `The die of ${l.label} round its print`
+										: `${l.label} on ${on}`
+						}
+						sub={
+							overlay
+								? "Every layer's edge where it lies, over the design. The strokes from the middles are the shifts, ten times true."
+								: turning && pattern.p
+									? `${pattern.p.turns} strikes; the grey rim outside the dashed line is trimmed off.`
+									: words(p, on)
+						}
 						tools={
 							<>
 								<MotifPicker />
@@ -143,7 +167,7 @@ export default function Register() {
 									onClose={() => setPointing(undefined)}
 									onDone={(print, against) => {
 										setPointing(undefined);
-										setProofed({ against, prints: [print], run: [], notes: [], source: "points" });
+										measured({ against, prints: [print], run: [], notes: [], source: "points" });
 									}}
 								/>
 							)}
@@ -157,7 +181,17 @@ export default function Register() {
 									{(scale) => pattern.p && pattern.plan && <PatternView p={pattern.p} plan={pattern.plan} scale={scale} />}
 								</Table>
 							)}
-							<Sized box={tight} on={blind && trueSize} hide={!!pointing || turning}>
+							{overlay && proofed && (
+								<Table
+									box={{ x: look.minX - 4, y: look.minY - 4, w: look.w + 8, h: look.h + 8 }}
+									settings={s}
+									label="The measured print over the design"
+									origin={{ x: look.minX, y: look.minY }}
+								>
+									{(scale) => <ProofView done={proofed} at={printAt} scale={scale} />}
+								</Table>
+							)}
+							<Sized box={tight} on={blind && trueSize} hide={!!pointing || turning || overlay}>
 								{(box) => (
 									<Table box={box} settings={s} label="The layer over its host" origin={{ x: tight.x + pad, y: tight.y + pad }}>
 										{(scale) => (
@@ -179,7 +213,7 @@ export default function Register() {
 												}}
 											>
 												{host && <path d={host.outline} fill={hostLook?.dry ?? "#ddd"} fillRule="evenodd" stroke="#1d2327" strokeWidth={0.6 / scale} />}
-												{round && <path d={l.outline} fill={w?.[at].dry ?? "#f6f5f1"} stroke="none" />}
+												{round && <rect x={tight.x} y={tight.y} width={tight.w} height={tight.h} fill={w?.[at].dry ?? "#f6f5f1"} />}
 												{prints.map(({ x, k }) => (
 													<path key={x.id} d={x.outline} fill={w?.[k].dry ?? "#bbb"} fillRule="evenodd" />
 												))}
@@ -227,7 +261,7 @@ export default function Register() {
 									</Table>
 								)}
 							</Sized>
-							<Box p="8px 20px" bg="sheet" borderTop="1px solid {colors.line}" fontSize="13px" minH="62px" hidden={!!pointing || turning}>
+							<Box p="8px 20px" bg="sheet" borderTop="1px solid {colors.line}" fontSize="13px" minH="62px" hidden={!!pointing || turning || overlay}>
 								{blind ? (
 									<Practice
 										layer={l.id}
@@ -276,9 +310,14 @@ export default function Register() {
 										<Proof
 											key={`${motif.id} ${b.way?.id}`}
 											done={proofed}
-											onDone={setProofed}
+											onDone={measured}
 											onShow={show}
 											onPoint={(picture, dpi) => setPointing({ picture, dpi })}
+											at={printAt}
+											onAt={(i) => {
+												setPrintAt(i);
+												setOver(true);
+											}}
 										/>
 									) : (
 										"A print is measured by its layers: this image has fewer than two that are printed."
