@@ -114,16 +114,20 @@ func Measure(ctx context.Context, p *Plane, paper colour.Linear, layers []Layer,
 	gap, area := spread(layers)
 	s := seek(p, paper, gap, area)
 	out.Notes = s.say()
+	if ownMirror(layers) {
+		out.Notes = append(out.Notes, "This image is its own mirror image: a mirrored picture of it would not be noticed, and would say left for right.")
+	}
 	parts := make([]*Plane, len(s.prints))
 	for i, f := range s.prints {
 		parts[i] = s.part(p, f, paper, round)
 	}
 	if len(parts) == 0 {
+		notes := s.say()
 		if s.dim < leastLight {
 			return out, errMargins
 		}
 		if s.merged > 0 || s.cut > 0 {
-			return out, &picture.Problem{What: out.Notes[0], Mend: "Check that it is this image and that the dots to the inch are right, and scan whole prints with bare paper all round each, 10 mm apart or more."}
+			return out, &picture.Problem{What: notes[0], Mend: "Check that it is this image and that the dots to the inch are right, and scan whole prints with bare paper all round each, 10 mm apart or more."}
 		}
 		whole := p.crop(shape.Box{Max: shape.Point{X: float64(p.w) / p.perMM, Y: float64(p.h) / p.perMM}})
 		whole.even(paper)
@@ -133,7 +137,6 @@ func Measure(ctx context.Context, p *Plane, paper colour.Linear, layers []Layer,
 		if _, share := whole.reduce(coarsely).inkedShare(paper); share < leastInked {
 			return out, &picture.Problem{What: "Hardly any ink is to be seen in the picture.", Mend: "Scan the print itself, at 300 dpi, lid down."}
 		}
-		out.Notes = nil
 		parts = append(parts, whole)
 	}
 	for i, part := range parts {
@@ -156,6 +159,25 @@ func Measure(ctx context.Context, p *Plane, paper colour.Linear, layers []Layer,
 		return out, out.Prints[0].Err
 	}
 	return out, nil
+}
+
+// ownMirror reports whether every layer is its own mirror image about one upright
+// axis, but for a fiftieth of its area.
+func ownMirror(layers []Layer) bool {
+	b := layers[0].Region.Bounds()
+	axis := (b.Min.X + b.Max.X) / 2
+	for _, l := range layers {
+		// Its sides may be drawn a hair apart.
+		wide, err := l.Region.Mirror(axis).Offset(0.15)
+		if err != nil {
+			return false
+		}
+		out, err := l.Region.Minus(wide)
+		if err != nil || out.Area() > 0.02*l.Region.Area() {
+			return false
+		}
+	}
+	return true
 }
 
 func (s *sheet) say() (notes []string) {

@@ -8,7 +8,7 @@ const keys: [string, string][] = [
 	["Alt + ↑ ↓", "move a stratum up or down"],
 	[", and .", "next lighter or darker ink you own (Inks)"],
 	["← → ↑ ↓", "move what is selected by a small step (Front, Register)"],
-	["[ and ]", "turn what is selected by one degree (Front)"],
+	["[ and ]", "turn what is selected: one degree in Front, a fifth of one in Register"],
 	["Space", "step done (Work)"],
 	["U", "inches or millimetres"],
 	["Ctrl + Z, Ctrl + Shift + Z", "undo, redo"],

@@ -175,7 +175,7 @@ function LayerForm() {
 			</label>
 			{l.make === "cut" && (
 				<label className="field">
-					Cut after
+					Stamped, then cut
 					<input
 						type="checkbox"
 						checked={l.after ?? false}
