@@ -226,6 +226,9 @@ func (s *Server) pointed(ctx context.Context, in *pointsIn) (*pointsOut, error) 
 
 func pointsOf(prints []plan.Print, dpi float64, layers []PointedLayer) (ProofedPrint, error) {
 	out := ProofedPrint{Layers: []plan.Verdict{}, Notes: []string{}}
+	if len(prints) < 2 || layers[0].Layer != prints[0].Layer {
+		return out, kit.Problem{Path: "layers", What: "point at the lowest printed layer first: the others are measured against it"}
+	}
 	const few = "needs two corners pointed at, some way apart"
 	perMM := dpi / 25.4
 	fit := func(l PointedLayer) (register.Pointed, error) {

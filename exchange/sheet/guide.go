@@ -201,8 +201,8 @@ func (g *guide) row(i int, l plan.Layer, cl card.Layer, look plan.LayerLook) {
 	if ink == "" {
 		ink = "plain"
 	}
-	if cl.Make == card.Printed {
-		what = "printed"
+	if cl.Make != card.Cut {
+		what = string(cl.Make)
 	}
 	for n, b := range look.Blends {
 		if n < 3 && b.Dry != "" {

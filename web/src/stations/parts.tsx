@@ -93,7 +93,7 @@ export function ImageStrata({ what, value, sub }: { what: string; value: (i: num
 		return {
 			id: l.id,
 			name: l.label,
-			sub: sub?.(i) ?? inkWords(b.way?.layers[i], m?.make === "printed"),
+			sub: sub?.(i) ?? inkWords(b.way?.layers[i], m?.make !== "cut"),
 			value: value(i),
 			thick: w?.thick ?? 0,
 			lift: w?.lift ?? 0,
@@ -183,7 +183,7 @@ export function CardStrata({ what, value }: { what: string; value: (id: string) 
 			const e = b.card.elements[i];
 			const m = b.card.motifs.find((x) => x.id === e.motif);
 			const w = plan.motifs.find((x) => x.id === e.motif)?.colourways.find((x) => x.id === e.colourway);
-			const printed = m?.layers[0]?.make === "printed";
+			const printed = m?.layers[0] && m.layers[0].make !== "cut";
 			const body = e.strip ? (b.state.kit.papers.find((x) => x.id === e.strip?.paper)?.colour ?? "#eee") : (w?.layers[0]?.dry ?? "#ddd");
 			const k = Math.max(0, (w?.layers.length ?? 1) - 1);
 			return {
