@@ -17,6 +17,8 @@ type Pattern struct {
 	Lost    float64  `json:"lost" doc:"share of the printed area that the trim takes, 0 to 1"`
 	Off     float64  `json:"off" doc:"share of the printed area that misses the panel as printed"`
 	Overlap float64  `json:"overlap" doc:"area that two strikes share, mm²"`
+	MidX    float64  `json:"midX" doc:"middle of what is printed, mm in the image's frame"`
+	MidY    float64  `json:"midY"`
 	Clear   float64  `json:"clear" doc:"room the panel needs to turn in, across, mm"`
 	Notes   []string `json:"notes" nullable:"false"`
 	Problem string   `json:"problem,omitempty"`
@@ -53,9 +55,24 @@ func (b *builder) pattern(p card.Pattern) (Pattern, error) {
 		out.Problem = "Its image cannot be worked out."
 		return out, nil
 	}
-	sil := pm.img.Silhouette
+	// Only what is printed is turned; cut pieces of the image have no part in it.
+	var prints []shape.Region
+	for _, v := range pm.img.Views {
+		if v.Layer.Make != card.Cut {
+			prints = append(prints, v.Outline)
+		}
+	}
+	if len(prints) == 0 {
+		out.Problem = "Its image has no layer that is stamped or stencilled."
+		return out, nil
+	}
+	sil, err := shape.UnionAll(prints...)
+	if err != nil {
+		return out, fmt.Errorf("gather the prints: %w", err)
+	}
 	box := sil.Bounds()
 	mid := box.Min.Add(box.Max).Scale(0.5)
+	out.MidX, out.MidY = mid.X, mid.Y
 	whole := sil.Area()
 	panel := shape.Rect(-p.Side/2, -p.Side/2, p.Side, p.Side)
 	trimmed := shape.Rect(-p.Side/2+p.Trim, -p.Side/2+p.Trim, p.Side-2*p.Trim, p.Side-2*p.Trim)

@@ -78,6 +78,9 @@ func TestPatternsTurnTheOtherWayAndOverlap(t *testing.T) {
 	assert.Greater(t, q.Overlap, 50.0, "20 mm squares at 15 mm from the middle overlap")
 	assert.Zero(t, q.Lost)
 
+	c.Motifs[0].Layers[0].Make = card.Cut
+	assert.Contains(t, plan.Of(c, k).Patterns[0].Problem, "no layer that is stamped")
+
 	for field, spoil := range map[string]func(*card.Pattern){
 		"motif": func(p *card.Pattern) { p.Motif = "gone" }, "turns": func(p *card.Pattern) { p.Turns = 1 },
 		"trim": func(p *card.Pattern) { p.Trim = 50 }, "colourways[0]": func(p *card.Pattern) { p.Colourways[0] = "gone" }, "start": func(p *card.Pattern) { p.Start = 0 },

@@ -2,8 +2,10 @@ package plan
 
 import (
 	"cmp"
+	"errors"
 	"fmt"
 	"slices"
+	"sync"
 
 	"ochrestone/core/card"
 	"ochrestone/core/colour"
@@ -73,14 +75,24 @@ func (m *Maker) Placing(c card.Card, k kit.Kit, motif, way, layer string, run in
 	look := b.look(pm, w)
 	ways := b.o.ways
 	out := Placing{Layer: layer, Chain: []ChainLink{}, Pivots: []Pivot{}, Layers: []LayerPlay{}, Left: []Turning{}, Ways: []register.Prospect{}, Pick: -1, Stack: 1}
-	for i := range pm.img.Views {
-		p, lim, contrast, err := b.eased(pm, look, i)
-		if err != nil {
-			return Placing{}, err
-		}
+	// Layers are worked out side by side: each writes only its own place.
+	n := len(pm.img.Views)
+	plays, lims, contrasts, errs := make([]register.Play, n), make([]register.Limits, n), make([]float64, n), make([]error, n)
+	var wg sync.WaitGroup
+	for i := range n {
+		wg.Go(func() {
+			plays[i], lims[i], contrasts[i], errs[i] = b.eased(pm, look, i)
+		})
+	}
+	wg.Wait()
+	if err := errors.Join(errs...); err != nil {
+		return Placing{}, err
+	}
+	for i, p := range plays {
+		lim, contrast := lims[i], contrasts[i]
 		out.Layers = append(out.Layers, LayerPlay{p.Judged, p.Tight, min(p.Clock, p.Anti), p.Outside})
 		if p.Judged && p.Outside == 0 {
-			all, pick, _ := register.Prospects(p, placed(pm.img.Views[i]), run, ways, seed)
+			all, pick, _ := register.ProspectsBy(b.chances(pm, i, lim, p, seed), placed(pm.img.Views[i]), run, ways)
 			if pick >= 0 {
 				out.Stack *= all[pick].Chance
 			}
@@ -117,7 +129,7 @@ func (m *Maker) Placing(c card.Card, k kit.Kit, motif, way, layer string, run in
 		out.Why = "As designed it already lies past the limit, whatever way it is placed."
 		return out, nil
 	}
-	out.Ways, out.Pick, out.Why = register.Prospects(out.Play, placed(v), run, ways, seed)
+	out.Ways, out.Pick, out.Why = register.ProspectsBy(b.chances(pm, at, out.Limits, out.Play, seed), placed(v), run, ways)
 	if placed(v) == register.DieRound {
 		return out, nil
 	}
@@ -163,11 +175,123 @@ func (b *builder) eased(pm *Motif, look Colourway, i int) (register.Play, regist
 	}
 	contrast := colour.Difference(mine.Lab(), its.Lab())
 	lim := forgiven(v.Layer, b.o.limits.Eased(contrast))
-	p, err := playOf(pm.img, i, host, lim)
+	p, err := b.plays.of(playKey{pm.key, i, lim}, func() (register.Play, error) {
+		p, err := playOf(pm.img, i, host, lim)
+		if err != nil {
+			return p, err
+		}
+		return b.withTurns(pm, i, p, lim)
+	})
 	if err != nil {
 		return p, lim, contrast, fmt.Errorf("play of %s: %w", v.Layer.Label, err)
 	}
 	return p, lim, contrast, nil
+}
+
+// chances gives the chance that a layer comes out for a spread, remembered.
+func (b *builder) chances(pm *Motif, i int, lim register.Limits, p register.Play, seed uint64) func(register.Spread) float64 {
+	return func(s register.Spread) float64 {
+		return b.tried.of(chanceKey{playKey{pm.key, i, lim}, s, seed}, func() float64 { return register.Chance(p, s, seed) })
+	}
+}
+
+// chanceKey is everything a chance depends on.
+type chanceKey struct {
+	play   playKey
+	spread register.Spread
+	seed   uint64
+}
+
+// chanceMemo remembers chances.
+type chanceMemo struct {
+	mu   sync.Mutex
+	have map[chanceKey]float64
+}
+
+// mostChances is how many chances a Maker remembers before it forgets all.
+const mostChances = 5000
+
+func (m *chanceMemo) of(key chanceKey, work func() float64) float64 {
+	m.mu.Lock()
+	c, ok := m.have[key]
+	m.mu.Unlock()
+	if ok {
+		return c
+	}
+	c = work()
+	m.mu.Lock()
+	defer m.mu.Unlock()
+	if m.have == nil || len(m.have) >= mostChances {
+		m.have = map[chanceKey]float64{}
+	}
+	m.have[key] = c
+	return c
+}
+
+// playKey is everything a play with its turns depends on.
+type playKey struct {
+	image  [32]byte
+	layer  int
+	limits register.Limits
+}
+
+// playMemo remembers plays with their turns: choosing another layer of the same
+// image asks for all of them again.
+type playMemo struct {
+	mu   sync.Mutex
+	have map[playKey]register.Play
+	age  []playKey
+}
+
+// mostPlays is how many plays a Maker remembers.
+const mostPlays = 600
+
+func (m *playMemo) of(key playKey, work func() (register.Play, error)) (register.Play, error) {
+	m.mu.Lock()
+	p, ok := m.have[key]
+	m.mu.Unlock()
+	if ok {
+		return p, nil
+	}
+	p, err := work()
+	if err != nil {
+		return p, err
+	}
+	m.mu.Lock()
+	defer m.mu.Unlock()
+	if m.have == nil {
+		m.have = map[playKey]register.Play{}
+	}
+	if len(m.age) >= mostPlays {
+		delete(m.have, m.age[0])
+		m.age = m.age[1:]
+	}
+	m.have[key] = p
+	m.age = append(m.age, key)
+	return p, nil
+}
+
+// withTurns adds the joint region of shift and turn to a layer's play.
+func (b *builder) withTurns(pm *Motif, i int, p register.Play, lim register.Limits) (register.Play, error) {
+	v := pm.img.Views[i]
+	if v.Host < 0 || placed(v) == register.DieRound || p.Fit != kit.FitWithin && p.Fit != kit.FitEvenRim {
+		return p, nil
+	}
+	host := pm.img.Views[v.Host].Outline
+	pieces := []shape.Region{v.Outline}
+	if v.Layer.Make == card.Cut {
+		pieces = v.Outline.Pieces()
+	}
+	in := make([]register.Within, len(pieces))
+	for j, g := range pieces {
+		rim, _, _ := g.Gap(host)
+		bound, err := register.BoundOf(g, host, p.Fit, lim, rim)
+		if err != nil {
+			return p, fmt.Errorf("limit of %s: %w", v.Layer.Label, err)
+		}
+		in[j] = register.Within{Piece: g, Bound: bound}
+	}
+	return p.WithTurns(in...)
 }
 
 // topPrint is the largest print on a layer, or -1.

@@ -48,6 +48,7 @@ type Motif struct {
 	Problem    string      `json:"problem,omitempty" doc:"why the image could not be worked out"`
 
 	img motif.Image
+	key [32]byte // of everything the shapes depend on
 }
 
 // Layer is the plan of one layer, whatever its colours.
@@ -175,7 +176,11 @@ const LightStep = 4.0
 // Maker makes plans and remembers the shapes it has worked out, so that a card
 // that is planned again and again is quick. A Maker is safe for use by several
 // goroutines; its plans are the same as those of Of.
-type Maker struct{ shapes shapeMemo }
+type Maker struct {
+	shapes shapeMemo
+	plays  playMemo
+	tried  chanceMemo
+}
 
 // NewMaker returns a Maker with an empty memory.
 func NewMaker() *Maker { return &Maker{} }
@@ -234,6 +239,7 @@ func (b *builder) motif(m card.Motif) Motif {
 		return out
 	}
 	out.img = s.img
+	out.key = shapeKey(m, *set, b.seeThrough(m), b.o.limits)
 	box := s.img.Silhouette.Bounds()
 	out.MinX, out.MinY, out.W, out.H = box.Min.X, box.Min.Y, box.W(), box.H()
 	out.Silhouette, out.Layers, out.Touches = s.silhouette, s.layers, s.touches

@@ -21,10 +21,10 @@ type Spread struct {
 const trials = 40000
 
 // Chance is the share of placements that come out inside the play, for errors of
-// the given spread about a mean of nought, by trying seeded random ones. The turn
-// a layer can stand shrinks as the shift uses up the play: it is taken to fall
-// evenly to nothing at the edge of the play, as it does exactly for a disc in a
-// straight-sided host and on the safe side for convex ones.
+// the given spread about a mean of nought, by trying seeded random ones against
+// the joint region of shift and turn. Without one the turn a layer can stand is
+// taken to fall evenly to nothing at the edge of the play, which is on the safe
+// side.
 func Chance(p Play, s Spread, seed uint64) float64 {
 	if !p.Judged {
 		return 1
@@ -44,11 +44,13 @@ func Chance(p Play, s Spread, seed uint64) float64 {
 }
 
 // Holds reports whether a layer that is shifted and turned so, degrees clockwise,
-// still lies inside its play, the turn left shrinking evenly with the shift as
-// in Chance.
+// still lies inside its play, as in Chance.
 func (p Play) Holds(shift shape.Point, turn float64) bool {
 	if p.Outside > 0 || len(p.Reach) == 0 {
 		return false
+	}
+	if len(p.Joint) > 1 {
+		return p.holdsJoint(shift, turn)
 	}
 	d := shift.Len()
 	reach := p.at(math.Atan2(shift.Y, shift.X))
@@ -67,13 +69,7 @@ func (p Play) Holds(shift shape.Point, turn float64) bool {
 }
 
 // at is the play in a direction, between two of those it was computed in.
-func (p Play) at(rad float64) float64 {
-	n := len(p.Reach)
-	k := math.Mod(rad/(2*math.Pi)*float64(n)+float64(2*n), float64(n))
-	i := int(k)
-	t := k - float64(i)
-	return p.Reach[i%n]*(1-t) + p.Reach[(i+1)%n]*t
-}
+func (p Play) at(rad float64) float64 { return around(p.Reach, rad) }
 
 // Blanks is how many blanks to prepare so that at least want come out with the
 // given certainty, each with chance one: the least n for which the binomial

@@ -73,11 +73,17 @@ const enough = 0.97
 // first that comes out in enough placements, else the best. run is how many are
 // wanted.
 func Prospects(p Play, k Piece, run int, ways []Way, seed uint64) (all []Prospect, pick int, why string) {
+	return ProspectsBy(func(s Spread) float64 { return Chance(p, s, seed) }, k, run, ways)
+}
+
+// ProspectsBy is Prospects with the chance of a spread given, as one that is
+// remembered.
+func ProspectsBy(chance func(Spread) float64, k Piece, run int, ways []Way) (all []Prospect, pick int, why string) {
 	for _, w := range ways {
 		if !w.serves(k) {
 			continue
 		}
-		c := Chance(p, w.Spread, seed)
+		c := chance(w.Spread)
 		all = append(all, Prospect{w, c, Blanks(run, c, Certainty)})
 	}
 	if len(all) == 0 {

@@ -33,21 +33,24 @@ const seated = 0.02
 
 // Play is how far a layer may be off before it shows.
 type Play struct {
-	Fit      kit.Fit   `json:"fit"`
-	Judged   bool      `json:"judged" doc:"false when the fit asks for nothing that can be judged"`
-	Reach    []float64 `json:"reach" nullable:"false" doc:"drift allowed in each of 72 directions from the right, clockwise, mm"`
-	Tight    float64   `json:"tight" doc:"least drift, mm"`
-	TightAt  float64   `json:"tightAt" doc:"direction of the least drift, degrees clockwise from the right"`
-	Loose    float64   `json:"loose" doc:"greatest drift, mm"`
-	Clock    float64   `json:"clock" doc:"turn allowed clockwise about its centre, degrees"`
-	Anti     float64   `json:"anti" doc:"turn allowed anticlockwise, degrees"`
-	Rim      float64   `json:"rim" doc:"narrowest rim as designed, mm; 0 where the layer reaches its host's edge"`
-	RimWide  float64   `json:"rimWide" doc:"rim that 4 of 5 places of its edge that have one do not pass, mm; 0 where none is meant"`
-	Outside  float64   `json:"outside" doc:"area that already lies past the limit as designed, mm²"`
-	CentreX  float64   `json:"centreX" doc:"mm, in the image's frame"`
-	CentreY  float64   `json:"centreY" doc:"mm, in the image's frame"`
-	Bound    string    `json:"bound" doc:"the line the layer must stay inside, path data in mm"`
-	BoundGap float64   `json:"boundGap" doc:"distance of that line outside the host (negative inside), mm"`
+	Fit     kit.Fit   `json:"fit"`
+	Judged  bool      `json:"judged" doc:"false when the fit asks for nothing that can be judged"`
+	Reach   []float64 `json:"reach" nullable:"false" doc:"drift allowed in each of 72 directions from the right, clockwise, mm"`
+	Tight   float64   `json:"tight" doc:"least drift, mm"`
+	TightAt float64   `json:"tightAt" doc:"direction of the least drift, degrees clockwise from the right"`
+	Loose   float64   `json:"loose" doc:"greatest drift, mm"`
+	Clock   float64   `json:"clock" doc:"turn allowed clockwise about its centre, degrees"`
+	Anti    float64   `json:"anti" doc:"turn allowed anticlockwise, degrees"`
+	Rim     float64   `json:"rim" doc:"narrowest rim as designed, mm; 0 where the layer reaches its host's edge"`
+	RimWide float64   `json:"rimWide" doc:"rim that 4 of 5 places of its edge that have one do not pass, mm; 0 where none is meant"`
+	Outside float64   `json:"outside" doc:"area that already lies past the limit as designed, mm²"`
+	CentreX float64   `json:"centreX" doc:"mm, in the image's frame"`
+	CentreY float64   `json:"centreY" doc:"mm, in the image's frame"`
+	// Joint is where the layer may lie when it is shifted and turned together, by
+	// turn; empty where only WithTurns would tell, or where it may turn freely.
+	Joint    []TurnedReach `json:"joint,omitempty"`
+	Bound    string        `json:"bound" doc:"the line the layer must stay inside, path data in mm"`
+	BoundGap float64       `json:"boundGap" doc:"distance of that line outside the host (negative inside), mm"`
 }
 
 // Of returns the play of layer on host for a fit.

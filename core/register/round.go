@@ -79,6 +79,13 @@ func (p Play) Turned() Play {
 	p.Reach = r
 	p.TightAt = math.Mod(p.TightAt+180, 360)
 	p.Clock, p.Anti = p.Anti, p.Clock
+	joint := make([]TurnedReach, len(p.Joint))
+	for i, t := range p.Joint {
+		h := len(t.Reach) / 2
+		back := TurnedReach{Turn: -t.Turn, X: -t.X, Y: -t.Y, Reach: append(append([]float64{}, t.Reach[h:]...), t.Reach[:h]...)}
+		joint[len(joint)-1-i] = back
+	}
+	p.Joint = joint
 	return p
 }
 

@@ -2085,6 +2085,13 @@ export interface components {
              * @description share of the printed area that the trim takes, 0 to 1
              */
             lost: number;
+            /**
+             * Format: double
+             * @description middle of what is printed, mm in the image's frame
+             */
+            midX: number;
+            /** Format: double */
+            midY: number;
             notes: string[];
             /**
              * Format: double
@@ -2450,6 +2457,7 @@ export interface components {
              */
             clock: number;
             fit: string;
+            joint?: components["schemas"]["TurnedReach"][] | null;
             /** @description false when the fit asks for nothing that can be judged */
             judged: boolean;
             /**
@@ -3019,6 +3027,25 @@ export interface components {
              * @description of the sheet, or of the mat's field, mm
              */
             w: number;
+        };
+        TurnedReach: {
+            /** @description from there in each of 36 directions from the right, clockwise, mm */
+            reach: number[];
+            /**
+             * Format: double
+             * @description clockwise, degrees
+             */
+            turn: number;
+            /**
+             * Format: double
+             * @description a shift at which it lies well inside, mm to the right
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description mm down
+             */
+            y: number;
         };
         Uses: {
             /** @description titles */

@@ -21,8 +21,38 @@ export function reachAt(p: Play, o: { x: number; y: number }): number {
 	return p.reach[i] * (1 - t) + p.reach[(i + 1) % steps] * t;
 }
 
-/** Whether a layer off so lies inside its play; the turn it may have shrinks as the shift uses up the play. */
+/** A distance given all round, between two of its directions. */
+function around(reach: number[], x: number, y: number): number {
+	const n = reach.length;
+	const k = (Math.atan2(y, x) / (2 * Math.PI)) * n + 2 * n;
+	const [i, t] = [Math.floor(k) % n, k - Math.floor(k)];
+	return reach[i] * (1 - t) + reach[(i + 1) % n] * t;
+}
+
+/** Looks a shift and turn up in the joint region, between its levels of turn. */
+function holdsJoint(joint: NonNullable<Play["joint"]>, o: Off): boolean {
+	const k = joint.findIndex((j) => j.turn >= o.t);
+	if (k < 0 || (k === 0 && joint[0].turn > o.t)) return false;
+	const [a, b] = [joint[Math.max(0, k - 1)], joint[Math.max(1, k)]];
+	const t = (o.t - a.turn) / (b.turn - a.turn);
+	const [x, y] = [o.x - (a.x * (1 - t) + b.x * t), o.y - (a.y * (1 - t) + b.y * t)];
+	return Math.hypot(x, y) <= around(a.reach, x, y) * (1 - t) + around(b.reach, x, y) * t;
+}
+
+/** How much a layer off so may still be turned the way it is turned, degrees. */
+export function turnLeft(p: Play, o: Off): number {
+	const way = o.t < 0 ? -1 : 1;
+	let most = 0;
+	for (let t = 0; t <= 90; t += 0.1) {
+		if (!holds(p, { ...o, t: way * t })) break;
+		most = t;
+	}
+	return most;
+}
+
+/** Whether a layer off so lies inside its play: by the joint region of shift and turn where it is known, else with the turn shrinking evenly as the shift uses up the play. */
 export function holds(p: Play, o: Off): boolean {
+	if (p.joint && p.joint.length > 1) return holdsJoint(p.joint, o);
 	const reach = reachAt(p, o);
 	const d = Math.hypot(o.x, o.y);
 	if (d > reach) return false;

@@ -169,7 +169,8 @@ export function PatternView({ p, plan, scale }: { p: Pattern; plan: S["PlanPatte
 	const b = useBench();
 	const look = b.view.plan.motifs.find((m) => m.id === p.motif);
 	if (!look) return null;
-	const mid = { x: look.minX + look.w / 2, y: look.minY + look.h / 2 };
+	const mid = { x: plan.midX, y: plan.midY };
+	const made = b.card.motifs.find((m) => m.id === p.motif)?.layers;
 	const half = p.side / 2;
 	const inner = half - p.trim;
 	return (
@@ -180,7 +181,7 @@ export function PatternView({ p, plan, scale }: { p: Pattern; plan: S["PlanPatte
 			</clipPath>
 			<g clipPath="url(#panel)">
 				{look.layers.map((l, i) =>
-					plan.strikes.map((k) => {
+					(made?.[i]?.make === "cut" ? [] : plan.strikes).map((k) => {
 						const dry = look.colourways.find((w) => w.id === k.colourway)?.layers[i]?.dry;
 						return (
 							<path

@@ -8,7 +8,7 @@ import { Frame } from "../picture";
 import { Forgive } from "../register/forgive";
 import { Hand } from "../register/hand";
 import { Placing, Sights, usePlacing } from "../register/placing";
-import { astray, boxOf, compass, holds, inPlace, magnify, type Off, offWords, reachAt, reachPath } from "../register/play";
+import { astray, boxOf, compass, holds, inPlace, magnify, type Off, offWords, reachAt, reachPath, turnLeft } from "../register/play";
 import { Pointing } from "../register/pointing";
 import { Practice, type Try } from "../register/practice";
 import { type Measured, Proof, type Verdict } from "../register/proof";
@@ -382,10 +382,7 @@ function allowance(p: S["Play"], off: Off): string {
 	const reach = reachAt(p, off);
 	if (off.x !== 0 || off.y !== 0) parts.push(`${reach.toFixed(2)} mm allowed that way`);
 	const limit = off.t < 0 ? p.anti : p.clock;
-	if (off.t !== 0) {
-		const d = Math.hypot(off.x, off.y);
-		parts.push(limit >= 90 ? "turn it freely" : `${(limit * Math.max(0, reach > 0 ? 1 - d / reach : 1)).toFixed(1)}° of turn left there`);
-	}
+	if (off.t !== 0) parts.push(limit >= 90 ? "turn it freely" : `${turnLeft(p, off).toFixed(1)}° of turn allowed there`);
 	return parts.join("; ");
 }
 
