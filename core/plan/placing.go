@@ -117,7 +117,7 @@ func (m *Maker) Placing(c card.Card, k kit.Kit, motif, way, layer string, run in
 		sighted, out.Each = slices.MaxFunc(ps, func(g, h shape.Region) int { return cmp.Compare(g.Area(), h.Area()) }), true
 	}
 	// What will lie over it is not there yet when it is placed.
-	out.Sighting = register.Sight(sighted, host, sighted, out.Play)
+	out.Sighting = register.Sight(sighted, host, sighted, out.Play).Named(b.hostName(pm, v))
 	if placed(v) == register.DieRound {
 		out.Sighting, out.Each = register.RoundSighting(out.Play), false
 	}
@@ -137,6 +137,14 @@ func (m *Maker) Placing(c card.Card, k kit.Kit, motif, way, layer string, run in
 		return out, err
 	}
 	return out, b.chain(&out, pm, at)
+}
+
+// hostName is what a layer sits on, in words.
+func (b *builder) hostName(pm *Motif, v motif.View) string {
+	if v.Host < 0 {
+		return "the panel"
+	}
+	return pm.img.Views[v.Host].Layer.Label
 }
 
 // layerOf finds a colourway and a layer of an image.

@@ -26,6 +26,7 @@ func TestPlacingEveryLayer(t *testing.T) {
 			continue
 		}
 		judged++
+		assert.NotContains(t, p.Sighting.Say, "beneath it", "what lies beneath is named")
 		require.NotEmpty(t, p.Ways)
 		require.GreaterOrEqual(t, p.Pick, 0)
 		assert.LessOrEqual(t, p.Stack, p.Ways[p.Pick].Chance+1e-9, l.Label)

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"math"
 	"slices"
+	"strings"
 
 	"ochrestone/core/shape"
 )
@@ -26,6 +27,20 @@ type Sighting struct {
 	Turn   float64   `json:"turn" doc:"spread of the turn, degrees"`
 	Eye    float64   `json:"eye" doc:"how good the eye must be at each point for 95 of 100 to come out, mm; 0 when the play is not judged"`
 	Say    string    `json:"say" doc:"what to do, in words"`
+}
+
+// beneath stands for the name of what lies beneath until Named gives it.
+const beneath = " beneath it"
+
+// Named says the sighting with the name of what it is sighted against.
+func (s Sighting) Named(host string) Sighting {
+	s.Points = slices.Clone(s.Points)
+	name := func(text string) string { return strings.ReplaceAll(text, beneath, " of "+host) }
+	for i, f := range s.Points {
+		s.Points[i].Ref = name(f.Ref)
+	}
+	s.Say = name(s.Say)
+	return s
 }
 
 // EyeError is how far off a practised eye sights a sharp feature that lies on
@@ -178,7 +193,7 @@ func features(layer, host, shown shape.Region) []Feature {
 				continue
 			}
 			f.Where = where(pt, box) + map[bool]string{true: " tip", false: " notch"}[k.tip]
-			f.Ref, f.Far = "the edge beneath", host.EdgeDistance(pt)
+			f.Ref, f.Far = "the edge" + beneath, host.EdgeDistance(pt)
 			if host.Empty() {
 				f.Ref, f.Far = "the mark on the panel", 2
 			}
@@ -187,7 +202,7 @@ func features(layer, host, shown shape.Region) []Feature {
 				for _, h := range sharp(hr) {
 					if d := hr[h.at].Distance(pt); d < best && d < f.Far+6 {
 						best = d
-						f.Ref = "the " + map[bool]string{true: "tip", false: "notch"}[h.tip] + " beneath it"
+						f.Ref = "the " + map[bool]string{true: "tip", false: "notch"}[h.tip] + beneath
 						f.Far = math.Min(f.Far, d)
 					}
 				}

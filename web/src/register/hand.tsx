@@ -63,8 +63,8 @@ export function Hand({ layer, play }: { layer: string; play: S["Play"] }) {
 							<Box key={p.batch} display="flex" gap="8px" alignItems="center" borderTop="1px solid {colors.line}" py="3px">
 								<Box flex="1">
 									{new Date(p.at).toLocaleDateString()} {ps.length} {ps.length === 1 ? "placement" : "placements"},{" "}
-									{p.source === "practice" ? "practice" : `placed ${log.hands.find((h) => h.way === p.way)?.name ?? p.way}`}: {ps.filter((x) => x.good).length}{" "}
-									inside the play
+									{p.source === "practice" ? "practice" : (log.hands.find((h) => h.way === p.way)?.name ?? p.way)}: {ps.filter((x) => x.good).length} inside the
+									play
 								</Box>
 								<Button fontSize="13px" px="8px" minH="30px" onClick={() => take(p.batch)}>
 									Take back
