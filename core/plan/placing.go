@@ -183,7 +183,7 @@ func (b *builder) eased(pm *Motif, look Colourway, i int) (register.Play, regist
 	}
 	contrast := colour.Difference(mine.Lab(), its.Lab())
 	lim := forgiven(v.Layer, b.o.limits.Eased(contrast))
-	p, err := b.plays.of(playKey{pm.key, i, lim}, func() (register.Play, error) {
+	p, err := b.plays.of(playKey{pm.key, i, lim}, mostPlays, func() (register.Play, error) {
 		p, err := playOf(pm.img, i, host, lim)
 		if err != nil {
 			return p, err
@@ -199,7 +199,8 @@ func (b *builder) eased(pm *Motif, look Colourway, i int) (register.Play, regist
 // chances gives the chance that a layer comes out for a spread, remembered.
 func (b *builder) chances(pm *Motif, i int, lim register.Limits, p register.Play, seed uint64) func(register.Spread) float64 {
 	return func(s register.Spread) float64 {
-		return b.tried.of(chanceKey{playKey{pm.key, i, lim}, s, seed}, func() float64 { return register.Chance(p, s, seed) })
+		c, _ := b.tried.of(chanceKey{playKey{pm.key, i, lim}, s, seed}, mostChances, func() (float64, error) { return register.Chance(p, s, seed), nil })
+		return c
 	}
 }
 
@@ -210,32 +211,6 @@ type chanceKey struct {
 	seed   uint64
 }
 
-// chanceMemo remembers chances.
-type chanceMemo struct {
-	mu   sync.Mutex
-	have map[chanceKey]float64
-}
-
-// mostChances is how many chances a Maker remembers before it forgets all.
-const mostChances = 5000
-
-func (m *chanceMemo) of(key chanceKey, work func() float64) float64 {
-	m.mu.Lock()
-	c, ok := m.have[key]
-	m.mu.Unlock()
-	if ok {
-		return c
-	}
-	c = work()
-	m.mu.Lock()
-	defer m.mu.Unlock()
-	if m.have == nil || len(m.have) >= mostChances {
-		m.have = map[chanceKey]float64{}
-	}
-	m.have[key] = c
-	return c
-}
-
 // playKey is everything a play with its turns depends on.
 type playKey struct {
 	image  [32]byte
@@ -243,41 +218,11 @@ type playKey struct {
 	limits register.Limits
 }
 
-// playMemo remembers plays with their turns: choosing another layer of the same
-// image asks for all of them again.
-type playMemo struct {
-	mu   sync.Mutex
-	have map[playKey]register.Play
-	age  []playKey
-}
-
-// mostPlays is how many plays a Maker remembers.
-const mostPlays = 600
-
-func (m *playMemo) of(key playKey, work func() (register.Play, error)) (register.Play, error) {
-	m.mu.Lock()
-	p, ok := m.have[key]
-	m.mu.Unlock()
-	if ok {
-		return p, nil
-	}
-	p, err := work()
-	if err != nil {
-		return p, err
-	}
-	m.mu.Lock()
-	defer m.mu.Unlock()
-	if m.have == nil {
-		m.have = map[playKey]register.Play{}
-	}
-	if len(m.age) >= mostPlays {
-		delete(m.have, m.age[0])
-		m.age = m.age[1:]
-	}
-	m.have[key] = p
-	m.age = append(m.age, key)
-	return p, nil
-}
+// How much a Maker remembers.
+const (
+	mostPlays   = 600
+	mostChances = 5000
+)
 
 // withTurns adds the joint region of shift and turn to a layer's play.
 func (b *builder) withTurns(pm *Motif, i int, p register.Play, lim register.Limits) (register.Play, error) {
@@ -315,7 +260,7 @@ func topPrint(img motif.Image, i int) int {
 
 // turning lists how much turn is left as the layer is shifted the tightest way.
 func (b *builder) turning(out *Placing, layer, host shape.Region) error {
-	if len(layer.Pieces()) > 1 {
+	if out.Each {
 		return nil // its pieces are placed one by one
 	}
 	bound, err := register.BoundOf(layer, host, out.Play.Fit, out.Limits, out.Play.Rim)

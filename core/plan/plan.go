@@ -177,9 +177,9 @@ const LightStep = 4.0
 // that is planned again and again is quick. A Maker is safe for use by several
 // goroutines; its plans are the same as those of Of.
 type Maker struct {
-	shapes shapeMemo
-	plays  playMemo
-	tried  chanceMemo
+	shapes memo[[32]byte, *shapes]
+	plays  memo[playKey, register.Play]
+	tried  memo[chanceKey, float64]
 }
 
 // NewMaker returns a Maker with an empty memory.
@@ -233,13 +233,14 @@ func (b *builder) motif(m card.Motif) Motif {
 		out.Problem = fmt.Sprintf("The set of %q is not in the stores. Import it again, or take the image off the card.", m.Name)
 		return out
 	}
-	s, err := b.shapes.of(m, *set, b.seeThrough(m), b.o.limits)
+	clear := b.seeThrough(m)
+	out.key = shapeKey(m, *set, clear, b.o.limits)
+	s, err := b.shapes.of(out.key, mostShapes, func() (*shapes, error) { return newShapes(m, *set, clear, b.o.limits) })
 	if err != nil {
 		out.Problem = fmt.Sprintf("%s could not be worked out: %v.", m.Name, err)
 		return out
 	}
 	out.img = s.img
-	out.key = shapeKey(m, *set, b.seeThrough(m), b.o.limits)
 	box := s.img.Silhouette.Bounds()
 	out.MinX, out.MinY, out.W, out.H = box.Min.X, box.Min.Y, box.W(), box.H()
 	out.Silhouette, out.Layers, out.Touches = s.silhouette, s.layers, s.touches

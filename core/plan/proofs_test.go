@@ -112,3 +112,37 @@ func TestLineFirstOrLast(t *testing.T) {
 	set(0.02, kit.Watercolor)
 	assert.Contains(t, look().Say, "may run")
 }
+
+// verdicts of a run of one layer, off as given.
+func runOf(off ...register.Placed) [][]plan.Verdict {
+	var out [][]plan.Verdict
+	for _, o := range off {
+		out = append(out, []plan.Verdict{{Layer: "l", Label: "Spots", X: o.X, Y: o.Y, Turn: o.Turn, Judged: true, Good: true}})
+	}
+	return out
+}
+
+// What a run tells: a drift, a steady lean, plain scatter, or too little.
+func TestWhatARunTells(t *testing.T) {
+	drift := plan.JudgeRun(runOf(register.Placed{X: 0.02}, register.Placed{X: 0.19}, register.Placed{X: 0.41}, register.Placed{X: 0.58}, register.Placed{X: 0.81}, register.Placed{X: 1.01}))[0]
+	assert.Equal(t, 6, drift.N)
+	assert.InDelta(t, 0.2, drift.DriftX, 0.01)
+	assert.Zero(t, drift.DriftY)
+	assert.Contains(t, drift.Say, "It drifts 0.20 mm right from each print to the next")
+
+	lean := plan.JudgeRun(runOf(register.Placed{X: 0.5, Y: -0.3}, register.Placed{X: 0.52, Y: -0.31}, register.Placed{X: 0.49, Y: -0.33}, register.Placed{X: 0.53, Y: -0.28}, register.Placed{X: 0.5, Y: -0.3}))[0]
+	assert.Zero(t, lean.DriftX)
+	assert.InDelta(t, 0.508, lean.MeanX, 0.001)
+	assert.Less(t, lean.Spread, 0.03)
+	assert.Contains(t, lean.Say, "off by 0.59 mm the same way each time")
+
+	scatter := plan.JudgeRun(runOf(register.Placed{X: 0.2}, register.Placed{X: -0.2}, register.Placed{X: 0.21}, register.Placed{X: -0.19}, register.Placed{X: 0.18}, register.Placed{X: -0.2}))[0]
+	assert.Contains(t, scatter.Say, "No drift; it scatters by")
+	assert.InDelta(t, 0.15, scatter.Spread, 0.02, "0.21 mm along one axis and none along the other, pooled")
+
+	assert.Contains(t, plan.JudgeRun(runOf(register.Placed{X: 1}, register.Placed{X: 2}))[0].Say, "Too few prints to tell a drift")
+	gone := [][]plan.Verdict{{{Layer: "l", Label: "Spots", Lost: true}}, {{Layer: "l", Label: "Spots", Lost: true}}}
+	assert.Contains(t, plan.JudgeRun(gone)[0].Say, "made out on none")
+	turns := plan.JudgeRun(runOf(register.Placed{Turn: 0.1}, register.Placed{Turn: -0.31}, register.Placed{Turn: -0.7}, register.Placed{Turn: -1.12}, register.Placed{Turn: -1.5}))[0]
+	assert.Contains(t, turns.Say, "0.40° anticlockwise")
+}

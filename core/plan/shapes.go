@@ -21,42 +21,10 @@ type shapes struct {
 	touches    []Touch
 }
 
-// memoSize is how many images a Maker remembers.
-const memoSize = 64
+// mostShapes is how many images a Maker remembers.
+const mostShapes = 64
 
-// shapeMemo remembers shapes by everything they depend on.
-type shapeMemo struct {
-	mu   sync.Mutex
-	have map[[32]byte]*shapes
-	age  [][32]byte
-}
-
-func (m *shapeMemo) of(mo card.Motif, set kit.Set, clear map[string]bool, lim register.Limits) (*shapes, error) {
-	key := shapeKey(mo, set, clear, lim)
-	m.mu.Lock()
-	s, ok := m.have[key]
-	m.mu.Unlock()
-	if ok {
-		return s, nil
-	}
-	s, err := newShapes(mo, set, clear, lim)
-	if err != nil {
-		return nil, err
-	}
-	m.mu.Lock()
-	defer m.mu.Unlock()
-	if m.have == nil {
-		m.have = map[[32]byte]*shapes{}
-	}
-	if len(m.age) >= memoSize {
-		delete(m.have, m.age[0])
-		m.age = m.age[1:]
-	}
-	m.have[key] = s
-	m.age = append(m.age, key)
-	return s, nil
-}
-
+// shapeKey is everything the shapes of an image depend on.
 func shapeKey(mo card.Motif, set kit.Set, clear map[string]bool, lim register.Limits) [32]byte {
 	h := sha256.New()
 	fmt.Fprintln(h, lim, set.ID)

@@ -193,7 +193,7 @@ func features(layer, host, shown shape.Region) []Feature {
 				continue
 			}
 			f.Where = where(pt, box) + map[bool]string{true: " tip", false: " notch"}[k.tip]
-			f.Ref, f.Far = "the edge" + beneath, host.EdgeDistance(pt)
+			f.Ref, f.Far = "the edge"+beneath, host.EdgeDistance(pt)
 			if host.Empty() {
 				f.Ref, f.Far = "the mark on the panel", 2
 			}

@@ -95,3 +95,36 @@ func BenchmarkChance(b *testing.B) {
 		Chance(p, Spread{0.3, 0.5}, 1)
 	}
 }
+
+// Corners to point at are sharp, apart from one another, and no more than asked.
+func TestMarksAreSpreadApart(t *testing.T) {
+	square := shape.Rect(0, 0, 30, 20)
+	ms := Marks(square, square, 4)
+	require.Len(t, ms, 4)
+	corners := map[[2]int]bool{}
+	for _, m := range ms {
+		corners[[2]int{int(m.X + 0.5), int(m.Y + 0.5)}] = true
+		assert.True(t, m.Tip)
+	}
+	assert.Len(t, corners, 4, "each corner once")
+	two := Marks(square, square, 2)
+	require.Len(t, two, 2)
+	assert.InDelta(t, math.Hypot(30, 20), math.Hypot(two[0].X-two[1].X, two[0].Y-two[1].Y), 0.1, "the second lies furthest from the first")
+	assert.Empty(t, Marks(shape.Disc(shape.Point{}, 10), shape.Disc(shape.Point{}, 10), 4), "a disc has none")
+	half := shape.Rect(0, 0, 30, 6)
+	for _, m := range Marks(square, half, 4) {
+		assert.Less(t, m.Y, 7.0, "what is covered cannot be pointed at")
+	}
+}
+
+// What lies beneath is named once it is known.
+func TestSightingsAreNamed(t *testing.T) {
+	s := Sight(shape.Rect(2, 2, 26, 16), shape.Rect(0, 0, 30, 20), shape.Rect(2, 2, 26, 16), Play{})
+	require.NotEmpty(t, s.Points)
+	assert.Contains(t, s.Say, "beneath it")
+	n := s.Named("Step 1, wash")
+	assert.NotContains(t, n.Say, "beneath it")
+	assert.Contains(t, n.Say, "of Step 1, wash")
+	assert.Contains(t, n.Points[0].Ref, "of Step 1, wash")
+	assert.Contains(t, s.Points[0].Ref, "beneath it", "the sighting itself is left as it was")
+}

@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"ochrestone/core/colour"
 	"ochrestone/core/register"
 	"ochrestone/core/shape"
 	"ochrestone/demo/sim"
@@ -183,4 +184,56 @@ func TestTroublesOfAPrint(t *testing.T) {
 	}
 	_, err = one(t, p, 300, paper, ls)
 	require.ErrorAs(t, err, &bad, "never a confident wrong number")
+}
+
+// Inks nobody knows are learned from the print: the layers are found as well as
+// with their inks named, and one too narrow to tell is said.
+func TestInksNobodyKnows(t *testing.T) {
+	layers, ls, paper := beetle(t)
+	bench, off := sim.Proof(layers, paper, 1.2, 1.5, 2, 31)
+	unknown := slices.Clone(ls)
+	for i := range unknown {
+		unknown[i].Film = colour.Film{}
+	}
+	plane, err := proof.Scan(scanned(t, bench, sim.Hard(), 31), 300)
+	require.NoError(t, err)
+	got, err := proof.Measure(t.Context(), plane, paper, unknown, proof.UnknownInks())
+	require.NoError(t, err)
+	require.Len(t, got.Prints, 1)
+	near(t, got.Prints[0], off, ls, 0.07)
+
+	hair := slices.Clone(unknown)
+	hair[3].Region = shape.Rect(hair[0].Region.Centroid().X, hair[0].Region.Centroid().Y, 0.5, 8)
+	plane, err = proof.Scan(scanned(t, bench, mild(), 31), 300)
+	require.NoError(t, err)
+	_, err = proof.Measure(t.Context(), plane, paper, hair, proof.UnknownInks())
+	var bad *picture.Problem
+	require.ErrorAs(t, err, &bad)
+	assert.Contains(t, bad.What, "too narrow")
+	assert.Contains(t, bad.Mend, "colours")
+}
+
+// Too few dots to the inch are refused before anything is looked for; a finer
+// scan than needed is brought down, and says the same.
+func TestResolutionOfAScan(t *testing.T) {
+	layers, ls, paper := beetle(t)
+	bench, off := sim.Proof(layers, paper, 1, 1, 1, 33)
+	p := scanned(t, bench, mild(), 33)
+	_, err := proof.Scan(p, 72)
+	var bad *picture.Problem
+	require.ErrorAs(t, err, &bad)
+	assert.Contains(t, bad.Mend, "200 dpi or more")
+
+	raw, err := sim.PNG(bench.Scan(600, mild(), 33), 600)
+	require.NoError(t, err)
+	fine, err := picture.Decode(raw)
+	require.NoError(t, err)
+	plane, err := proof.Scan(fine, 600)
+	require.NoError(t, err)
+	w, h := plane.Size()
+	assert.InDelta(t, bench.W, w, 0.2)
+	assert.InDelta(t, bench.H, h, 0.2)
+	got, err := proof.Measure(t.Context(), plane, paper, ls)
+	require.NoError(t, err)
+	near(t, got.Prints[0], off, ls, 0.01)
 }
