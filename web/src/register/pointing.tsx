@@ -55,6 +55,21 @@ export function Pointing({
 		setSet({ ...set, [key(now)]: { x: ((e.clientX - r.left) / r.width) * size.w, y: ((e.clientY - r.top) / r.height) * size.h } });
 		setAt(Math.min(all.length - 1, at + 1));
 	};
+	/** Arrow keys move the point by a pixel, with Shift by ten; Enter goes on to the next. */
+	const nudge = (e: React.KeyboardEvent) => {
+		if (!now || size.w === 0) return;
+		const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[e.key];
+		if (by) {
+			e.preventDefault();
+			e.stopPropagation();
+			const from = set[key(now)] ?? { x: size.w / 2, y: size.h / 2 };
+			const step = e.shiftKey ? 10 : 1;
+			setSet({ ...set, [key(now)]: { x: from.x + by[0] * step, y: from.y + by[1] * step } });
+		} else if (e.key === "Enter") {
+			e.preventDefault();
+			setAt(Math.min(all.length - 1, at + 1));
+		}
+	};
 	const ready = (marks?.layers ?? []).filter((l) => all.filter((m) => m.layer === l.layer && set[key(m)]).length >= 2);
 	const first = marks?.layers[0];
 	const fit = ready.length > 1 && ready[0].layer === first?.layer;
@@ -73,7 +88,15 @@ export function Pointing({
 			setWrong((e as Error).message);
 		}
 	};
-	if (!marks || !now) return <Box>Looking for corners to point at.</Box>;
+	if (!marks || !now)
+		return (
+			<Box p="8px 20px" fontSize="13px" display="flex" gap="10px" alignItems="center">
+				{marks
+					? "This image has no corners to point at: everything on it is round. Mark two points on every stamp, or scan it better."
+					: "Looking for corners to point at."}
+				<Button onClick={onClose}>Leave it</Button>
+			</Box>
+		);
 	const look = b.look;
 	const l = look?.layers.find((x) => x.id === now.layer);
 	return (
@@ -96,7 +119,7 @@ export function Pointing({
 					<b>
 						{now.label}, corner {now.n}: the {now.where}.
 					</b>{" "}
-					Click it in the picture. {at + 1} of {all.length}; two on each layer are enough.
+					Click it in the picture, or move it there with the arrow keys. {at + 1} of {all.length}; two on each layer are enough.
 					<Box display="flex" gap="4px" mt="4px" flexWrap="wrap">
 						<Button disabled={at === 0} onClick={() => setAt(at - 1)}>
 							Back
@@ -115,7 +138,8 @@ export function Pointing({
 				bg="table"
 				position="relative"
 				tabIndex={0}
-				aria-label="The print"
+				aria-label="The print: arrow keys move the point, Enter goes on"
+				onKeyDown={nudge}
 				ref={(el: HTMLDivElement | null) => {
 					if (el && el.clientHeight !== room) setRoom(el.clientHeight);
 				}}
