@@ -203,7 +203,13 @@ func (s *Server) alphabet(c *gin.Context, height float64) (func(rune) (shape.Reg
 			for _, p := range set.Parts {
 				if p.Label == string(r) {
 					b := p.Outline.Bounds()
-					return p.Outline.Move(shape.Point{X: -b.Min.X, Y: -b.Max.Y}), true // it stands on the line
+					// A die does not say where its line is: letters stand on it, those with
+					// a tail hang below it by a part of their height.
+					drop := 0.0
+					if strings.ContainsRune("gjpqy", r) {
+						drop = tailShare * b.H()
+					}
+					return p.Outline.Move(shape.Point{X: -b.Min.X, Y: drop - b.Max.Y}), true
 				}
 			}
 			return shape.Region{}, false
@@ -211,6 +217,10 @@ func (s *Server) alphabet(c *gin.Context, height float64) (func(rune) (shape.Reg
 	}
 	return nil, kit.Problem{Path: "set", What: "is not in the stores"}
 }
+
+// tailShare is how much of a letter with a tail hangs below the line; our own
+// default.
+const tailShare = 0.28
 
 func (s *Server) writeMasks(c *gin.Context, w io.Writer, opts []sheet.Option) error {
 	ctx := c.Request.Context()
