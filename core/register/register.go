@@ -141,7 +141,10 @@ func past(g, h shape.Region) (float64, error) {
 func (p *Play) measure(layer, bound shape.Region, c shape.Point) {
 	p.Tight = math.Inf(1)
 	p.Reach = make([]float64, Directions)
-	// Half the directions each side by side: a course looks into one at a time.
+	// Half the directions each side by side (a course looks into one at a time), and
+	// beside them the turns and the shortest way from edge to edge.
+	var gap float64
+	var on, to shape.Point
 	var wg sync.WaitGroup
 	for _, from := range [2]int{0, Directions / 2} {
 		wg.Go(func() {
@@ -153,6 +156,10 @@ func (p *Play) measure(layer, bound shape.Region, c shape.Point) {
 			}
 		})
 	}
+	wg.Go(func() {
+		gap, on, to = layer.Gap(bound)
+		p.Clock, p.Anti = layer.Swing(bound, c)
+	})
 	wg.Wait()
 	for i, r := range p.Reach {
 		if r < p.Tight {
@@ -162,13 +169,12 @@ func (p *Play) measure(layer, bound shape.Region, c shape.Point) {
 	}
 	// Between two of the directions the play can be a little tighter still: the
 	// tightest of all leads along the shortest way from one edge to the other.
-	if gap, on, to := layer.Gap(bound); gap < p.Tight {
+	if gap < p.Tight {
 		p.Tight = gap
 		if gap > shape.Grid {
 			p.TightAt = math.Mod(math.Atan2(to.Y-on.Y, to.X-on.X)*180/math.Pi+360, 360)
 		}
 	}
-	p.Clock, p.Anti = layer.Swing(bound, c)
 }
 
 // rimMost is the widest that is taken for a rim, mm: a wing's inner side lies far
