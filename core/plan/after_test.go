@@ -163,3 +163,19 @@ func TestTooFineToCutOrPick(t *testing.T) {
 		assert.Equal(t, map[string]bool{want: true}, found)
 	}
 }
+
+// A light print over a dark one waits for it, whatever the school says.
+func TestAPrintBeneathComesFirst(t *testing.T) {
+	c, k := ring(func(m *card.Motif) {
+		m.School = card.LightGround
+		m.Layers[0].Make = card.Printed
+	})
+	k.Inks = append(k.Inks, kit.Ink{ID: "pale", Name: "Fleece, pale", Kind: kit.Pigment, Dry: "#f1ead9"})
+	m := &c.Motifs[0]
+	m.Colourways[0].Layers[m.Layers[0].ID] = card.Finish{Ink: "i"}
+	m.Colourways[0].Layers[m.Layers[1].ID] = card.Finish{Ink: "pale"}
+	p, err := plan.NewMaker().Placing(c, k, m.ID, m.Colourways[0].ID, m.Layers[1].ID, 5, 1)
+	require.NoError(t, err)
+	require.Len(t, p.Printing.Strikes, 2)
+	assert.Equal(t, "Disc", p.Printing.Strikes[0].Label)
+}

@@ -82,16 +82,11 @@ func (m *Maker) Harm(c card.Card, k kit.Kit, motif, way, layer string, off regis
 	}
 	v, shift := pm.img.Views[i], shape.Point{X: off.X, Y: off.Y}
 	if placed(v) == register.DieRound {
-		// The die moves: seen from it, the print goes the other way.
 		print, err := printsOn(pm.img, i)
 		if err != nil || print.Empty() {
 			return register.Harm{}, err
 		}
-		back := register.Motion{Turn: off.Turn}
-		mid := print.Centroid()
-		back.Move = mid.Sub(back.Point(mid)).Add(shift)
-		back = back.Inverse()
-		return register.HarmOf(print, v.Outline.Filled(), p.Fit, lim, p.Rim, back.Point(mid).Sub(mid), back.Turn)
+		return register.HarmRound(print, v.Outline, lim, shift, off.Turn)
 	}
 	if v.Host < 0 {
 		return register.Harm{}, nil

@@ -8,6 +8,7 @@ import (
 
 	"ochrestone/core/card"
 	"ochrestone/core/colour"
+	"ochrestone/core/motif"
 )
 
 // Printing is the order of a run that keeps every stamp in its place.
@@ -26,6 +27,8 @@ type Standing struct {
 	Prints  int      `json:"prints" doc:"strikes of it, impressions counted"`
 	Washed  bool     `json:"washed" doc:"two inks on it lie too near in lightness to go on unwashed"`
 	darkest float64
+	key     string
+	after   map[string]bool // stamps whose prints lie beneath
 }
 
 // printing orders a run of so many images in every colourway: each stamp is set
@@ -38,19 +41,24 @@ func (b *builder) printing(pm *Motif, mo card.Motif, run int) Printing {
 		labels  []string
 		inks    map[string]float64
 		strikes int
+		after   map[string]bool
 	}
+	key := func(v motif.View) string { return cmp.Or(v.Part.Stamp, v.Layer.ID) }
 	var order []string
 	stamps := map[string]*stamp{}
 	for _, v := range pm.img.Views {
 		if v.Layer.Make == card.Cut {
 			continue
 		}
-		key := cmp.Or(v.Part.Stamp, v.Layer.ID)
-		if stamps[key] == nil {
-			stamps[key] = &stamp{inks: map[string]float64{}}
-			order = append(order, key)
+		k := key(v)
+		if stamps[k] == nil {
+			stamps[k] = &stamp{inks: map[string]float64{}, after: map[string]bool{}}
+			order = append(order, k)
 		}
-		s := stamps[key]
+		s := stamps[k]
+		if v.Host >= 0 && pm.img.Views[v.Host].Layer.Make != card.Cut && key(pm.img.Views[v.Host]) != k {
+			s.after[key(pm.img.Views[v.Host])] = true
+		}
 		s.labels = append(s.labels, v.Layer.Label)
 		most := 0
 		for _, w := range mo.Colourways {
@@ -64,12 +72,12 @@ func (b *builder) printing(pm *Motif, mo card.Motif, run int) Printing {
 		}
 		s.strikes = max(s.strikes, most)
 	}
-	for _, key := range order {
-		s := stamps[key]
+	for _, k := range order {
+		s := stamps[k]
 		if len(s.inks) == 0 {
 			continue
 		}
-		st := Standing{Label: strings.Join(s.labels, " and "), Inks: []string{}, Prints: run * max(1, s.strikes), darkest: 100}
+		st := Standing{Label: strings.Join(s.labels, " and "), Inks: []string{}, Prints: run * max(1, s.strikes), darkest: 100, key: k, after: s.after}
 		for name := range s.inks {
 			st.Inks = append(st.Inks, name)
 		}
@@ -81,7 +89,7 @@ func (b *builder) printing(pm *Motif, mo card.Motif, run int) Printing {
 		out.Strikes = append(out.Strikes, st)
 	}
 	if mo.School == card.LightGround {
-		slices.SortStableFunc(out.Strikes, func(a, c Standing) int { return cmp.Compare(c.darkest, a.darkest) })
+		out.Strikes = lightestFirst(out.Strikes)
 	}
 	n := len(out.Strikes)
 	out.Settings, out.OneByOne = n, n*run
@@ -92,6 +100,26 @@ func (b *builder) printing(pm *Motif, mo card.Motif, run int) Printing {
 	out.Say = fmt.Sprintf("Print all %d of %s before the next stamp: %d settings instead of %d, and every copy off alike. Leave each stamp on the lid until its last strike, and the paper against the same corner.", run, first.Label, n, n*run)
 	if len(first.Inks) > 1 {
 		out.Say += " On one stamp go from the lightest ink to the darkest."
+	}
+	return out
+}
+
+// lightestFirst orders stamps from the lightest to the darkest, none before one
+// whose print lies beneath its own.
+func lightestFirst(all []Standing) []Standing {
+	left := slices.Clone(all)
+	out := make([]Standing, 0, len(all))
+	for len(left) > 0 {
+		best := -1
+		for i, s := range left {
+			waits := slices.ContainsFunc(left, func(o Standing) bool { return s.after[o.key] })
+			if !waits && (best < 0 || s.darkest > left[best].darkest) {
+				best = i
+			}
+		}
+		best = max(0, best) // stamps that wait for each other are taken as they lie
+		out = append(out, left[best])
+		left = slices.Delete(left, best, best+1)
 	}
 	return out
 }

@@ -96,7 +96,35 @@ type Harm struct {
 	RimLeast  float64 `json:"rimLeast" doc:"narrowest rim left, mm; 0 when it runs over"`
 	Bare      float64 `json:"bare" doc:"area of the blank left bare, mm², for one that fills a blank"`
 	Lies      float64 `json:"lies" doc:"area that lies over the edge of the blank, mm²"`
+	White     float64 `json:"white" doc:"widest white left inside the cut line, mm, for a die in a print that runs past it"`
 	Shows     bool    `json:"shows" doc:"past what is forgiven"`
+}
+
+// HarmRound is the harm of a die that is moved so over the print it is laid round,
+// turned about the print's middle first. As in Round, a print with a rim must keep
+// it, and one that runs past the cut line must leave no white inside.
+func HarmRound(print, die shape.Region, lim Limits, shift shape.Point, turn float64) (Harm, error) {
+	die = die.Filled()
+	mid := print.Centroid()
+	over, err := past(print, die)
+	if err != nil {
+		return Harm{}, fmt.Errorf("compare the print with the cut line: %w", err)
+	}
+	if over > seated*print.Length() {
+		moved := die.Turn(turn, mid).Move(shift)
+		h, err := HarmOf(moved, print.Filled(), kit.FitWithin, Limits{Spill: lim.Gap}, 0, shape.Point{}, 0)
+		return Harm{White: h.Spill, Bare: h.SpillArea, Shows: h.Shows}, err
+	}
+	fit := kit.FitEvenRim
+	rim, _, _ := print.Gap(die)
+	if rim < flushRim {
+		fit = kit.FitWithin
+	}
+	// Seen from the die the print goes the other way.
+	m := Motion{Turn: turn}
+	m.Move = mid.Sub(m.Point(mid)).Add(shift)
+	back := m.Inverse()
+	return HarmOf(print, die, fit, lim, rim, back.Point(mid).Sub(mid), back.Turn)
 }
 
 // HarmOf is the harm of a layer on its host for a fit when it is moved so. The

@@ -123,6 +123,31 @@ func TestTheRimIsUneven(t *testing.T) {
 	assert.InDelta(t, p.Rim, p.RimWide, 0.05)
 }
 
+// What a drifting die does to a print with a rim, and to one that runs past the
+// cut line, discs in closed form.
+func TestHarmOfADieRoundAPrint(t *testing.T) {
+	lim := register.Defaults()
+	h, err := register.HarmRound(disc(0, 10), disc(0, 12), lim, shape.Point{X: 0.6}, 30)
+	require.NoError(t, err)
+	assert.InDelta(t, 1.4, h.RimLeast, 0.03)
+	assert.Zero(t, h.White)
+	assert.False(t, h.Shows)
+	h, err = register.HarmRound(disc(0, 10), disc(0, 12), lim, shape.Point{X: 2.5}, 0)
+	require.NoError(t, err)
+	assert.InDelta(t, 0.5, h.Spill, 0.03)
+	assert.True(t, h.Shows)
+
+	h, err = register.HarmRound(disc(0, 12), disc(0, 10), lim, shape.Point{X: 1.5}, 0)
+	require.NoError(t, err)
+	assert.Zero(t, h.White, "the print reaches past the cut line all round")
+	assert.Zero(t, h.Spill, "and that is meant")
+	assert.False(t, h.Shows)
+	h, err = register.HarmRound(disc(0, 12), disc(0, 10), lim, shape.Point{Y: 2.7}, 0)
+	require.NoError(t, err)
+	assert.InDelta(t, 0.7, h.White, 0.03)
+	assert.True(t, h.Shows)
+}
+
 // BenchmarkPlay300 is the whole play of a layer of 300 points in a host of 300.
 func BenchmarkPlay300(b *testing.B) {
 	ring := func(r float64) shape.Region {

@@ -240,7 +240,6 @@ func (s *sheet) light() (out [3][3]float64) {
 
 func (s *sheet) bareNear(f found) colour.Linear {
 	m := s.p.perMM
-	const round = 6.0
 	return s.bareIn(max(0, int((f.box.Min.X-round)*m)), max(0, int((f.box.Min.Y-round)*m)), min(s.p.w, int((f.box.Max.X+round)*m)), min(s.p.h, int((f.box.Max.Y+round)*m)))
 }
 

@@ -158,7 +158,7 @@ func (p *Plane) reduce(perMM float64) *Plane {
 	return out
 }
 
-// centre is the middle of what is inked, mm, and inked its share of the whole.
+// inkedShare is the middle of what is inked, mm, and its share of the whole.
 func (p *Plane) inkedShare(paper colour.Linear) (centre shape.Point, share float64) {
 	var sx, sy float64
 	n := 0

@@ -1164,6 +1164,11 @@ export interface components {
              * @description mm²
              */
             spillArea: number;
+            /**
+             * Format: double
+             * @description widest white left inside the cut line, mm, for a die in a print that runs past it
+             */
+            white: number;
         };
         Ink: {
             /** @description goes through the card */

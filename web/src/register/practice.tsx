@@ -38,6 +38,7 @@ export function Practice({
 	const [timed, setTimed] = useState(false);
 	const [left, setLeft] = useState(limit);
 	const [kept, setKept] = useState("");
+	const [counted, setCounted] = useState(0);
 	const there = () => onTry({ ...off, good: holds(play, off) });
 	const now = useRef(there);
 	now.current = there;
@@ -58,9 +59,10 @@ export function Practice({
 	}, [timed, tries.length]);
 	const keep = async () => {
 		try {
-			const placements = tries.map((t) => ({ layer, x: t.x, y: t.y, turn: t.t, sureShift: 0, sureTurn: 0, good: t.good }));
+			const placements = tries.slice(counted).map((t) => ({ layer, x: t.x, y: t.y, turn: t.t, sureShift: 0, sureTurn: 0, good: t.good }));
 			await ok(api.POST("/api/log", { body: { card: b.view.id, motif: b.motif?.id ?? "", way: "practice", source: "practice", placements } }));
-			setKept(`${tries.length} tries kept in the log.`);
+			setKept(`${placements.length} tries kept in the log.`);
+			setCounted(tries.length);
 			await queries.invalidateQueries({ queryKey: ["log"] });
 			await queries.invalidateQueries({ queryKey: ["placing"] });
 		} catch (e) {
@@ -101,9 +103,9 @@ export function Practice({
 				<label title="By the screen's nominal 96 dots to the inch">
 					<input type="checkbox" checked={trueSize} onChange={(e) => onTrueSize(e.target.checked)} /> at true size
 				</label>
-				{n >= 3 && !kept && (
+				{n - counted >= 3 && (
 					<Button fontSize="13px" px="8px" minH="30px" onClick={keep}>
-						Keep {n} tries
+						Keep {n - counted} tries
 					</Button>
 				)}
 				{kept && <span role="status">{kept}</span>}

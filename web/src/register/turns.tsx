@@ -99,8 +99,8 @@ export function Turns({ all, p, plan, pick }: ReturnType<typeof usePattern>) {
 			)}
 			{p && plan && (
 				<>
-					<Box display="flex" gap="10px" flexWrap="wrap" alignItems="end" key={b.view.version}>
-						<Num label="Strikes" v={p.turns} set={(turns) => set({ turns: Math.max(2, Math.round(turns)) })} min={2} max={16} step={1} />
+					<Box display="flex" gap="10px" flexWrap="wrap" alignItems="end">
+						<Num saved label="Strikes" v={p.turns} set={(turns) => set({ turns: Math.max(2, Math.round(turns)) })} min={2} max={16} step={1} />
 						<label className="field">
 							The panel is turned
 							<select value={p.anti ? "anti" : "clock"} onChange={(e) => set({ anti: e.target.value === "anti" })}>
@@ -118,13 +118,13 @@ export function Turns({ all, p, plan, pick }: ReturnType<typeof usePattern>) {
 								))}
 							</select>
 						</label>
-						<Num label="Panel (mm)" v={p.side} set={(side) => set({ side: Math.max(20, side, 2 * p.trim + 1) })} min={20} max={300} step={1} />
-						<Num label="Trim a side (mm)" v={p.trim} set={(trim) => set({ trim: Math.min(trim, p.side / 2 - 1) })} min={0} max={60} step={0.1} />
+						<Num saved label="Panel (mm)" v={p.side} set={(side) => set({ side: Math.max(20, side, 2 * p.trim + 1) })} min={20} max={300} step={1} />
+						<Num saved label="Trim a side (mm)" v={p.trim} set={(trim) => set({ trim: Math.min(trim, p.side / 2 - 1) })} min={0} max={60} step={0.1} />
 					</Box>
 					<Box display="flex" gap="10px" flexWrap="wrap" alignItems="end">
-						<Num label="Right of middle (mm)" v={p.x} set={(x) => set({ x })} min={-300} max={300} />
-						<Num label="Below it (mm)" v={p.y} set={(y) => set({ y })} min={-300} max={300} />
-						<Num label="Turned (°)" v={p.turn} set={(turn) => set({ turn })} min={-360} max={360} step={5} />
+						<Num saved label="Right of middle (mm)" v={p.x} set={(x) => set({ x })} min={-300} max={300} />
+						<Num saved label="Below it (mm)" v={p.y} set={(y) => set({ y })} min={-300} max={300} />
+						<Num saved label="Turned (°)" v={p.turn} set={(turn) => set({ turn })} min={-360} max={360} step={5} />
 					</Box>
 					<Box>
 						<b>Colourway of each strike</b>

@@ -358,6 +358,7 @@ function useHarm(layer: string, off: Off, blind: boolean) {
 
 function harmWords(h: S["Harm"] | undefined, round: boolean): string {
 	if (!h) return "";
+	if (h.white > 0) return ` White shows inside the cut line, ${h.white.toFixed(2)} mm at its widest.`;
 	if (h.lies > 0 || h.bare > 0) return ` ${h.bare.toFixed(1)} mm² of the blank stay bare, ${h.lies.toFixed(1)} mm² lie over its edge.`;
 	if (h.spill > 0) return ` It runs ${h.spill.toFixed(2)} mm over ${round ? "the cut line" : "the edge"} (${h.spillArea.toFixed(1)} mm²).`;
 	if (h.rimLeast > 0) return ` The narrowest ${round ? "white rim" : "rim"} left is ${h.rimLeast.toFixed(2)} mm.`;
