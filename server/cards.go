@@ -251,10 +251,10 @@ func (s *Server) suggest(ctx context.Context, in *suggestIn) (*suggestOut, error
 	if err != nil {
 		return nil, problem(err)
 	}
-	f, _ := s.lengths(ctx)
+	assume := s.assume(ctx)
 	ctx, cancel := context.WithTimeout(ctx, suggestFor)
 	defer cancel()
-	ways, advice, err := s.maker.Advise(ctx, v.Card, k, in.Body, plan.Lengths(f))
+	ways, advice, err := s.maker.Advise(ctx, v.Card, k, in.Body, assume...)
 	late := errors.Is(err, context.DeadlineExceeded) && len(ways) > 0
 	if errors.Is(err, ramp.ErrNoAnswer) && advice != "" {
 		return nil, &huma.ErrorModel{Type: "/problems/no-answer", Title: "The drawer cannot do this", Status: http.StatusUnprocessableEntity, Detail: advice}
@@ -285,7 +285,7 @@ func (s *Server) section(ctx context.Context, in *sectionIn) (*sectionOut, error
 		return nil, problem(err)
 	}
 	out := &sectionOut{}
-	p := s.maker.Of(v.Card, k)
+	p := s.maker.Of(v.Card, k, s.assume(ctx)...)
 	out.Body.Y, out.Body.Slabs = in.Y, slabs(p, in.Y)
 	return out, nil
 }
@@ -322,8 +322,9 @@ func (s *Server) listCards(ctx context.Context, _ *struct{}) (*listOut, error) {
 		return nil, problem(err)
 	}
 	out := &listOut{Body: []Tile{}}
+	assume := s.assume(ctx)
 	for _, v := range all {
-		p := s.maker.Of(v.Card, k)
+		p := s.maker.Of(v.Card, k, assume...)
 		t := Tile{ID: v.ID, Title: v.Card.Title, Version: v.Version, W: v.Card.Base.W, H: v.Card.Base.H, Steps: len(p.Steps), Total: p.Depth.Total, Sections: slabs(p, p.Depth.AtY)}
 		for _, st := range p.Steps {
 			if st.Done {
@@ -332,14 +333,7 @@ func (s *Server) listCards(ctx context.Context, _ *struct{}) (*listOut, error) {
 				t.Next = st.Title
 			}
 		}
-		for _, f := range p.Findings {
-			if f.Aside == "" {
-				t.Notes++
-				if f.Severity == plan.Spoils {
-					t.Spoils++
-				}
-			}
-		}
+		t.Notes, t.Spoils = plan.Open(p.Findings)
 		out.Body = append(out.Body, t)
 	}
 	return out, nil

@@ -157,7 +157,7 @@ func (s *Server) marks(ctx context.Context, in *marksIn) (*marksOut, error) {
 	if err != nil {
 		return nil, problem(err)
 	}
-	prints, _, err := s.maker.Prints(v.Card, k, in.Motif, in.Colourway)
+	prints, _, err := s.maker.Prints(v.Card, k, in.Motif, in.Colourway, s.assume(ctx)...)
 	if err != nil {
 		return nil, problem(err)
 	}

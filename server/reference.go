@@ -50,8 +50,7 @@ func (s *Server) afterPicture(ctx context.Context, in *pictureIn) (*pictureOut, 
 		refs = append(refs, plan.Reference{Colour: m.Colour, Share: m.Share})
 		out.Body.Colours = append(out.Body.Colours, MainColour{m.Colour.Hex(), m.Colour.Lab().L, m.Share})
 	}
-	f, _ := s.lengths(ctx)
-	out.Body.Way, err = s.maker.FromPicture(v.Card, k, plan.Ask{Motif: in.Motif, Colourway: in.Colourway, School: in.School}, refs, plan.Lengths(f))
+	out.Body.Way, err = s.maker.FromPicture(v.Card, k, plan.Ask{Motif: in.Motif, Colourway: in.Colourway, School: in.School}, refs, s.assume(ctx)...)
 	if err != nil {
 		return nil, problem(err)
 	}

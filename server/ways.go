@@ -31,10 +31,10 @@ func (s *Server) setOfWays(ctx context.Context, in *waysIn) (*waysOut, error) {
 	if err != nil {
 		return nil, problem(err)
 	}
-	f, _ := s.lengths(ctx)
+	assume := s.assume(ctx)
 	ctx, cancel := context.WithTimeout(ctx, 3*suggestFor)
 	defer cancel()
-	ways, least, err := s.maker.Ways(ctx, v.Card, k, in.Body, in.N, plan.Lengths(f))
+	ways, least, err := s.maker.Ways(ctx, v.Card, k, in.Body, in.N, assume...)
 	if errors.Is(err, ramp.ErrNoAnswer) {
 		return nil, &huma.ErrorModel{Type: "/problems/no-answer", Title: "The drawer cannot do this", Status: http.StatusUnprocessableEntity,
 			Detail: "No family of inks, and no two of them, makes every layer of this image read. Suggest inks without a family first, to see which lightness is missing."}

@@ -256,12 +256,38 @@ func (c Card) Panel() (measure.Size, []measure.Size, error) {
 	}
 	sizes, err := measure.Nest(c.Base.Size(), borders...)
 	if err != nil {
-		return measure.Size{}, nil, fmt.Errorf("lay out the mats: %w", err)
+		return measure.Size{}, nil, fmt.Errorf("lay out the mats: %w", &MatError{At: len(sizes), Of: len(borders), Border: borders[len(sizes)]})
 	}
 	if len(sizes) == 0 {
 		return c.Base.Size(), nil, nil
 	}
 	return sizes[len(sizes)-1], sizes, nil
+}
+
+// MatError tells which mat, counted from 0 from the base up, leaves nothing of
+// itself: its border on both sides is wider than what it lies on.
+type MatError struct {
+	At, Of int
+	Border float64 // mm
+}
+
+func (e *MatError) Error() string {
+	return fmt.Sprintf("the border round %s is too wide: nothing is left of it; make it narrower", e.Name())
+}
+
+// Name is what a person calls the sheet.
+func (e *MatError) Name() string { return SheetName(e.At, e.Of) }
+
+// SheetName is what a person calls sheet i of n, counted from 0 from the base
+// up; the last is the panel.
+func SheetName(i, n int) string {
+	switch {
+	case i == n-1:
+		return "the panel"
+	case n == 2:
+		return "the mat"
+	}
+	return fmt.Sprintf("mat %d", i+1)
 }
 
 // Limits of a card.
@@ -282,8 +308,9 @@ func (c Card) Validate() error {
 	bad(c.Version > Version, "version", fmt.Sprintf("this card was made by a newer Ochrestone (document version %d; this one reads up to %d)", c.Version, Version))
 	bad(c.Title == "", "title", "give the card a name")
 	bad(!sane(c.Base.W, 20, 400) || !sane(c.Base.H, 20, 400), "base.w", "a card is 20 to 400 mm each way")
-	if _, _, err := c.Panel(); err != nil {
-		bad(true, "sheets", err.Error())
+	var mat *MatError
+	if _, _, err := c.Panel(); errors.As(err, &mat) {
+		bad(true, fmt.Sprintf("sheets[%d].border", mat.At), mat.Error())
 	}
 	ids := map[string]string{}
 	once := func(id, path string) {

@@ -42,8 +42,8 @@ func New(title string, f measure.CardFormat, fold measure.Fold, k kit.Kit) Card 
 }
 
 // AddSet returns the card with an image made from all parts of a set, in one
-// plain colourway, put in the middle of the front. Die parts are cut, stamp
-// and stencil parts printed.
+// plain colourway, put in the middle of the front. Parts of dies and words are
+// cut, those of stamps printed, those of stencils stencilled.
 func (c Card) AddSet(s kit.Set, k kit.Kit) Card {
 	paper := ""
 	for _, p := range k.Papers {
@@ -53,9 +53,12 @@ func (c Card) AddSet(s kit.Set, k kit.Kit) Card {
 		}
 	}
 	m := Motif{ID: c.fresh("m"), Name: s.Name, Set: s.ID, School: DarkGround}
-	kind := Cut
-	if s.Kind == kit.StampSet || s.Kind == kit.StencilSet {
-		kind, m.School = Printed, LightGround
+	kind, ok := makes[s.Kind]
+	if !ok {
+		kind = Cut
+	}
+	if kind != Cut {
+		m.School = LightGround
 	}
 	w := Colourway{ID: "w1", Name: "First", Layers: map[string]Finish{}}
 	for _, p := range s.Parts {
@@ -73,6 +76,9 @@ func (c Card) AddSet(s kit.Set, k kit.Kit) Card {
 		Joint: Joint{Kind: Glued}, Motif: m.ID, Colourway: w.ID})
 	return c
 }
+
+// makes is how the parts of a set come onto a card.
+var makes = map[kit.SetKind]Make{kit.DieSet: Cut, kit.WordSet: Cut, kit.StampSet: Printed, kit.StencilSet: Stencilled}
 
 // fresh returns an id beginning with prefix that nothing on the card has.
 func (c Card) fresh(prefix string) string {

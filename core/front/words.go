@@ -4,6 +4,7 @@ import (
 	"errors"
 	"fmt"
 	"math"
+	"slices"
 
 	"ochrestone/core/shape"
 )
@@ -27,7 +28,7 @@ type Line struct {
 	W       float64
 	Missing []string // letters there is no die for
 	Passes  int      // through the machine, with one die of each letter
-	Most    string   // the letter that decides the passes
+	Most    []string // the letters that decide the passes, in the order they come; none when no letter comes twice
 }
 
 // ErrNoLetters is returned when a text has nothing to set.
@@ -90,12 +91,15 @@ func SetLine(text string, letter func(rune) (shape.Region, bool), s Setting) (Li
 		x = math.Max(x, g.Bounds().Max.X)
 		n++
 		count[name]++
-		if count[name] > out.Passes {
-			out.Passes, out.Most = count[name], name
-		}
+		out.Passes = max(out.Passes, count[name])
 	}
 	if n == 0 {
 		return out, fmt.Errorf("set %q: %w", text, ErrNoLetters)
+	}
+	for _, l := range out.Letters {
+		if out.Passes > 1 && count[l.Letter] == out.Passes && !slices.Contains(out.Most, l.Letter) {
+			out.Most = append(out.Most, l.Letter)
+		}
 	}
 	left := out.Letters[0].Region.Bounds().Min.X
 	for i := range out.Letters {

@@ -130,13 +130,13 @@ func grid(piece, sheet Size) int {
 
 // Nest returns the sizes of n mats and the panel on top, laid one in another
 // on a front of size s with the given border of each on the one beneath, from
-// the largest down.
+// the largest down. With an error come the sizes of those that do fit.
 func Nest(s Size, borders ...MM) ([]Size, error) {
 	out := make([]Size, 0, len(borders))
 	for i, b := range borders {
 		in, err := s.Inset(b)
 		if err != nil {
-			return nil, fmt.Errorf("mat %d: %w", i+1, err)
+			return out, fmt.Errorf("mat %d: %w", i+1, err)
 		}
 		out, s = append(out, in), in
 	}

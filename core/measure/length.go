@@ -87,8 +87,20 @@ func (f Fraction) String() string {
 }
 
 // Format writes mm for people with its unit: "4 15⁄16 in" to 1/den, or
-// "125.4 mm" to a tenth.
+// "125.4 mm" to a tenth. What is not nothing never reads as nothing: it is "less
+// than 1⁄16 in", or less than a tenth of a millimetre.
 func Format(mm MM, u Unit, den int) string {
+	if den < 1 {
+		den = 1
+	}
+	if a := math.Abs(mm); a > tiny {
+		if u == Millimetres && a < 0.05 {
+			return "less than 0.1 mm"
+		}
+		if u != Millimetres && math.Round(a/Inch*float64(den)) == 0 {
+			return fmt.Sprintf("less than 1⁄%d in", den)
+		}
+	}
 	if u == Millimetres {
 		s := strconv.FormatFloat(math.Round(mm*10)/10, 'f', 1, 64)
 		s = strings.TrimSuffix(s, ".0")
@@ -99,6 +111,9 @@ func Format(mm MM, u Unit, den int) string {
 	}
 	return InFraction(mm, den).String() + " in"
 }
+
+// tiny is what rounding inside the program may leave of nothing, mm.
+const tiny = 1e-6
 
 var unitSize = map[string]MM{
 	"in": Inch, "inch": Inch, "inches": Inch, `"`: Inch, "″": Inch, "”": Inch,

@@ -65,6 +65,19 @@ type Image struct {
 	Silhouette shape.Region
 }
 
+// With returns the image with the layers and parts of today in place of those it
+// was worked out from, matched by their place: what was worked out holds as long
+// as their outlines, order and seats are the same.
+func (img Image) With(layers []card.Layer, set kit.Set) Image {
+	views := slices.Clone(img.Views)
+	for i := range views {
+		views[i].Layer = layers[i]
+		views[i].Part, _ = set.Part(layers[i].Part)
+	}
+	img.Views = views
+	return img
+}
+
 // Option changes how Analyse looks at the layers.
 type Option func(*options)
 

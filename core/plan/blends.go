@@ -139,7 +139,7 @@ func (b *builder) ladders(pm *Motif, m card.Motif, wi int) {
 		for n, bl := range l.Blends {
 			if bl.Missing {
 				b.add(Finding{ID: fmt.Sprintf("missing:%s:%s:%s:%d", pm.ID, w.ID, l.ID, n), Station: "inks", Severity: Spoils, Motif: pm.ID, Colourway: w.ID, Layer: l.ID,
-					What: fmt.Sprintf("%s has no ink for its %s", pm.Layers[li].Label, bl.Zone), Why: "What it names is not in the stores.", Do: "Choose one you own."})
+					What: fmt.Sprintf("%s has no ink for its %s", pm.Layers[li].Label, bl.Zone), Why: "What it names is not in the stores.", Do: "Choose one you own."}, f.Blends[n].Ink)
 				continue
 			}
 			if bl.Zone == card.AllOver {
@@ -153,7 +153,7 @@ func (b *builder) ladders(pm *Motif, m card.Motif, wi int) {
 				b.add(Finding{ID: id, Station: "inks", Severity: Wastes, Motif: pm.ID, Colourway: w.ID, Layer: l.ID, Numbers: num,
 					What: fmt.Sprintf("%s at the %s of %s will not show", bl.InkName, bl.Zone, pm.Layers[li].Label),
 					Why:  fmt.Sprintf("It takes the lightness there from %.0f to %.0f; less than %.0f is not seen as a blend.", from, bl.L, leastRung),
-					Do:   "Take a deeper ink, or leave it out."})
+					Do:   "Take a deeper ink, or leave it out."}, f.Blends[n].Ink)
 			case step > mostRung:
 				do := "Put an ink between them first."
 				if mid := b.between(from, bl.L, f.Blends[n].Ink); mid != "" {
@@ -161,7 +161,7 @@ func (b *builder) ladders(pm *Motif, m card.Motif, wi int) {
 				}
 				b.add(Finding{ID: id, Station: "inks", Severity: Shows, Motif: pm.ID, Colourway: w.ID, Layer: l.ID, Numbers: num,
 					What: fmt.Sprintf("%s at the %s of %s will leave a line", bl.InkName, bl.Zone, pm.Layers[li].Label),
-					Why:  fmt.Sprintf("It drops the lightness from %.0f to %.0f at once; steps up to %.0f soften.", from, bl.L, mostRung), Do: do})
+					Why:  fmt.Sprintf("It drops the lightness from %.0f to %.0f at once; steps up to %.0f soften.", from, bl.L, mostRung), Do: do}, f.Blends[n].Ink)
 			}
 			from = bl.L
 		}

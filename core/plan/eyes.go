@@ -88,7 +88,7 @@ func (b *builder) hueAlone(pm *Motif, wi int) {
 		What:    fmt.Sprintf("Only hue parts %s from %s", b.labelOf(pm, worst.B), b.labelOf(pm, worst.A)),
 		Why:     fmt.Sprintf("They are %.1f apart to most eyes, but %.1f for %s.", worst.Diff, least, who[seen]),
 		Do:      "Step one of them lighter or darker if everyone should see it.",
-		Numbers: map[string]float64{"difference": worst.Diff, "other": least}})
+		Numbers: map[string]float64{"difference": worst.Diff, "other": least}}, worst.A, worst.B, string(seen))
 }
 
 // A detail jars when it is so small a share of what shows and stands so far
@@ -156,7 +156,7 @@ func (b *builder) sharedStamps(pm *Motif, m card.Motif, wi int) {
 			What: fmt.Sprintf("%s and %s share a stamp but not an ink", was.Label, l.Label),
 			Why:  fmt.Sprintf("Both are on the stamp %q, which takes one ink at a time.", p.Stamp),
 			Do:   "Give both the same ink, mask one while you ink the other, or ink the stamp in part.",
-			Mend: &Mend{Label: "One ink for both", Kind: "finish", Ink: way.Layers[was.ID].Ink, Layer: l.ID, Motif: m.ID, Colourway: way.ID}})
+			Mend: &Mend{Label: "One ink for both", Kind: "finish", Ink: way.Layers[was.ID].Ink, Layer: l.ID, Motif: m.ID, Colourway: way.ID}}, way.Layers[was.ID].Ink, way.Layers[l.ID].Ink)
 	}
 }
 
@@ -190,7 +190,7 @@ func (b *builder) besideItself() {
 				What:    fmt.Sprintf("%s lies beside itself", b.label(es[j])),
 				Why:     fmt.Sprintf("Two images in the same colourway stand %s apart, as near as any here.", b.o.format(d)),
 				Do:      "Change the colourway of one, swap it with another, or have the colourways spread anew in Inks.",
-				Numbers: map[string]float64{"apart": d}})
+				Numbers: map[string]float64{"apart": d}}, es[i].Colourway)
 		}
 	}
 }
@@ -295,6 +295,6 @@ func (b *builder) words() {
 			f.Do = b.inkName(best) + " would read."
 			f.Mend = &Mend{Label: "Use " + b.inkName(best), Kind: "words", Element: e.ID, Ink: best}
 		}
-		b.add(f)
+		b.add(f, e.Strip.Ink, e.Strip.Paper)
 	}
 }

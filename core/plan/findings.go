@@ -2,6 +2,8 @@ package plan
 
 import (
 	"fmt"
+	"maps"
+	"slices"
 	"sort"
 	"strings"
 
@@ -43,6 +45,8 @@ type Finding struct {
 	Cause     string             `json:"cause" doc:"changes when the cause changes, so that a note set aside comes back"`
 	Aside     string             `json:"aside,omitempty" doc:"the reason it was set aside for"`
 	Mend      *Mend              `json:"mend,omitempty"`
+
+	prose string // by which notes were set aside before causes were facts
 }
 
 // Mend is a change of the card that would settle a finding.
@@ -58,9 +62,33 @@ type Mend struct {
 	DY        float64 `json:"dy,omitempty" doc:"mm"`
 }
 
-func (b *builder) add(f Finding) {
-	f.Cause = fmt.Sprintf("%s|%v", f.What, f.Why)
+// add keeps a finding. Its cause is made of what caused it, never of how that is
+// worded or in which unit: the numbers behind it, rounded to what a person could
+// tell apart, and the facts given, such as the ids of inks and papers.
+func (b *builder) add(f Finding, facts ...string) {
+	names := slices.Sorted(maps.Keys(f.Numbers))
+	parts := make([]string, 0, len(names)+len(facts))
+	for _, n := range names {
+		parts = append(parts, fmt.Sprintf("%s=%.1f", n, f.Numbers[n]+0)) // +0: no minus nought
+	}
+	f.Cause = strings.Join(append(append(parts, string(f.Severity)), facts...), " ")
+	f.prose = fmt.Sprintf("%s|%v", f.What, f.Why)
 	b.plan.Findings = append(b.plan.Findings, f)
+}
+
+// Open counts the findings that are not set aside, and those of them that would
+// spoil the card.
+func Open(fs []Finding) (all, spoils int) {
+	for _, f := range fs {
+		if f.Aside != "" {
+			continue
+		}
+		all++
+		if f.Severity == Spoils {
+			spoils++
+		}
+	}
+	return all, spoils
 }
 
 func (b *builder) findings() {
@@ -95,7 +123,7 @@ func (b *builder) findings() {
 	}
 	for i := range b.plan.Findings {
 		f := &b.plan.Findings[i]
-		if a, ok := asides[f.ID]; ok && a.Cause == f.Cause {
+		if a, ok := asides[f.ID]; ok && (a.Cause == f.Cause || a.Cause == f.prose) {
 			f.Aside = a.Reason
 			if f.Aside == "" {
 				f.Aside = "no reason given"
@@ -139,7 +167,7 @@ func (b *builder) fits(pm *Motif) {
 				Why:  fmt.Sprintf("It goes from %.1f mm to %.1f mm, and its fit says that it must look even.", p.Rim, p.RimWide),
 				Do:   "Move it in its set until the rim is even, or set its fit to within in Pieces.", Numbers: map[string]float64{"narrow": p.Rim, "wide": p.RimWide}})
 		}
-		way := register.Steadiest(placed(v), b.o.ways)
+		way := register.Steadiest(placed(pm.img, i), b.o.ways)
 		if p.Tight < way.Spread.Shift {
 			b.add(Finding{ID: "play:" + pm.ID + ":" + v.Layer.ID, Station: "register", Severity: Shows, Motif: pm.ID, Layer: v.Layer.ID,
 				What: fmt.Sprintf("%s can hardly be placed on %s", v.Layer.Label, host),
@@ -303,14 +331,14 @@ func (b *builder) order(pm *Motif, m card.Motif, wi int) {
 	b.add(Finding{ID: fmt.Sprintf("order:%s:%s", pm.ID, w.ID), Station: "inks", Severity: Tip, Motif: pm.ID, Colourway: w.ID, Layer: hi.ID,
 		What: what,
 		Why:  fmt.Sprintf("%s dries at lightness %.0f, %s at %.0f. The school of this image is %s: %s.", lo.Label, ll, hi.Label, hl, m.School, rule),
-		Do:   "Swap the inks, change the tone ranks, or mark one of them as an accent. It is a default, not a law.", Numbers: map[string]float64{"low": ll, "high": hl, "pairs": float64(len(cs))}})
+		Do:   "Swap the inks, change the tone ranks, or mark one of them as an accent. It is a default, not a law.", Numbers: map[string]float64{"low": ll, "high": hl, "pairs": float64(len(cs))}}, lo.ID, hi.ID)
 }
 
 func (b *builder) missing(pm *Motif, m card.Motif, wi int) {
 	for _, l := range pm.Colourways[wi].Layers {
 		if l.Missing != "" {
 			b.add(Finding{ID: fmt.Sprintf("missing:%s:%s:%s", pm.ID, pm.Colourways[wi].ID, l.ID), Station: "inks", Severity: Spoils, Motif: pm.ID, Colourway: pm.Colourways[wi].ID, Layer: l.ID,
-				What: fmt.Sprintf("%s has no %s", b.labelOf(pm, l.ID), l.Missing), Why: "What it names is not in the stores, so plain white stands in for it.", Do: "Choose one you own."})
+				What: fmt.Sprintf("%s has no %s", b.labelOf(pm, l.ID), l.Missing), Why: "What it names is not in the stores, so plain white stands in for it.", Do: "Choose one you own."}, l.Missing, m.Colourways[wi].Layers[l.ID].Ink, m.Colourways[wi].Layers[l.ID].Paper)
 		}
 	}
 }
@@ -334,7 +362,7 @@ func (b *builder) heatOnShy(pm *Motif, m card.Motif, wi int) {
 		if p, ok := b.kit.paper[way.Layers[pm.img.Views[j].Layer.ID].Paper]; ok && p.HeatShy() {
 			b.add(Finding{ID: fmt.Sprintf("hot:%s:%s:%s", pm.ID, way.ID, v.Layer.ID), Station: "work", Severity: Spoils, Motif: pm.ID, Colourway: way.ID, Layer: v.Layer.ID,
 				What: fmt.Sprintf("%s would be heated on %s", v.Layer.Label, p.Kind), Why: fmt.Sprintf("%s needs heat, and %s warps under it.", ink.Name, p.Name),
-				Do: "Take an ink that dries by itself, or print it on card."})
+				Do: "Take an ink that dries by itself, or print it on card."}, ink.ID, p.ID)
 		}
 	}
 }
@@ -354,7 +382,7 @@ func (b *builder) overEdge() {
 		} else {
 			f.Do = "It is larger than the panel. Take a larger panel, or trim it from the back before the panel is mounted."
 		}
-		b.add(f)
+		b.add(f, side)
 	}
 }
 
@@ -365,12 +393,12 @@ func (b *builder) tooThick() {
 		b.add(Finding{ID: "thick", Station: "depth", Severity: Spoils, What: "Thicker than a letter may be",
 			Why:     fmt.Sprintf("In its envelope it is %s, a US letter at most %s. %s is the highest. The carrier's current rules go first.", b.o.format(d.Post.Filled), b.o.format(d.Post.Limit), capital(d.At)),
 			Do:      fmt.Sprintf("Take %s off: glue a foamed part flat, or use thinner foam. Or send it as a parcel.", b.o.format(over)),
-			Numbers: map[string]float64{"filled": d.Post.Filled, "limit": d.Post.Limit}})
+			Numbers: map[string]float64{"filled": d.Post.Filled, "limit": d.Post.Limit}}, d.At)
 	}
 	if d.Post.Envelope != "" && !d.Post.Fits {
 		b.add(Finding{ID: "envelope", Station: "depth", Severity: Spoils, What: "The envelope is too small",
 			Why: fmt.Sprintf("The card is %s and %s thick; wrapped round, it takes up %s × %s of the inside.", b.size(b.card.Base.Size()), b.o.format(d.Total), b.o.format(d.Post.NeedsW), b.o.format(d.Post.NeedsH)),
-			Do:  "Choose a larger envelope in Front, or make the card flatter.", Numbers: map[string]float64{"total": d.Total}})
+			Do:  "Choose a larger envelope in Front, or make the card flatter.", Numbers: map[string]float64{"total": d.Total, "needsW": d.Post.NeedsW, "needsH": d.Post.NeedsH}}, b.card.Base.Envelope)
 	}
 }
 
@@ -391,6 +419,6 @@ func (b *builder) outOfOrder() {
 		}
 		b.add(Finding{ID: "step:" + s.ID + ":" + n.ID, Station: "work", Severity: Spoils, Step: n.ID,
 			What: what, Why: fmt.Sprintf("Step %d needs step %d first: %s.", s.Number, n.Number, br.Why),
-			Do: fmt.Sprintf("Move “%s” up, or put the steps back in the proposed order.", n.Title), Mend: &Mend{Label: "Proposed order", Kind: "order"}})
+			Do: fmt.Sprintf("Move “%s” up, or put the steps back in the proposed order.", n.Title), Mend: &Mend{Label: "Proposed order", Kind: "order"}}, br.Why)
 	}
 }

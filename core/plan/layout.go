@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"errors"
 	"fmt"
 
 	"ochrestone/core/card"
@@ -16,9 +17,17 @@ const overhangs = 0.05
 // layOut places everything on the front and stands it up.
 func (b *builder) layOut() {
 	panels, err := front.Sheets(b.card)
+	b.sheets = b.card.Sheets
 	if err != nil {
-		b.add(Finding{ID: "mats", Severity: Spoils, What: "The mats do not fit", Why: err.Error() + ".", Do: "Make the borders narrower."})
-		panels = []front.Panel{{ID: "front", Size: b.card.Base.Size()}}
+		f := Finding{ID: "mats", Station: "front", Severity: Spoils, What: "The mats do not fit", Why: "Their borders are wider than the front.", Do: "Make the borders narrower in Front."}
+		var mat *card.MatError
+		if errors.As(err, &mat) {
+			f.Why = fmt.Sprintf("The border of %s round %s is wider than what it lies on, so nothing is left of it.", b.o.format(mat.Border), mat.Name())
+			f.Numbers = map[string]float64{"border": mat.Border, "sheet": float64(mat.At)}
+		}
+		b.add(f)
+		// The rest is planned as if there were no mats.
+		panels, b.sheets = []front.Panel{{ID: "front", Size: b.card.Base.Size()}}, nil
 	}
 	wall := defaultCaliper
 	if p, ok := b.kit.paper[b.card.Base.Paper]; ok {
@@ -27,10 +36,7 @@ func (b *builder) layOut() {
 	}
 	base := 2 * wall
 	var solids []depth.Solid
-	for i, s := range b.card.Sheets {
-		if i >= len(panels) {
-			break
-		}
+	for i, s := range b.sheets {
 		lift, foam := b.lift(s.Joint)
 		so := depth.Solid{ID: s.ID, Outline: panels[i].Region(), Thick: defaultCaliper, Lift: lift, Foam: foam, Colour: b.paperColour(s.Paper).Hex()}
 		if p, ok := b.kit.paper[s.Paper]; ok {
@@ -159,20 +165,20 @@ func (b *builder) nameOf(s depth.Solid) string {
 }
 
 func (b *builder) sheetName(id string) string {
-	n := len(b.card.Sheets)
 	for i, s := range b.card.Sheets {
-		if s.ID != id {
-			continue
+		if s.ID == id {
+			return card.SheetName(i, len(b.card.Sheets))
 		}
-		if i == n-1 {
-			return "the panel"
-		}
-		if n == 2 {
-			return "the mat"
-		}
-		return fmt.Sprintf("mat %d", i+1)
 	}
 	return "the front"
+}
+
+// panelName is what a person calls the sheet that images lie on.
+func (b *builder) panelName() string {
+	if len(b.sheets) == 0 {
+		return "the card front"
+	}
+	return "the panel"
 }
 
 // label is what a person calls an element.

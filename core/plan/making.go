@@ -106,8 +106,15 @@ func (k *maker) cutAfter(i int) {
 	for _, s := range k.made[i] {
 		need = append(need, work.Need{Step: s, Why: whyDry})
 	}
+	detail := fmt.Sprintf("Lay the die round the print on %s, even all round, and tape it down.", k.b.paperName(f.Paper))
+	if len(k.made[i]) == 0 {
+		detail = fmt.Sprintf("Lay the die on the inked sheet of %s and tape it down.", k.b.paperName(f.Paper))
+		if f.Ink == "" {
+			detail = fmt.Sprintf("From %s.", k.b.paperName(f.Paper))
+		}
+	}
 	k.l.Add(phaseInk, k.step(work.Step{ID: id, Kind: work.CutStep, Title: fmt.Sprintf("Cut %s out × %d", k.name(i), n),
-		Detail:   fmt.Sprintf("Lay the die round the print on %s, even all round, and tape it down.", k.b.paperName(f.Paper)),
+		Detail:   detail,
 		Cautions: []string{"The cutting edge is sharp: hold the die by its rim. Keep fingers off the rollers."}}, i), need...)
 	k.dry[i] = id
 }
@@ -127,7 +134,7 @@ func (k *maker) inked(s work.Step, f card.Finish) work.Step {
 			s.Cautions = append(s.Cautions, "Alcohol ink: air the room, no flame, not near the heat tool.")
 		}
 		if i.Kind == kit.Embossing {
-			s.Cautions = append(s.Cautions, "Embossing powder is not for breathing: pour low, lid on.")
+			s.Cautions = append(s.Cautions, powderCaution)
 		}
 	}
 	return s
@@ -141,8 +148,12 @@ func (k *maker) heat(i int, f card.Finish, after string) string {
 		return after
 	}
 	id := k.id("heat", i)
-	k.l.Add(phaseHeat, k.step(work.Step{ID: id, Kind: work.HeatStep, Title: "Heat set " + k.name(i),
-		Detail: fmt.Sprintf("%s needs heat. Warm it evenly, keep the tool moving.", ink.Name)}, i), work.Need{Step: after, Why: whySet})
+	s := work.Step{ID: id, Kind: work.HeatStep, Title: "Heat set " + k.name(i),
+		Detail: fmt.Sprintf("%s needs heat. Warm it evenly, keep the tool moving.", ink.Name)}
+	if ink.Kind == kit.Embossing {
+		s.Title, s.Detail, s.Cautions = "Heat emboss "+k.name(i), powdered, []string{powderCaution}
+	}
+	k.l.Add(phaseHeat, k.step(s, i), work.Need{Step: after, Why: whySet})
 	return id
 }
 
@@ -152,7 +163,7 @@ func (k *maker) print(i int) {
 	if f.Ink == "" {
 		return // bare paper is a legitimate layer
 	}
-	on, carrier := k.b.panelStep(), "the panel"
+	on, carrier := k.b.panelStep(), k.b.panelName()
 	if v.Host >= 0 {
 		carrier = k.pm.img.Views[v.Host].Layer.Label
 		if d := k.dry[v.Host]; d != "" {
@@ -175,8 +186,13 @@ func (k *maker) print(i int) {
 	k.l.Add(phaseInk, k.step(k.inked(work.Step{ID: id, Kind: work.PrintStep, Title: fmt.Sprintf(title, k.name(i), k.times),
 		Detail: fmt.Sprintf(detail, k.b.inkName(f.Ink), strikes(f), k.dabbed(f), carrier)}, f), i), need...)
 	k.dry[i] = k.heat(i, k.hottest(f), id)
-	if v.Host >= 0 {
-		k.made[k.piece(i)] = append(k.made[k.piece(i)], k.dry[i])
+	if p := k.piece(i); p >= 0 {
+		k.made[p] = append(k.made[p], k.dry[i])
+	} else {
+		k.b.onPanel = append(k.b.onPanel, id)
+		if k.dry[i] != id {
+			k.b.onPanel = append(k.b.onPanel, k.dry[i])
+		}
 	}
 }
 

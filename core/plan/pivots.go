@@ -81,7 +81,7 @@ func (m *Maker) Harm(c card.Card, k kit.Kit, motif, way, layer string, off regis
 		return register.Harm{}, err
 	}
 	v, shift := pm.img.Views[i], shape.Point{X: off.X, Y: off.Y}
-	if placed(v) == register.DieRound {
+	if placed(pm.img, i) == register.DieRound {
 		print, err := printsOn(pm.img, i)
 		if err != nil || print.Empty() {
 			return register.Harm{}, err

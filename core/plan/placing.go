@@ -92,7 +92,7 @@ func (m *Maker) Placing(c card.Card, k kit.Kit, motif, way, layer string, run in
 		lim, contrast := lims[i], contrasts[i]
 		out.Layers = append(out.Layers, LayerPlay{p.Judged, p.Tight, min(p.Clock, p.Anti), p.Outside})
 		if p.Judged && p.Outside == 0 {
-			all, pick, _ := register.ProspectsBy(b.chances(pm, i, lim, p, seed), placed(pm.img.Views[i]), run, ways)
+			all, pick, _ := register.ProspectsBy(b.chances(pm, i, lim, p, seed), placed(pm.img, i), run, ways)
 			if pick >= 0 {
 				out.Stack *= all[pick].Chance
 			}
@@ -118,7 +118,7 @@ func (m *Maker) Placing(c card.Card, k kit.Kit, motif, way, layer string, run in
 	}
 	// What will lie over it is not there yet when it is placed.
 	out.Sighting = register.Sight(sighted, host, sighted, out.Play).Named(b.hostName(pm, v))
-	if placed(v) == register.DieRound {
+	if placed(pm.img, at) == register.DieRound {
 		out.Sighting, out.Each = register.RoundSighting(out.Play), false
 	}
 	if !out.Play.Judged {
@@ -129,8 +129,8 @@ func (m *Maker) Placing(c card.Card, k kit.Kit, motif, way, layer string, run in
 		out.Why = "As designed it already lies past the limit, whatever way it is placed."
 		return out, nil
 	}
-	out.Ways, out.Pick, out.Why = register.ProspectsBy(b.chances(pm, at, out.Limits, out.Play, seed), placed(v), run, ways)
-	if placed(v) == register.DieRound {
+	out.Ways, out.Pick, out.Why = register.ProspectsBy(b.chances(pm, at, out.Limits, out.Play, seed), placed(pm.img, at), run, ways)
+	if placed(pm.img, at) == register.DieRound {
 		return out, nil
 	}
 	if err := b.turning(&out, v.Outline, host); err != nil {
@@ -167,7 +167,7 @@ func (b *builder) eased(pm *Motif, look Colourway, i int) (register.Play, regist
 	v := pm.img.Views[i]
 	none := register.Play{Reach: []float64{}}
 	against, host := v.Host, shape.Region{}
-	if placed(v) == register.DieRound {
+	if placed(pm.img, i) == register.DieRound {
 		against = topPrint(pm.img, i)
 	}
 	if against < 0 {
@@ -227,7 +227,7 @@ const (
 // withTurns adds the joint region of shift and turn to a layer's play.
 func (b *builder) withTurns(pm *Motif, i int, p register.Play, lim register.Limits) (register.Play, error) {
 	v := pm.img.Views[i]
-	if v.Host < 0 || placed(v) == register.DieRound || p.Fit != kit.FitWithin && p.Fit != kit.FitEvenRim {
+	if v.Host < 0 || placed(pm.img, i) == register.DieRound || p.Fit != kit.FitWithin && p.Fit != kit.FitEvenRim {
 		return p, nil
 	}
 	host := pm.img.Views[v.Host].Outline

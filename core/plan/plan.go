@@ -210,8 +210,10 @@ type builder struct {
 	o    options
 	plan Plan
 
+	sheets   []card.Sheet   // mats and panel as far as they can be laid; none when they do not fit
 	outlines []shape.Region // of the elements, in place
 	mends    int            // looked for so far
+	onPanel  []string       // steps that print on the panel itself, or heat it
 	breaches []work.Breach
 	ordered  []work.Step
 }
@@ -240,7 +242,8 @@ func (b *builder) motif(m card.Motif) Motif {
 		out.Problem = fmt.Sprintf("%s could not be worked out: %v.", m.Name, err)
 		return out
 	}
-	out.img = s.img
+	// What is remembered is shapes; copies, joints, ranks and stamps are today's.
+	out.img = s.img.With(m.Layers, *set)
 	box := s.img.Silhouette.Bounds()
 	out.MinX, out.MinY, out.W, out.H = box.Min.X, box.Min.Y, box.W(), box.H()
 	out.Silhouette, out.Layers, out.Touches = s.silhouette, s.layers, s.touches

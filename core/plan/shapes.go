@@ -4,6 +4,7 @@ import (
 	"crypto/sha256"
 	"errors"
 	"fmt"
+	"slices"
 	"sync"
 
 	"ochrestone/core/card"
@@ -98,14 +99,15 @@ func forgiven(l card.Layer, lim register.Limits) register.Limits {
 	return lim
 }
 
-// placed is what a hand places for a layer.
-func placed(v motif.View) register.Piece {
+// placed is what a hand places for a layer: the die, where it goes round a print.
+func placed(img motif.Image, i int) register.Piece {
+	v := img.Views[i]
 	switch {
 	case v.Layer.Make == card.Stencilled:
 		return register.Stencil
 	case v.Layer.Make == card.Printed:
 		return register.Stamping
-	case v.Layer.After:
+	case v.Layer.After && slices.ContainsFunc(img.Views, func(w motif.View) bool { return w.Host == i && w.Layer.Make != card.Cut }):
 		return register.DieRound
 	}
 	return register.CutPiece
@@ -132,7 +134,7 @@ func printsOn(img motif.Image, i int) (shape.Region, error) {
 // printed on, it is the play of the die round the print.
 func playOf(img motif.Image, i int, host shape.Region, lim register.Limits) (register.Play, error) {
 	v := img.Views[i]
-	if placed(v) == register.DieRound {
+	if placed(img, i) == register.DieRound {
 		print, err := printsOn(img, i)
 		if err != nil {
 			return register.Play{}, fmt.Errorf("gather the prints: %w", err)

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"ochrestone/core/card"
@@ -99,18 +100,22 @@ func (b *builder) baseSteps(l *work.List) {
 		Detail: fmt.Sprintf("%s, %s; score at %s, fold at the %s. %s", b.paperName(c.Paper), b.size(cut.Sheet), b.o.format(cut.ScoreAt), c.Fold, from)})
 	panels, err := front.Sheets(b.card)
 	if err != nil {
-		return
+		return // said in a finding of its own
 	}
-	for i, s := range b.card.Sheets {
+	for i, s := range b.sheets {
+		shows := fmt.Sprintf("%s of what lies beneath shows all round.", b.o.format(s.Border))
+		if s.Border == 0 {
+			shows = "As large as what lies beneath: every skew of it will show."
+		}
 		l.Add(phaseCut, work.Step{ID: "cut:" + s.ID, Kind: work.CutStep, Title: "Cut " + b.sheetName(s.ID),
-			Detail: fmt.Sprintf("%s, %s. %s shows all round.", b.paperName(s.Paper), b.size(panels[i].Size), b.o.format(s.Border))})
+			Detail: fmt.Sprintf("%s, %s. %s", b.paperName(s.Paper), b.size(panels[i].Size), shows)})
 	}
 }
 
 // panelStep is the id of the step that makes the sheet images lie on.
 func (b *builder) panelStep() string {
-	if n := len(b.card.Sheets); n > 0 {
-		return "cut:" + b.card.Sheets[n-1].ID
+	if n := len(b.sheets); n > 0 {
+		return "cut:" + b.sheets[n-1].ID
 	}
 	return "base"
 }
@@ -131,6 +136,12 @@ func (b *builder) motifSteps(l *work.List, pm *Motif, m card.Motif) {
 		mk.run()
 	}
 }
+
+// How powder is laid on and melted, and the usual caution.
+const (
+	powdered      = "Powder on, let it rest a moment, flick off the excess, then melt it from beneath."
+	powderCaution = "Embossing powder is not for breathing: pour low, lid on."
+)
 
 // joined fills in how a part is held.
 func (b *builder) joined(s work.Step, j card.Joint) work.Step {
@@ -164,8 +175,8 @@ func (b *builder) joined(s work.Step, j card.Joint) work.Step {
 
 // placeSteps puts everything on the panel and the panel on the base.
 func (b *builder) placeSteps(l *work.List) {
-	var placed []string
-	printed := b.printedOnPanel(l)
+	var placed, onPrints []string
+	printed := b.onPanel
 	for i, e := range b.card.Elements {
 		id := "place:" + e.ID
 		need := []work.Need{{Step: b.panelStep(), Why: whyMade}}
@@ -179,9 +190,14 @@ func (b *builder) placeSteps(l *work.List) {
 			m, _ := b.card.Motif(e.Motif)
 			need = append(need, b.motifDone(l, m.ID, e.Colourway)...)
 		default:
-			continue // printed straight on the panel: nothing to put down
+			// Printed straight on the panel: nothing to put down, but what is glued on
+			// the print belongs on it before the panel is mounted.
+			for _, n := range b.motifDone(l, e.Motif, e.Colourway) {
+				onPrints = append(onPrints, n.Step)
+			}
+			continue
 		}
-		s := b.joined(work.Step{ID: id, Title: b.label(e) + " onto the panel", Element: e.ID}, e.Joint)
+		s := b.joined(work.Step{ID: id, Title: b.label(e) + " onto " + b.panelName(), Element: e.ID}, e.Joint)
 		phase := phaseFlat
 		if s.Kind == work.FoamStep {
 			phase = phaseRaise
@@ -194,7 +210,7 @@ func (b *builder) placeSteps(l *work.List) {
 		l.Add(phase, s, need...)
 		placed = append(placed, id)
 	}
-	b.mountSteps(l, append(placed, printed...))
+	b.mountSteps(l, slices.Concat(placed, onPrints, printed))
 }
 
 func placedStep(placed []string, element string) string {
@@ -215,18 +231,6 @@ func (b *builder) overlap(i, j int) bool {
 func (b *builder) isCut(e card.Element) bool {
 	m, ok := b.card.Motif(e.Motif)
 	return ok && len(m.Layers) > 0 && m.Layers[0].Make == card.Cut
-}
-
-// printedOnPanel lists the steps that print on or heat the panel itself.
-func (b *builder) printedOnPanel(l *work.List) []string {
-	var out []string
-	for _, s := range l.Steps() {
-		m, ok := b.card.Motif(s.Motif)
-		if ok && len(m.Layers) > 0 && m.Layers[0].Make == card.Printed && (s.Kind == work.PrintStep || s.Kind == work.HeatStep) {
-			out = append(out, s.ID)
-		}
-	}
-	return out
 }
 
 // motifDone lists the last steps of an image's making.
@@ -256,8 +260,8 @@ func (b *builder) stripSteps(l *work.List, e card.Element) string {
 		last = "heat:" + e.ID
 		h := work.Step{ID: last, Kind: work.HeatStep, Title: "Heat set the strip", Detail: "Warm it evenly, keep the tool moving.", Element: e.ID}
 		if s.Emboss {
-			h.Title, h.Detail = "Heat emboss the strip", "Powder on, flick off the excess, let it rest a moment, then melt it from beneath."
-			h.Cautions = []string{"Embossing powder is not for breathing: pour low, lid on."}
+			h.Title, h.Detail = "Heat emboss the strip", powdered
+			h.Cautions = []string{powderCaution}
 		}
 		l.Add(phaseHeat, h, work.Need{Step: print, Why: whySet})
 	}
@@ -267,14 +271,13 @@ func (b *builder) stripSteps(l *work.List, e card.Element) string {
 
 // mountSteps joins the sheets from the top down and mounts them on the base.
 func (b *builder) mountSteps(l *work.List, finished []string) {
-	n := len(b.card.Sheets)
 	above := finished
-	for i := n - 1; i >= 0; i-- {
-		s := b.card.Sheets[i]
+	for i := len(b.sheets) - 1; i >= 0; i-- {
+		s := b.sheets[i]
 		on := "the card base"
 		under := "base"
 		if i > 0 {
-			on, under = b.sheetName(b.card.Sheets[i-1].ID), "cut:"+b.card.Sheets[i-1].ID
+			on, under = b.sheetName(b.sheets[i-1].ID), "cut:"+b.sheets[i-1].ID
 		}
 		name := b.sheetName(s.ID)
 		st := b.joined(work.Step{ID: "mount:" + s.ID, Title: strings.ToUpper(name[:1]) + name[1:] + " onto " + on}, s.Joint)

@@ -72,7 +72,12 @@ const sharpestEye = 0.1
 // Of all pairs the one with the least root mean square error over the layer's
 // edge is taken: the error of a placement from two points with independent
 // errors e is e/√2 in shift and e·√2/d in turn for a distance d between them.
+//
+// Without a host there is nothing to sight on, and no points come back.
 func Sight(layer, host, shown shape.Region, p Play) Sighting {
+	if host.Empty() {
+		return Sighting{Points: []Feature{}, Say: "There is nothing beneath it to sight on: measure in from the edges, or use a template."}
+	}
 	fs := features(layer, host, shown)
 	if len(fs) == 1 {
 		return Sighting{Points: fs, Say: "Only 1, the " + fs[0].Where + ", gives the eye a hold; it does not tell the turn. Mark a line on layer and host to meet, or use a template."}
@@ -195,7 +200,7 @@ func features(layer, host, shown shape.Region) []Feature {
 			f.Where = where(pt, box) + map[bool]string{true: " tip", false: " notch"}[k.tip]
 			f.Ref, f.Far = "the edge"+beneath, host.EdgeDistance(pt)
 			if host.Empty() {
-				f.Ref, f.Far = "the mark on the panel", 2
+				f.Ref, f.Far = "", 2 // pointed at, not sighted
 			}
 			best := math.Inf(1)
 			for _, hr := range host.Rings() {

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"io"
 	"math"
+	"strings"
 
 	"github.com/tdewolff/canvas/renderers/pdf"
 
@@ -126,6 +127,18 @@ func WriteDieGuide(w io.Writer, d DieGuide, opts ...Option) error {
 		})
 }
 
+// comes joins letters in a sentence: "l comes", "p, e and t come".
+func comes(letters []string) string {
+	switch n := len(letters); n {
+	case 0:
+		return "no letter comes"
+	case 1:
+		return letters[0] + " comes"
+	default:
+		return strings.Join(letters[:n-1], ", ") + " and " + letters[n-1] + " come"
+	}
+}
+
 // WriteWords writes a window template for a line of letters as a PDF at true
 // size: every letter's outline let out by clear mm, so that its cut letter drops
 // in, numbered in order over the line they stand on.
@@ -148,7 +161,7 @@ func WriteWords(w io.Writer, text string, l layout.Line, clear float64, opts ...
 		box.Min = shape.Point{X: math.Min(box.Min.X, b.Min.X), Y: math.Min(box.Min.Y, b.Min.Y)}
 		box.Max = shape.Point{X: math.Max(box.Max.X, b.Max.X), Y: math.Max(box.Max.Y, b.Max.Y)}
 	}
-	passes := fmt.Sprintf("With one die of each letter it takes %d passes (%s comes most often).", l.Passes, l.Most)
+	passes := fmt.Sprintf("With one die of each letter it takes %d passes (%s most often).", l.Passes, comes(l.Most))
 	if l.Passes == 1 {
 		passes = "No letter comes twice: one pass cuts them all."
 	}

@@ -1,0 +1,211 @@
+package plan_test
+
+import (
+	"regexp"
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"ochrestone/core/card"
+	"ochrestone/core/kit"
+	"ochrestone/core/measure"
+	"ochrestone/core/plan"
+	"ochrestone/core/work"
+)
+
+func inUnit(u measure.Unit, den int) plan.Option {
+	return plan.Lengths(func(mm float64) string { return measure.Format(mm, u, den) })
+}
+
+// A note set aside stays aside in either unit, and counts no more.
+func TestNotesSetAsideStayAsideInEitherUnit(t *testing.T) {
+	c, k := moth(t)
+	c.Elements[0].X = 10 // hangs over the edge, said with a length
+	inches := plan.Of(c, k, inUnit(measure.Inches, 16))
+	require.NotNil(t, finding(inches, "edge:e1"))
+	for _, f := range inches.Findings {
+		c.SetAside = append(c.SetAside, card.Aside{Finding: f.ID, Cause: f.Cause, Reason: "meant so"})
+	}
+	for _, u := range []measure.Unit{measure.Inches, measure.Millimetres} {
+		all, spoils := plan.Open(plan.Of(c, k, inUnit(u, 32)).Findings)
+		assert.Zero(t, all, u)
+		assert.Zero(t, spoils, u)
+	}
+	c.Elements[0].X = 6
+	f := finding(plan.Of(c, k, inUnit(measure.Millimetres, 16)), "edge:e1")
+	require.NotNil(t, f)
+	assert.Empty(t, f.Aside, "further over the edge is another cause")
+}
+
+// A note set aside when its cause was a sentence stays aside in that unit.
+func TestNotesSetAsideBySentenceAreKept(t *testing.T) {
+	c, k := moth(t)
+	c.Elements[0].X = 10
+	f := finding(plan.Of(c, k, inUnit(measure.Inches, 16)), "edge:e1")
+	c.SetAside = []card.Aside{{Finding: f.ID, Cause: f.What + "|" + f.Why, Reason: "meant so"}}
+	assert.Equal(t, "meant so", finding(plan.Of(c, k, inUnit(measure.Inches, 16)), "edge:e1").Aside)
+}
+
+func setOf(t *testing.T, k kit.Kit, kind kit.SetKind) kit.Set {
+	i := slices.IndexFunc(k.Sets, func(s kit.Set) bool { return s.Kind == kind })
+	require.GreaterOrEqual(t, i, 0)
+	return k.Sets[i]
+}
+
+func step(p plan.Plan, prefix string) (int, *work.Step) {
+	for i := range p.Steps {
+		if strings.HasPrefix(p.Steps[i].ID, prefix) {
+			return i, &p.Steps[i]
+		}
+	}
+	return -1, nil
+}
+
+// The layers of a stencil set are stencilled, and done before anything raised is
+// put beside them.
+func TestStencilsAreStencilledBeforeRaisedWork(t *testing.T) {
+	_, k := moth(t)
+	s := setOf(t, k, kit.StampSet)
+	s.ID, s.Kind = "openings", kit.StencilSet
+	k.Sets = append(k.Sets, s)
+	c := card.New("Stencil", measure.Formats()[0], measure.FoldSide, k).AddSet(s, k)
+	for i, l := range c.Motifs[0].Layers {
+		require.Equal(t, card.Stencilled, l.Make, l.Label)
+		c.Motifs[0].Colourways[0].Layers[l.ID] = card.Finish{Ink: k.Inks[i].ID, Impressions: 1}
+	}
+	c.Elements = append(c.Elements, card.Element{ID: "s", Kind: card.StripElement, X: 20, Y: 20,
+		Joint: card.Joint{Kind: card.Foamed, Spacer: "foam"}, Strip: &card.Strip{Text: "hi", Paper: "chalk", Ink: "soot-deep", W: 20, H: 8, Letter: 3}})
+	p := plan.Of(c, k)
+	raised, _ := step(p, "place:s")
+	require.Greater(t, raised, 0)
+	for i, st := range p.Steps {
+		if st.Kind == work.PrintStep && st.Motif != "" {
+			assert.Less(t, i, raised, "%s after raised work", st.Title)
+			assert.Contains(t, p.Steps[raised].After, work.Need{Step: st.ID, Why: "stamping beside raised work goes wrong"})
+		}
+	}
+}
+
+// A mat that is too wide is one note, in words of the bench, and the rest of the
+// card is still planned.
+func TestAMatTooWideIsOneNote(t *testing.T) {
+	c, k := moth(t)
+	c.Sheets[0].Border = 90
+	p := plan.Of(c, k)
+	f := finding(p, "mats")
+	require.NotNil(t, f)
+	assert.Nil(t, finding(p, "steps"), "nothing waits for anything")
+	assert.Contains(t, f.Why, "the mat")
+	assert.NotContains(t, f.Why, "lay out")
+	assert.Equal(t, "front", f.Station)
+	_, put := step(p, "place:e1")
+	require.NotNil(t, put)
+	assert.Contains(t, put.Title, "onto the card front")
+	err := c.Validate()
+	require.Error(t, err)
+	assert.NotContains(t, err.Error(), "lay out the mats")
+	assert.Contains(t, err.Error(), "sheets[0].border")
+}
+
+// A piece glued on a print of the panel is on it before the panel is mounted.
+func TestAPieceOnAPrintIsGluedBeforeMounting(t *testing.T) {
+	_, k := moth(t)
+	s := setOf(t, k, kit.StampSet)
+	c := card.New("Beetle", measure.Formats()[0], measure.FoldSide, k).AddSet(s, k)
+	m := &c.Motifs[0]
+	last := &m.Layers[len(m.Layers)-1]
+	last.Make, last.On = card.Cut, m.Layers[0].ID
+	for i, l := range m.Layers {
+		m.Colourways[0].Layers[l.ID] = card.Finish{Paper: "chalk", Ink: k.Inks[i].ID, Impressions: 1}
+	}
+	p := plan.Of(c, k)
+	glued, _ := step(p, "glue:")
+	mounted, st := step(p, "mount:panel")
+	require.GreaterOrEqual(t, glued, 0)
+	assert.Less(t, glued, mounted)
+	assert.True(t, slices.ContainsFunc(st.After, func(n work.Need) bool { return n.Step == p.Steps[glued].ID }), "and it has to be")
+}
+
+// Powder rests a moment before the excess is flicked off (common practice, no
+// source), on strips and on the panel alike.
+func TestPowderRestsBeforeItIsFlicked(t *testing.T) {
+	_, k := moth(t)
+	s := setOf(t, k, kit.StampSet)
+	c := card.New("Powder", measure.Formats()[0], measure.FoldSide, k).AddSet(s, k)
+	c.Motifs[0].Colourways[0].Layers[c.Motifs[0].Layers[0].ID] = card.Finish{Ink: "clear-emboss", Impressions: 1}
+	c.Elements = append(c.Elements, card.Element{ID: "s", Kind: card.StripElement, X: 50, Y: 20, Joint: card.Joint{Kind: card.Glued},
+		Strip: &card.Strip{Text: "hi", Paper: "chalk", Ink: "clear-emboss", W: 20, H: 8, Letter: 3, Emboss: true}})
+	hot := 0
+	for _, st := range plan.Of(c, k).Steps {
+		if st.Kind != work.HeatStep {
+			continue
+		}
+		hot++
+		rest, flick := strings.Index(st.Detail, "rest"), strings.Index(st.Detail, "flick")
+		assert.True(t, rest > 0 && flick > rest, st.Detail)
+		assert.Contains(t, strings.Join(st.Cautions, " "), "not for breathing")
+	}
+	assert.Equal(t, 2, hot, "the strip and the print on the panel")
+}
+
+// A die is spoken of only where one goes round a print.
+func TestADieIsLaidRoundAPrintOnlyWhereThereIsOne(t *testing.T) {
+	c, k := moth(t)
+	m := &c.Motifs[0]
+	at := -1
+	for i, l := range m.Layers {
+		if l.Make == card.Cut && i > 0 && !slices.ContainsFunc(m.Layers, func(o card.Layer) bool { return o.On == l.ID && o.Make != card.Cut }) {
+			at = i
+		}
+	}
+	require.Positive(t, at)
+	m.Layers[at].After = true
+	p := plan.Of(c, k)
+	for _, st := range p.Steps {
+		if st.Layer == m.Layers[at].ID {
+			assert.NotContains(t, st.Detail, "round the print", st.Title)
+		}
+	}
+	pl, err := plan.NewMaker().Placing(c, k, m.ID, m.Colourways[0].ID, m.Layers[at].ID, 1, 1)
+	require.NoError(t, err)
+	assert.NotContains(t, pl.Sighting.Say, "Look through the die")
+	lowest, err := plan.NewMaker().Placing(c, k, m.ID, m.Colourways[0].ID, m.Layers[0].ID, 1, 1)
+	require.NoError(t, err)
+	assert.NotContains(t, lowest.Sighting.Say, "mark on the panel")
+}
+
+var nothing = regexp.MustCompile(`(^|[^0-9⁄.])0 (in|mm)\b`)
+
+// Whatever the card, no step and no note speaks of a length of nothing.
+func TestNoStepSpeaksOfNothing(t *testing.T) {
+	k := manySets(t)
+	k.Sets = slices.DeleteFunc(k.Sets, func(s kit.Set) bool { return len(s.Parts) > 6 })
+	rapid.Check(t, func(t *rapid.T) {
+		c := clone(anyCard(t, k))
+		for i := range c.Sheets {
+			c.Sheets[i].Border = rapid.SampledFrom([]float64{0, 0.3, 0.02, 3}).Draw(t, "border")
+		}
+		for _, l := range c.Motifs[0].Layers {
+			f := c.Motifs[0].Colourways[0].Layers[l.ID]
+			f.Blends = []card.Blend{{Ink: "madder-deep", Zone: rapid.SampledFrom(card.Zones).Draw(t, "zone")}}
+			c.Motifs[0].Colourways[0].Layers[l.ID] = f
+		}
+		for _, u := range []plan.Option{inUnit(measure.Inches, 16), inUnit(measure.Millimetres, 16)} {
+			p := plan.Of(c, k, u)
+			for _, s := range p.Steps {
+				if nothing.MatchString(s.Title + " " + s.Detail) {
+					t.Fatalf("%s: %s", s.Title, s.Detail)
+				}
+			}
+			for _, f := range p.Findings {
+				if nothing.MatchString(f.What + " " + f.Why + " " + f.Do) {
+					t.Fatalf("%s: %s %s", f.What, f.Why, f.Do)
+				}
+			}
+		}
+	})
+}
