@@ -253,8 +253,8 @@ func (s *Server) keepSwatches(ctx context.Context, in *keepSwatchesIn) (*struct{
 			ink.Wet = c.Colour
 		case in.Body.Wet:
 			continue
-		case first && (!ink.Measured || ink.Paper == sh.Paper):
-			ink.Dry, ink.Paper, ink.Measured = c.Colour, sh.Paper, true
+		case first:
+			ink = ink.Seen(c.Colour, sh.Paper)
 		}
 		if first {
 			items = append(items, store.Item{Kind: store.KindInk, ID: ink.ID, Value: ink})

@@ -12,7 +12,7 @@ type Sample struct {
 
 // Fit finds the film that best explains measured samples of one ink: the
 // hiding power, and per channel what it lets through and the body it covers
-// with, of R = (1-h)·under·t + h·body. What the samples do not settle stays
+// with, as Film.Over has it. What the samples do not settle stays
 // with the film given, which counts as a faint sample of its own.
 //
 // Errors are weighted by (R+0.05)^(-4/3), about as the eye weighs them
@@ -63,7 +63,7 @@ func fitChannel(prior Film, samples []Sample, h float64, c int) (t, body, cost f
 			e := Impressions(s.Impressions)
 			hide := 1 - math.Pow(1-h, e)
 			w := math.Pow(s.Dry[c]+0.05, -4.0/3)
-			a := (1 - hide) * s.Under[c] * math.Pow(t, e)
+			a := (1 - hide) * soaked(s.Under[c], t, e)
 			num += w * hide * (s.Dry[c] - a)
 			den += w * hide * hide
 		}
@@ -72,7 +72,7 @@ func fitChannel(prior Film, samples []Sample, h float64, c int) (t, body, cost f
 		for _, s := range samples {
 			e := Impressions(s.Impressions)
 			hide := 1 - math.Pow(1-h, e)
-			d := (1-hide)*s.Under[c]*math.Pow(t, e) + hide*b - s.Dry[c]
+			d := (1-hide)*soaked(s.Under[c], t, e) + hide*b - s.Dry[c]
 			cost += math.Pow(s.Dry[c]+0.05, -4.0/3) * d * d
 		}
 		return b, cost

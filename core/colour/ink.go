@@ -12,10 +12,16 @@ const (
 	Estimated Source = "estimated" // computed from another colour
 )
 
-// Film is an ink as a filter over what is beneath, after one impression:
-// T lets light through per channel, Hide covers with Body.
+// Film is an ink over what is beneath, after one impression: T is what it leaves
+// of a perfect white per channel, Hide covers with Body.
+//
+// Ink for cardmaking soaks into the card, so what it absorbs adds to what the
+// card absorbs (Kubelka and Munk 1931, as Duncan 1940 mixes by one constant):
+// K/S = (1-R)²/2R of the card and of the ink are summed. An ink on card of its own
+// hue then all but vanishes, where light through a film upon the card (Beer and
+// Lambert) would come back far too dark.
 type Film struct {
-	T    Linear  // transmittance (both ways through) of one impression
+	T    Linear  // reflectance left of a perfect white by one impression
 	Body Linear  // colour of the covering part
 	Hide float64 // share of what is beneath hidden by one impression, 0 to 1
 }
@@ -23,14 +29,24 @@ type Film struct {
 // minTransmit keeps a film from being perfectly black, which no ink is.
 const minTransmit = 0.002
 
+// absorbs is K/S of a reflectance, the ratio of absorption to scattering by
+// Kubelka and Munk; reflects is its inverse.
+func absorbs(r float64) float64 {
+	r = min(1, max(1e-4, r))
+	return (1 - r) * (1 - r) / (2 * r)
+}
+
+func reflects(ks float64) float64 {
+	return 1 / (1 + ks + math.Sqrt(ks*ks+2*ks))
+}
+
 // FilmFrom returns the film whose single impression on paper gives the dried
 // swatch colour exactly, wherever the swatch is darker than the paper. The
-// covering body is taken to have the swatch's colour, so T = swatch/paper
-// whatever the hiding power.
+// covering body is taken to have the swatch's colour, whatever the hiding power.
 func FilmFrom(swatch, paper Linear, hide float64) Film {
 	f := Film{Body: swatch, Hide: clamp(hide)}
 	for i := range f.T {
-		f.T[i] = min(1, max(minTransmit, swatch[i]/max(paper[i], 1e-4)))
+		f.T[i] = max(minTransmit, reflects(max(0, absorbs(swatch[i])-absorbs(paper[i]))))
 	}
 	return f
 }
@@ -50,8 +66,8 @@ func Impressions(n int) float64 {
 }
 
 // Over returns the dried colour of n impressions of the film on what is
-// beneath: R = (1-h)·under·tⁿ + h·body per linear channel, with n saturating
-// as Impressions says and h growing with it.
+// beneath: R = (1-h)·KM(K/S(under) + n·K/S(T)) + h·body per linear channel, with n
+// saturating as Impressions says and h growing with it.
 func (f Film) Over(under Linear, n int) Linear {
 	if n <= 0 {
 		return under
@@ -60,13 +76,32 @@ func (f Film) Over(under Linear, n int) Linear {
 	h := 1 - math.Pow(1-f.Hide, e)
 	var out Linear
 	for i := range out {
-		t := f.T[i]
-		if e != 1 {
-			t = math.Pow(t, e)
-		}
-		out[i] = clamp((1-h)*under[i]*t + h*f.Body[i])
+		out[i] = clamp((1-h)*soaked(under[i], f.T[i], e) + h*f.Body[i])
 	}
 	return out
+}
+
+// soaked is the reflectance of a card with so many impressions of ink in it.
+func soaked(under, t, e float64) float64 { return reflects(absorbs(under) + e*absorbs(t)) }
+
+// Doubt is how far, CIEDE2000, n impressions of the film on what is beneath may
+// dry from what Over foretells: the distance to what they would be if all ink
+// stayed on top and light went through it twice, under·(T/white)ⁿ by Beer's and
+// Lambert's law, with least added for what was typed or estimated. The truth lies
+// between a film on the card and an ink in it. On the paper the ink was seen on
+// both agree, but for more impressions than one.
+func (f Film) Doubt(under, seenOn Linear, n int, least float64) float64 {
+	if n <= 0 {
+		return 0
+	}
+	e := Impressions(n)
+	h := 1 - math.Pow(1-f.Hide, e)
+	var out Linear
+	for i := range out {
+		t := min(1, soaked(seenOn[i], f.T[i], 1)/max(seenOn[i], 1e-4))
+		out[i] = clamp((1-h)*under[i]*math.Pow(t, e) + h*f.Body[i])
+	}
+	return least + Difference(f.Over(under, n).Lab(), out.Lab())
 }
 
 // Drying is the change from wet to dry of one kind of ink: the share of the

@@ -137,6 +137,31 @@ type Ink struct {
 	Gone       bool     `json:"gone,omitempty" doc:"empty, or not owned: never suggested"`
 	Where      string   `json:"where,omitempty" maxLength:"120" doc:"where it is kept"`
 	Measured   bool     `json:"measured,omitempty" doc:"the dried colour was read from a swatch"`
+	TypedDry   string   `json:"typedDry,omitempty" doc:"dried colour as it was typed, kept when a swatch takes its place, #rrggbb"`
+	TypedPaper string   `json:"typedPaper,omitempty" doc:"cardstock that colour was seen on; empty for a plain white"`
+}
+
+// Seen returns the ink with a swatch of one impression as its own colour. The
+// first swatch takes the place of what was typed, which is kept beside it, and so
+// does a new one on the same paper; a swatch on another paper changes nothing.
+func (i Ink) Seen(dry, paper string) Ink {
+	if i.Measured && i.Paper != paper {
+		return i
+	}
+	if !i.Measured {
+		i.TypedDry, i.TypedPaper = i.Dry, i.Paper
+	}
+	i.Dry, i.Paper, i.Measured = dry, paper, true
+	return i
+}
+
+// AsTyped returns the ink as it was before any swatch was measured, or as it is
+// where that is not known.
+func (i Ink) AsTyped() Ink {
+	if i.Measured && (i.TypedDry != "" || i.Wet != "") {
+		i.Dry, i.Paper, i.Measured = i.TypedDry, i.TypedPaper, false
+	}
+	return i
 }
 
 // Heat reports whether the ink has to be heat set.
@@ -347,6 +372,7 @@ func (i Ink) Validate() error {
 	c.add(i.Dry == "" && i.Wet == "", "dry", "give the dried colour, or the wet one to estimate from")
 	c.colour("dry", i.Dry, true)
 	c.colour("wet", i.Wet, true)
+	c.colour("typedDry", i.TypedDry, true)
 	_, known := habits[i.Kind]
 	c.add(!known, "kind", fmt.Sprintf("%q is not a kind of ink", i.Kind))
 	c.add(i.Hide != nil && (*i.Hide < 0 || *i.Hide > 1), "hide", "hiding power lies between 0 and 1")

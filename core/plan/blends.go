@@ -26,7 +26,8 @@ type BlendLook struct {
 // blended adds the blends of a finish to the look of a layer. It returns the
 // dried colour all over, which is the base's unless a blend goes all over, and
 // the fullest colours of the other blends with their zones.
-func (b *builder) blended(look *LayerLook, v motif.View, f card.Finish, base colour.Linear) (colour.Linear, []toned) {
+// paper is the id of the bare card beneath, or empty.
+func (b *builder) blended(look *LayerLook, v motif.View, f card.Finish, base colour.Linear, paper string) (colour.Linear, []toned) {
 	var tones []toned
 	nth := map[card.Zone]int{}
 	look.Blends = []BlendLook{}
@@ -51,7 +52,11 @@ func (b *builder) blended(look *LayerLook, v motif.View, f card.Finish, base col
 		if err != nil {
 			continue
 		}
-		dry := film.Over(under, bl.Strikes())
+		on := paper
+		if f.Ink != "" || under != base {
+			on = ""
+		}
+		dry, _, _ := b.kit.on(ink, film, under, on, bl.Strikes())
 		if f.Return {
 			if first, ok := b.kit.ink[f.Ink]; ok {
 				if over, _, err := b.film(first); err == nil {
@@ -71,7 +76,8 @@ func (b *builder) blended(look *LayerLook, v motif.View, f card.Finish, base col
 	}
 	if i, ok := b.kit.ink[f.Edge]; ok && v.Layer.Make == card.Cut {
 		if film, _, err := b.film(i); err == nil {
-			look.Edge = film.Over(b.paperColour(f.Paper), 1).Hex()
+			edge, _, _ := b.kit.on(i, film, b.paperColour(f.Paper), f.Paper, 1)
+			look.Edge = edge.Hex()
 		}
 	}
 	return all, tones

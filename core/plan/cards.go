@@ -28,7 +28,11 @@ func (b *builder) cardOptions(ask Ask, p *ramp.Problem, finishes *[]card.Finish)
 	out := []int{}
 	add := func(c colour.Linear, f card.Finish) {
 		// A body that hides all shows its own colour whatever lies beneath.
-		p.Options = append(p.Options, ramp.Option{Film: colour.Film{Body: c, Hide: 1}, Impressions: 1})
+		o := ramp.Option{Film: colour.Film{Body: c, Hide: 1}, Impressions: 1}
+		if f.Ink == "" {
+			o.Bare = f.Paper
+		}
+		p.Options = append(p.Options, o)
 		*finishes = append(*finishes, f)
 		out = append(out, len(p.Options)-1)
 	}
@@ -50,9 +54,9 @@ func (b *builder) cardOptions(ask Ask, p *ramp.Problem, finishes *[]card.Finish)
 				continue
 			}
 			f := card.Finish{Paper: paper.ID, Ink: ink.ID, Impressions: 1}
-			dry, _, _, _, ok := b.dried(f, under, paper.ID)
-			if ok && onTone(under.Lab(), dry.Lab()) {
-				add(dry, f)
+			dry, ok := b.dried(f, under, paper.ID)
+			if ok && onTone(under.Lab(), dry.dry.Lab()) {
+				add(dry.dry, f)
 			}
 		}
 		seen[paper.Colour] = true

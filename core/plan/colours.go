@@ -41,6 +41,7 @@ type LayerLook struct {
 	Z1        float64       `json:"z1" doc:"top, mm"`
 	Thick     float64       `json:"thick" doc:"mm; 0 for a print"`
 	Lift      float64       `json:"lift" doc:"glue or foam beneath, mm"`
+	Doubt     float64       `json:"doubt" doc:"how far the dried colour may be off, CIEDE2000; 0 when it was measured or nothing is inked"`
 	Missing   string        `json:"missing,omitempty" doc:"what the stores do not hold"`
 	Blends    []BlendLook   `json:"blends" nullable:"false" doc:"worked in over it, in order"`
 	Line      *LineLook     `json:"line,omitempty" doc:"an outline printed first or last"`
@@ -60,11 +61,15 @@ const defaultCaliper = 0.28
 
 // panelColour is the colour of the sheet images lie on.
 func (b *builder) panelColour() colour.Linear {
-	id := b.card.Base.Paper
+	return b.paperColour(b.panelPaper())
+}
+
+// panelPaper is the id of the paper images lie on.
+func (b *builder) panelPaper() string {
 	if n := len(b.card.Sheets); n > 0 {
-		id = b.card.Sheets[n-1].Paper
+		return b.card.Sheets[n-1].Paper
 	}
-	return b.paperColour(id)
+	return b.card.Base.Paper
 }
 
 func (b *builder) paperColour(id string) colour.Linear { return b.kit.paperColour(id) }
@@ -74,35 +79,38 @@ func (b *builder) film(i *kit.Ink) (colour.Film, colour.Source, error) {
 	return b.kit.film(i)
 }
 
-// dried is the dried and wet colour of a finish on what is beneath. Where a
-// swatch of that ink on that paper was measured, it wins.
-func (b *builder) dried(f card.Finish, under colour.Linear, paper string) (dry, wet colour.Linear, src colour.Source, name string, ok bool) {
+// driedInk is an ink as it dries on something.
+type driedInk struct {
+	dry, wet colour.Linear
+	source   colour.Source
+	doubt    float64 // CIEDE2000
+	ink      string  // its name
+}
+
+// dried is the dried and wet colour of a finish on what is beneath; paper is the
+// id of the card when that is bare, else empty. The ink is unknown when ok is
+// false.
+func (b *builder) dried(f card.Finish, under colour.Linear, paper string) (d driedInk, ok bool) {
 	if f.Ink == "" {
-		return under, under, colour.Typed, "", true
+		return driedInk{dry: under, wet: under, source: colour.Typed}, true
 	}
+	d = driedInk{dry: under, wet: under, source: colour.Estimated}
 	i, found := b.kit.ink[f.Ink]
 	if !found {
-		return under, under, colour.Estimated, "", false
+		return d, false
 	}
-	film, src, err := b.film(i)
+	d.ink = i.Name
+	film, _, err := b.film(i)
 	if err != nil {
-		return under, under, colour.Estimated, i.Name, false
+		return d, false
 	}
 	n := f.Strikes()
-	dry = film.Over(under, n)
-	if under != b.paperColour(i.Paper) || n != 1 {
-		src = colour.Estimated
-	}
-	if hex, has := b.kit.swatch[swatchKey{f.Ink, paper, n}]; has && paper != "" {
-		if c, err := colour.ParseHex(hex); err == nil {
-			dry, src = c, colour.Measured
-		}
-	}
-	wet = kit.HabitOf(i.Kind).Drying.Wet(dry)
+	d.dry, d.source, d.doubt = b.kit.on(i, film, under, paper, n)
+	d.wet = kit.HabitOf(i.Kind).Drying.Wet(d.dry)
 	if c, err := colour.ParseHex(i.Wet); err == nil && i.Wet != "" {
-		wet = colour.FilmFrom(c, b.paperColour(i.Paper), film.Hide).Over(under, n)
+		d.wet = colour.FilmFrom(c, b.paperColour(i.Paper), film.Hide).Over(under, n)
 	}
-	return dry, wet, src, i.Name, true
+	return d, true
 }
 
 // colours works out every colourway of every image.
@@ -129,6 +137,7 @@ func (b *builder) colourway(pm *Motif, w card.Colourway) Colourway {
 // look is a colourway without its heights.
 func (b *builder) look(pm *Motif, w card.Colourway) Colourway {
 	ground := b.panelColour()
+	bare := make([]string, len(pm.img.Views)) // paper that a layer leaves bare on top
 	out := Colourway{ID: w.ID, Name: w.Name, Ground: ground.Hex(), Layers: []LayerLook{}, Pairs: []PairLook{}}
 	n := len(pm.img.Views)
 	lin := make([]colour.Linear, n)
@@ -148,23 +157,24 @@ func (b *builder) look(pm *Motif, w card.Colourway) Colourway {
 			out.Card += v.Layer.Copies
 		} else {
 			out.Prints++
-			if v.Host >= 0 {
-				under = lin[v.Host]
-			} else if k := len(b.card.Sheets); k > 0 {
-				paper = b.card.Sheets[k-1].Paper
+			if paper = b.panelPaper(); v.Host >= 0 {
+				under, paper = lin[v.Host], bare[v.Host]
 			}
 		}
+		if f.Ink == "" && len(f.Blends) == 0 {
+			bare[i] = paper
+		}
 		look.Paper = under.Hex()
-		dry, wet, src, name, ok := b.dried(f, under, paper)
+		d, ok := b.dried(f, under, paper)
 		if !ok {
 			look.Missing = "ink"
 		}
-		look.Wet, look.WetL = wet.Hex(), wet.Lab().L
-		lin[i], tones[i] = b.blended(&look, v, f, dry)
+		look.Wet, look.WetL, look.Doubt = d.wet.Hex(), d.wet.Lab().L, d.doubt
+		lin[i], tones[i] = b.blended(&look, v, f, d.dry, paper)
 		lab[i] = lin[i].Lab()
 		look.Dry, look.L = lin[i].Hex(), lab[i].L
 		look.Line = b.line(pm, w, i, lin[i], under)
-		look.Source, look.InkName = src, name
+		look.Source, look.InkName = d.source, d.ink
 		out.Layers = append(out.Layers, look)
 	}
 	for _, t := range pm.img.Touches {

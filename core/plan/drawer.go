@@ -42,7 +42,11 @@ func DrawerOf(k kit.Kit) Drawer {
 		if err != nil {
 			continue
 		}
-		plain, _, err := ink.Film(s.paperColour(ink.Paper))
+		typed := ink.AsTyped()
+		if typed.Measured && typed.Paper == w.Paper {
+			continue // its own colour is that swatch; what was typed before is not known
+		}
+		plain, _, err := typed.Film(s.paperColour(typed.Paper))
 		if err != nil {
 			continue
 		}
@@ -77,15 +81,73 @@ func (s stock) film(i *kit.Ink) (colour.Film, colour.Source, error) {
 	return i.Film(s.paperColour(i.Paper))
 }
 
+// How far a colour may be off that is not measured, CIEDE2000, with nothing else
+// to say: our own defaults.
+const (
+	typedDoubt     = 1.5
+	estimatedDoubt = 3.0
+	fittedShare    = 0.5 // of the doubt of the optics, once the ink was seen on some papers
+)
+
+// on is the dried colour of n impressions of an ink on what is beneath, how it is
+// known, and how far, CIEDE2000, it may be off. paper is the id of the card when
+// that is bare, else empty. It is the one source of colour: where a swatch of that
+// ink, paper and count was measured, the swatch wins; else the film foretells.
+func (s stock) on(i *kit.Ink, film colour.Film, under colour.Linear, paper string, n int) (colour.Linear, colour.Source, float64) {
+	if hex, has := s.swatch[swatchKey{i.ID, paper, n}]; has && paper != "" {
+		if c, err := colour.ParseHex(hex); err == nil {
+			return c, colour.Measured, 0
+		}
+	}
+	_, src, err := i.Film(s.paperColour(i.Paper))
+	if err != nil {
+		return under, colour.Estimated, 0
+	}
+	own := s.paperColour(i.Paper)
+	doubt := film.Doubt(under, own, n, 0)
+	_, fitted := s.fitted[i.ID]
+	if fitted {
+		doubt *= fittedShare
+	}
+	if fitted || under != own || n != 1 {
+		src = colour.Estimated
+	}
+	switch {
+	case i.Dry == "":
+		doubt += estimatedDoubt
+	case src != colour.Measured:
+		doubt += typedDoubt
+	}
+	return film.Over(under, n), src, doubt
+}
+
+// seen lists the swatches of so many impressions of an ink by paper.
+func (s stock) seen(ink string, n int) map[string]colour.Linear {
+	var out map[string]colour.Linear
+	for _, w := range s.byInk[ink] {
+		if w.Impressions != n {
+			continue
+		}
+		if c, err := colour.ParseHex(w.Dry); err == nil {
+			if out == nil {
+				out = map[string]colour.Linear{}
+			}
+			out[w.Paper] = c
+		}
+	}
+	return out
+}
+
 // filmWithout is the ink fitted to all of its swatches but those on one paper.
 func (s stock) filmWithout(i *kit.Ink, paper string) (colour.Film, int, error) {
-	prior, _, err := i.Film(s.paperColour(i.Paper))
+	typed := i.AsTyped()
+	prior, _, err := typed.Film(s.paperColour(typed.Paper))
 	if err != nil {
 		return prior, 0, err
 	}
 	var ss []colour.Sample
-	for _, w := range s.Swatches {
-		if w.Ink != i.ID || w.Paper == paper {
+	for _, w := range s.byInk[i.ID] {
+		if w.Paper == paper {
 			continue
 		}
 		if dry, err := colour.ParseHex(w.Dry); err == nil {

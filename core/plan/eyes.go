@@ -270,7 +270,8 @@ func (b *builder) words() {
 			if err != nil {
 				return 0
 			}
-			return math.Abs(film.Over(paper, 1).Lab().L - paper.Lab().L)
+			dry, _, _ := b.kit.on(ink, film, paper, e.Strip.Paper, 1)
+			return math.Abs(dry.Lab().L - paper.Lab().L)
 		}
 		ink, ok := b.kit.ink[e.Strip.Ink]
 		if !ok || apart(ink) >= wordsApart {

@@ -3,6 +3,7 @@ package plan
 import (
 	"fmt"
 	"maps"
+	"math"
 	"slices"
 	"sort"
 	"strings"
@@ -107,6 +108,7 @@ func (b *builder) findings() {
 			b.missing(pm, m, wi)
 			b.heatOnShy(pm, m, wi)
 			b.sharedStamps(pm, m, wi)
+			b.guesses(pm, m, wi)
 			b.hueAlone(pm, wi)
 			b.jars(pm, wi)
 			b.ladders(pm, m, wi)
@@ -214,6 +216,57 @@ func (b *builder) readAsOne(pm *Motif, m card.Motif, wi int) {
 		b.add(f)
 	}
 }
+
+// guesses notes the layer whose dried colour is a guess that decides whether a pair
+// reads: strong ink on strong card, of which no swatch was made. One note for an
+// image in a colourway.
+func (b *builder) guesses(pm *Motif, m card.Motif, wi int) {
+	w := pm.Colourways[wi]
+	look := map[string]LayerLook{}
+	for _, l := range w.Layers {
+		look[l.ID] = l
+	}
+	seen := map[string]bool{}
+	var which []string
+	var worst PairLook
+	for _, p := range w.Pairs {
+		doubt := math.Hypot(look[p.A].Doubt, look[p.B].Doubt)
+		if p.Length < mergesOver || doubt < leastDoubt || math.Abs(p.Diff-b.o.readable) > doubt {
+			continue
+		}
+		of := p.B
+		if look[p.A].Doubt > look[of].Doubt {
+			of = p.A
+		}
+		if !seen[of] {
+			seen[of] = true
+			which = append(which, of)
+		}
+		if worst.B == "" {
+			worst = p
+		}
+	}
+	if len(which) == 0 {
+		return
+	}
+	l := look[which[0]]
+	what := fmt.Sprintf("%s on %s is a guess: swatch it", l.InkName, l.PaperName)
+	if l.PaperName == "" {
+		what = fmt.Sprintf("%s is a guess here: swatch it", l.InkName)
+	}
+	if len(which) > 1 {
+		what = fmt.Sprintf("%s, and %d more", what, len(which)-1)
+	}
+	b.add(Finding{ID: fmt.Sprintf("guess:%s:%s", pm.ID, w.ID), Station: "inks", Severity: Tip, Motif: pm.ID, Colourway: w.ID, Layer: which[0], What: what,
+		Why: fmt.Sprintf("It was never seen on this colour; it may dry %.0f off what is shown, and %s and %s are foretold %.1f apart, where %.0f is needed to read.",
+			l.Doubt, b.labelOf(pm, worst.B), b.labelOf(pm, worst.A), worst.Diff, b.o.readable),
+		Do:      "Strike it once on a scrap of that card before you ink the piece, or keep a swatch of it in the stores.",
+		Numbers: map[string]float64{"doubt": l.Doubt, "difference": worst.Diff}}, strings.Join(which, ","), m.Colourways[wi].Layers[which[0]].Ink)
+}
+
+// leastDoubt is the uncertainty, CIEDE2000, under which a colour is no guess; our
+// own default.
+const leastDoubt = 5.0
 
 // maxMends is how many notes of one plan get a mend looked for in the drawer;
 // it takes trying every ink. The others get theirs when these are settled.

@@ -139,15 +139,19 @@ func (b *builder) leaning(lean Lean, f card.Finish, s ramp.Slot, options []ramp.
 	if s.On >= 0 {
 		under, _ = colour.ParseHex(kit.PlainWhite)
 	}
-	now, _, _, _, _ := b.dried(f, under, "")
-	was := now.Lab()
+	paper := s.Paper
+	if s.On >= 0 {
+		paper = ""
+	}
+	now, _ := b.dried(f, under, paper)
+	was := now.dry.Lab()
 	warmth := func(c colour.Lab) float64 {
 		const orange = 60 * math.Pi / 180
 		return c.A*math.Cos(orange) + c.B*math.Sin(orange)
 	}
 	var out []int
 	for _, i := range s.Options {
-		c := options[i].Film.Over(under, options[i].Impressions).Lab()
+		c := options[i].On(under, paper).Lab()
 		by, need := 0.0, leanChroma
 		switch lean {
 		case Warmer:

@@ -274,6 +274,7 @@ type stock struct {
 	spacer   map[string]*kit.Spacer
 	adhesive map[string]*kit.Adhesive
 	swatch   map[swatchKey]string
+	byInk    map[string][]kit.Swatch
 	fitted   map[string]colour.Film // inks with swatches, by id
 }
 
@@ -283,7 +284,7 @@ type swatchKey struct {
 }
 
 func newStock(k kit.Kit) stock {
-	s := stock{Kit: k, swatch: map[swatchKey]string{}}
+	s := stock{Kit: k, swatch: map[swatchKey]string{}, byInk: map[string][]kit.Swatch{}}
 	s.set = byID(k.Sets, func(v *kit.Set) string { return v.ID })
 	s.ink = byID(k.Inks, func(v *kit.Ink) string { return v.ID })
 	s.paper = byID(k.Papers, func(v *kit.Cardstock) string { return v.ID })
@@ -291,6 +292,7 @@ func newStock(k kit.Kit) stock {
 	s.adhesive = byID(k.Adhesives, func(v *kit.Adhesive) string { return v.ID })
 	for _, w := range k.Swatches {
 		s.swatch[swatchKey{w.Ink, w.Paper, w.Impressions}] = w.Dry
+		s.byInk[w.Ink] = append(s.byInk[w.Ink], w)
 	}
 	s.fit()
 	return s

@@ -324,7 +324,7 @@ func TestAdviceNamesTheMissingLightness(t *testing.T) {
 	k.Inks = few
 	for i := range c.Motifs[0].Layers { // three ranks of cut pieces, from four greys
 		l := &c.Motifs[0].Layers[i]
-		l.Rank = 1 + i%5
+		l.Rank = 1 + i%4
 	}
 	ways, advice, err := plan.NewMaker().Advise(context.Background(), c, k, ask)
 	if err == nil {

@@ -35,13 +35,13 @@ func (m *Maker) FromPicture(c card.Card, k kit.Kit, ask Ask, refs []Reference, o
 	ws := make([]ramp.Wish, len(pm.img.Views))
 	for i, v := range pm.img.Views {
 		s := p.Slots[i]
-		under := s.Under
+		under, paper := s.Under, s.Paper
 		for on := s.On; on >= 0; on = p.Slots[on].On {
-			under = p.Slots[on].Under // judged as on the bare paper beneath all prints
+			under, paper = p.Slots[on].Under, p.Slots[on].Paper // judged as on the bare paper beneath all prints
 		}
 		w := ramp.Wish{Rank: v.Layer.Rank, Accent: v.Layer.Accent || v.Hidden(), Target: targets[i]}
 		for _, o := range s.Options {
-			w.Colours = append(w.Colours, p.Options[o].Film.Over(under, p.Options[o].Impressions).Lab())
+			w.Colours = append(w.Colours, p.Options[o].On(under, paper).Lab())
 		}
 		if len(w.Colours) == 0 {
 			return Suggestion{}, fmt.Errorf("colour after a picture, layer %q: %w", v.Layer.Label, ramp.ErrNoOptions)

@@ -198,9 +198,10 @@ func (b *builder) problem(pm *Motif, way card.Colourway, ask Ask) (ramp.Problem,
 		if i, ok := b.kit.ink[f.Ink]; ok {
 			film, _, err := b.film(i)
 			if err == nil {
-				o = ramp.Option{Film: film, Impressions: f.Strikes()}
+				o = ramp.Option{Film: film, Impressions: f.Strikes(), Seen: b.kit.seen(f.Ink, f.Strikes())}
 			}
 		}
+		o.Over = len(f.Blends) > 0
 		p.Options = append(p.Options, o)
 		finishes = append(finishes, f)
 		return len(p.Options) - 1
@@ -224,12 +225,12 @@ func (b *builder) problem(pm *Motif, way card.Colourway, ask Ask) (ramp.Problem,
 		f := way.Layers[v.Layer.ID]
 		s := ramp.Slot{Rank: v.Layer.Rank, Accent: v.Layer.Accent, On: -1, Weight: v.Visible, Options: free}
 		if v.Layer.Make == card.Cut {
-			s.Under = b.paperColour(f.Paper)
+			s.Under, s.Paper = b.paperColour(f.Paper), f.Paper
 			if cards != nil {
 				s.Options = cards
 			}
 		} else if s.On = v.Host; s.On < 0 {
-			s.Under = b.panelColour()
+			s.Under, s.Paper = b.panelColour(), b.panelPaper()
 		}
 		if ask.School == card.EveryPiece && v.Layer.Make == card.Cut && cards == nil {
 			s.Options = b.climbing(free, plain, finishes, s.Under)

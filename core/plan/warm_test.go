@@ -137,13 +137,13 @@ func another(t *rapid.T, v reflect.Value, path string, k kit.Kit) string {
 // of it is held against one that has seen none.
 func TestAWarmPlanIsAColdPlan(t *testing.T) {
 	k := manySets(t)
-	k.Sets = slices.DeleteFunc(k.Sets, func(s kit.Set) bool { return len(s.Parts) > 6 }) // small ones, for many cases in little time
+	k.Sets = slices.DeleteFunc(k.Sets, func(s kit.Set) bool { return len(s.Parts) > 4 }) // small ones, for many cases in little time
 	require.NotEmpty(t, k.Sets)
 	rapid.Check(t, func(t *rapid.T) {
 		c := clone(anyCard(t, k))
 		maker := plan.NewMaker()
 		maker.Of(c, k)
-		for range 4 {
+		for range 3 {
 			before := clone(c)
 			what := edit(t, &c, k)
 			if c.Validate() != nil {

@@ -30,6 +30,11 @@ const (
 type Option struct {
 	Film        colour.Film
 	Impressions int // 0 leaves what is beneath
+	// Seen is the dried colour as measured on bare papers, by the paper's id; it
+	// goes before what the film foretells.
+	Seen map[string]colour.Linear
+	Bare string // paper it shows bare, for a card that is cut plain
+	Over bool   // leaves a paper that is no longer bare though Impressions is 0
 }
 
 // Slot is one layer to be coloured.
@@ -37,6 +42,7 @@ type Slot struct {
 	Rank    int           // tone rank; equal ranks are not ordered among themselves
 	Accent  bool          // left out of the order
 	Under   colour.Linear // what it is inked on, when On is negative
+	Paper   string        // id of the bare paper that is, when On is negative
 	On      int           // slot whose dried colour it is inked on, or -1
 	Options []int         // indices of Problem.Options it may take; one for a fixed pick
 	Weight  float64       // shown area, for judging which answers differ visibly
@@ -118,6 +124,7 @@ func (p *Problem) Colours(pick []int) ([]colour.Lab, error) {
 	if err != nil {
 		return nil, err
 	}
+	pickOf := func(s int) int { return pick[s] }
 	lin := make([]colour.Linear, len(p.Slots))
 	lab := make([]colour.Lab, len(p.Slots))
 	for _, s := range order {
@@ -125,11 +132,32 @@ func (p *Problem) Colours(pick []int) ([]colour.Lab, error) {
 		if on := p.Slots[s].On; on >= 0 {
 			under = lin[on]
 		}
-		o := p.Options[pick[s]]
-		lin[s] = o.Film.Over(under, o.Impressions)
+		lin[s] = p.Options[pick[s]].On(under, p.bare(s, pickOf))
 		lab[s] = lin[s].Lab()
 	}
 	return lab, nil
+}
+
+// On is the dried colour of the option on what is beneath; paper is the id of the
+// card when that is bare, else empty.
+func (o Option) On(under colour.Linear, paper string) colour.Linear {
+	if c, ok := o.Seen[paper]; ok && paper != "" {
+		return c
+	}
+	return o.Film.Over(under, o.Impressions)
+}
+
+// bare is the id of the bare paper a slot is inked on, or empty: that of the slot
+// itself, or what the slots that carry it leave bare under the options picked.
+func (p *Problem) bare(slot int, pick func(int) int) string {
+	for p.Slots[slot].On >= 0 {
+		slot = p.Slots[slot].On
+		o := p.Options[pick(slot)]
+		if o.Bare != "" || o.Impressions > 0 || o.Over {
+			return o.Bare
+		}
+	}
+	return p.Slots[slot].Paper
 }
 
 // Judge scores an assignment and reports whether it keeps the order.

@@ -22,7 +22,7 @@ func drawer(r *rand.Rand, n int) []Option {
 		h := r.Float64() * 2 * math.Pi
 		c := r.Float64() * 45
 		lab := colour.Lab{L: 12 + 80*r.Float64(), A: c * math.Cos(h), B: c * math.Sin(h)}
-		out[i] = Option{colour.FilmFrom(lab.Linear(), white, r.Float64()*0.4), 1}
+		out[i] = Option{Film: colour.FilmFrom(lab.Linear(), white, r.Float64()*0.4), Impressions: 1}
 	}
 	return out
 }
@@ -121,7 +121,7 @@ func TestLadderOfOneFamilyWins(t *testing.T) {
 	opts := []Option{}
 	for _, h := range []string{"#e8c7c0", "#cf8f86", "#a5564f", "#6d2f2e", "#d9cf3a", "#3a8a3f", "#3b55b0", "#7d2f93"} {
 		c, _ := colour.ParseHex(h)
-		opts = append(opts, Option{colour.FilmFrom(c, white, 0.1), 1})
+		opts = append(opts, Option{Film: colour.FilmFrom(c, white, 0.1), Impressions: 1})
 	}
 	all := []int{0, 1, 2, 3, 4, 5, 6, 7}
 	p := Problem{Options: opts, Order: LightFirst, Touch: []Pair{{0, 1}, {1, 2}, {2, 3}}}

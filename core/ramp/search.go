@@ -184,8 +184,9 @@ func (s *search) colourSlot(i int) {
 		}
 		under = s.lin[sl.On][0]
 	}
+	paper := s.p.bare(i, func(j int) int { return s.p.Slots[j].Options[0] }) // what carries it has but one
 	for j, q := range s.p.Slots {
-		if j != i && len(s.lab[j]) > 0 && s.pal[j] >= 0 && q.On < 0 && sl.On < 0 && q.Under == under && slices.Equal(q.Options, sl.Options) {
+		if j != i && len(s.lab[j]) > 0 && s.pal[j] >= 0 && q.On < 0 && sl.On < 0 && q.Under == under && q.Paper == sl.Paper && slices.Equal(q.Options, sl.Options) {
 			s.pal[i], s.lab[i], s.lin[i], s.hue[i] = s.pal[j], s.lab[j], s.lin[j], s.hue[j]
 			return
 		}
@@ -196,7 +197,7 @@ func (s *search) colourSlot(i int) {
 	s.hue[i] = make([][2]float64, len(sl.Options))
 	for k, o := range sl.Options {
 		opt := s.p.Options[o]
-		s.lin[i][k] = opt.Film.Over(under, opt.Impressions)
+		s.lin[i][k] = opt.On(under, paper)
 		s.lab[i][k] = s.lin[i][k].Lab()
 		s.hue[i][k] = s.lab[i][k].HueVector()
 	}

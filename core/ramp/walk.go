@@ -59,7 +59,7 @@ func (s *search) candidates(i int, gapLo, gapHi, hue float64) []candidate {
 			c.lab, c.lin = s.lab[i][c.x], s.lin[i][c.x]
 		} else {
 			opt := s.p.Options[sl.Options[n]]
-			c.lin = opt.Film.Over(s.curLin[sl.On], opt.Impressions)
+			c.lin = opt.On(s.curLin[sl.On], s.p.bare(i, func(j int) int { return s.p.Slots[j].Options[s.pick[j]] }))
 			c.lab = c.lin.Lab()
 		}
 		if s.group[i] >= 0 {

@@ -99,10 +99,16 @@ func (g *guide) page() error {
 	}
 	g.p, g.pages = p, append(g.pages, p)
 	p.rect(0, 0, g.size.W, g.size.H, color.RGBA{255, 255, 255, 255}, none, 0)
-	p.text(p.f.head, 5, margin, margin+4, -1, inkText, g.card.Title)
+	g.y = top
+	return g.marks()
+}
+
+// marks draws what stands on every page: its heading and its check bar.
+func (g *guide) marks() error {
+	p := g.p
+	p.text(p.f.head, 5, margin, margin+4, -1, inkText, fitting(p, p.f.head, 5, g.size.W-2*margin-78, g.card.Title))
 	p.text(p.f.text, 2.8, g.size.W-margin, margin+4, 1, quiet, "Layering guide and work sheet. Print at 100 %, no fitting.")
 	g.checkBar()
-	g.y = margin + 12
 	return nil
 }
 
@@ -124,7 +130,7 @@ func (g *guide) checkBar() {
 
 // room begins a new page when less than h is left on this one.
 func (g *guide) room(h float64) error {
-	if g.y+h > g.size.H-22 {
+	if g.y+h > g.size.H-foot {
 		return g.page()
 	}
 	return nil
@@ -141,17 +147,11 @@ func (g *guide) heading(s string) error {
 }
 
 func (g *guide) assembled() error {
-	w := g.card.Base.W
-	x := margin
-	if err := g.room(g.card.Base.H + 10); err != nil {
-		return err
-	}
-	if w > g.size.W-2*margin {
-		g.p.text(g.p.f.text, 2.8, margin, g.y+2, -1, quiet, "The front is wider than this page; it runs into the margin.")
-		x = (g.size.W - w) / 2
-		g.y += 5
-	}
-	if err := front(g.p, g.card, g.kit, g.plan, x, g.y); err != nil {
+	pages := len(g.pages)
+	right, err := g.whole("The front", drawing{g.card.Base.W, g.card.Base.H, func(p *paper, x, y float64) error {
+		return front(p, g.card, g.kit, g.plan, x, y)
+	}})
+	if err != nil {
 		return err
 	}
 	d := g.plan.Depth
@@ -163,15 +163,19 @@ func (g *guide) assembled() error {
 	if d.Post.Class != "" {
 		lines = append(lines, fmt.Sprintf("In its envelope %.1f mm; as a US letter: %s.", d.Post.Filled, d.Post.Class), "The carrier's current rules go first.")
 	}
-	tx, ty := x+w+6, g.y+4
-	if tx > g.size.W-margin-50 {
-		tx, ty = margin, g.y+g.card.Base.H+6
-		g.y += float64(len(lines)) * 4.4
+	under := float64(len(lines)) * 4.4
+	tx, ty := right+6, top+4.0
+	if tx > g.size.W-margin-50 || len(g.pages) > pages {
+		if err := g.room(under + 8); err != nil {
+			return err
+		}
+		tx, ty = margin, g.y+6
+		g.y += under + 4
 	}
 	for i, s := range lines {
 		g.p.text(g.p.f.text, 3, tx, ty+float64(i)*4.4, -1, inkText, s)
 	}
-	g.y += g.card.Base.H + 4
+	g.y += 4
 	return nil
 }
 
@@ -256,31 +260,33 @@ func (g *guide) apart(m plan.Motif, cm card.Motif) error {
 			b.Min.X, b.Min.Y = min(b.Min.X, h.Min.X), min(b.Min.Y, h.Min.Y)
 			b.Max.X, b.Max.Y = max(b.Max.X, h.Max.X), max(b.Max.Y, h.Max.Y)
 		}
+		if b.W() > g.size.W-2*margin || b.H() > g.size.H-foot-top-12 {
+			if x > margin {
+				x, g.y, rowH = margin, g.y+rowH+9, 0
+			}
+			name := fmt.Sprintf("%d  %s", i+1, v.Layer.Label)
+			if _, err := g.whole(name, drawing{b.W(), b.H(), func(p *paper, x, y float64) error {
+				return g.piece(p, m, i, place{x - b.Min.X, y - b.Min.Y, 1})
+			}}); err != nil {
+				return err
+			}
+			g.y += 9
+			continue
+		}
 		if x+b.W() > g.size.W-margin && x > margin {
 			x, g.y, rowH = margin, g.y+rowH+9, 0
 		}
-		if g.y+b.H()+8 > g.size.H-22 {
+		if g.y+b.H()+8 > g.size.H-foot {
 			if err := g.page(); err != nil {
 				return err
 			}
 			x, rowH = margin, 0
 		}
 		at := place{x - b.Min.X, g.y + 4 - b.Min.Y, 1}
-		if v.Host != motif.Ground {
-			g.p.region(img.Views[v.Host].Outline, at, none, rule, 0.2)
-		}
-		fill := "#dddddd"
-		if len(m.Colourways) > 0 {
-			fill = m.Colourways[0].Layers[i].Dry
-		}
-		g.p.region(v.Outline, at, hex(fill), inkText, 0.15)
-		if len(m.Colourways) > 0 {
-			if err := g.p.shades(v.Outline, at, m.Colourways[0].Layers[i].Blends); err != nil {
-				return err
-			}
+		if err := g.piece(g.p, m, i, at); err != nil {
+			return err
 		}
 		g.p.text(g.p.f.bold, 2.8, x, g.y+2.5, -1, inkText, fmt.Sprintf("%d  %s", i+1, v.Layer.Label))
-		g.sights(v, img, at)
 		x += b.W() + 7
 		rowH = max(rowH, b.H())
 	}
@@ -288,8 +294,29 @@ func (g *guide) apart(m plan.Motif, cm card.Motif) error {
 	return nil
 }
 
+// piece draws a layer on the outline of its host, with its sighting points.
+func (g *guide) piece(p *paper, m plan.Motif, i int, at place) error {
+	img := m.Image()
+	v := img.Views[i]
+	if v.Host != motif.Ground {
+		p.region(img.Views[v.Host].Outline, at, none, rule, 0.2)
+	}
+	fill := "#dddddd"
+	if len(m.Colourways) > 0 {
+		fill = m.Colourways[0].Layers[i].Dry
+	}
+	p.region(v.Outline, at, hex(fill), inkText, 0.15)
+	if len(m.Colourways) > 0 {
+		if err := p.shades(v.Outline, at, m.Colourways[0].Layers[i].Blends); err != nil {
+			return err
+		}
+	}
+	sights(p, v, img, at)
+	return nil
+}
+
 // sights numbers the points to bring a layer into place by.
-func (g *guide) sights(v motif.View, img motif.Image, at place) {
+func sights(p *paper, v motif.View, img motif.Image, at place) {
 	if v.Host == motif.Ground {
 		return
 	}
@@ -298,10 +325,10 @@ func (g *guide) sights(v motif.View, img motif.Image, at place) {
 		piece = slices.MaxFunc(ps, func(a, b shape.Region) int { return cmp.Compare(a.Area(), b.Area()) })
 	}
 	for n, f := range register.Sight(piece, img.Views[v.Host].Outline, piece, register.Play{}).Points {
-		p := shape.Point{X: at.x + f.X, Y: at.y + f.Y}
-		g.p.region(shape.Disc(p, 0.7), place{k: 1}, none, inkText, 0.25)
-		g.p.region(shape.Disc(p.Add(shape.Point{X: 3}), 1.7), place{k: 1}, color.RGBA{255, 255, 255, 255}, inkText, 0.2)
-		g.p.text(g.p.f.bold, 2.4, p.X+3, p.Y+0.9, 0, inkText, fmt.Sprint(n+1))
+		q := shape.Point{X: at.x + f.X, Y: at.y + f.Y}
+		p.region(shape.Disc(q, 0.7), place{k: 1}, none, inkText, 0.25)
+		p.region(shape.Disc(q.Add(shape.Point{X: 3}), 1.7), place{k: 1}, color.RGBA{255, 255, 255, 255}, inkText, 0.2)
+		p.text(p.f.bold, 2.4, q.X+3, q.Y+0.9, 0, inkText, fmt.Sprint(n+1))
 	}
 }
 

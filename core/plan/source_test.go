@@ -1,0 +1,139 @@
+package plan_test
+
+import (
+	"context"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"ochrestone/core/card"
+	"ochrestone/core/colour"
+	"ochrestone/core/kit"
+	"ochrestone/core/measure"
+	"ochrestone/core/plan"
+)
+
+// hard swatches: on some papers every ink came out other than its film foretells.
+func swatched(t *rapid.T, k kit.Kit) kit.Kit {
+	for _, i := range k.Inks {
+		if i.Dry == "" {
+			continue
+		}
+		for _, paper := range []string{"chalk", "oat", "kraft"} {
+			if !rapid.Bool().Draw(t, "swatched") {
+				continue
+			}
+			c, _ := colour.ParseHex(i.Dry)
+			l := c.Lab()
+			l.L = min(97, max(4, l.L+rapid.Float64Range(-9, 9).Draw(t, "off")))
+			k.Swatches = append(k.Swatches, kit.Swatch{Ink: i.ID, Paper: paper, Impressions: 1, Dry: l.Linear().Hex()})
+		}
+	}
+	return k
+}
+
+// What the search for inks promises is what the plan shows: the weakest pair it
+// gives is the weakest pair of the plan, and the order of lightness holds, with
+// swatches on several papers.
+func TestTheSearchAndThePlanSeeTheSameColours(t *testing.T) {
+	_, base := moth(t)
+	for _, ink := range base.Inks {
+		require.NotEmpty(t, ink.ID)
+	}
+	maker := plan.NewMaker()
+	rapid.Check(t, func(t *rapid.T) {
+		k := base
+		k.Inks = k.Inks[:rapid.IntRange(8, 16).Draw(t, "inks")]
+		k.Swatches = nil
+		k = swatched(t, k)
+		set := k.Sets[0]
+		for _, s := range k.Sets {
+			if len(s.Parts) < len(set.Parts) {
+				set = s
+			}
+		}
+		c := card.New("Any", measure.Formats()[0], measure.FoldSide, k).AddSet(set, k)
+		m := &c.Motifs[0]
+		for id, f := range m.Colourways[0].Layers {
+			if f.Paper != "" {
+				f.Paper = rapid.SampledFrom([]string{"chalk", "oat", "kraft"}).Draw(t, "paper")
+				m.Colourways[0].Layers[id] = f
+			}
+		}
+		ways, _, err := maker.Advise(context.Background(), c, k, plan.Ask{Motif: m.ID, Colourway: m.Colourways[0].ID, School: card.LightGround, Best: 2})
+		if err != nil {
+			return // the drawer cannot keep the order
+		}
+		m.School = card.LightGround
+		for n, w := range ways {
+			m.Colourways[0].Layers = w.Finishes
+			p := maker.Of(c, k)
+			got := p.Motifs[0].Colourways[0]
+			for i, l := range got.Layers {
+				if d := w.Look.Layers[i]; d.Dry != l.Dry {
+					t.Fatalf("answer %d, layer %s: suggested %s, planned %s", n, l.ID, d.Dry, l.Dry)
+				}
+			}
+			if f := finding(p, "order:"); f != nil {
+				t.Fatalf("answer %d breaks the order it was asked to keep: %s", n, f.Why)
+			}
+		}
+	})
+}
+
+// Keeping a swatch keeps what was typed, so that the drawer's typed error compares
+// a swatch with what was typed and not with itself.
+func TestTheDrawerComparesWithWhatWasTyped(t *testing.T) {
+	ink := kit.Ink{ID: "i", Name: "Madder", Kind: kit.Dye, Dry: "#d98f86"}
+	seen := ink.Seen("#c0655c", "chalk")
+	assert.Equal(t, "#c0655c", seen.Dry)
+	assert.Equal(t, "#d98f86", seen.AsTyped().Dry)
+	again := seen.Seen("#bf665d", "chalk")
+	assert.Equal(t, "#bf665d", again.Dry)
+	assert.Equal(t, "#d98f86", again.AsTyped().Dry, "and still what was typed")
+	assert.Equal(t, "#bf665d", again.Seen("#8a4a40", "kraft").Dry, "another paper is not its own")
+
+	_, k := moth(t)
+	k.Inks = []kit.Ink{again}
+	k.Swatches = []kit.Swatch{{Ink: "i", Paper: "chalk", Impressions: 1, Dry: "#bf665d"}, {Ink: "i", Paper: "kraft", Impressions: 1, Dry: "#8a4a40"}}
+	d := plan.DrawerOf(k)
+	assert.Equal(t, 2, d.HeldBack)
+	a, _ := colour.ParseHex("#d98f86")
+	b, _ := colour.ParseHex("#bf665d")
+	assert.Greater(t, d.Default, colour.Difference(a.Lab(), b.Lab())/2, "the swatch on chalk counts with its full error")
+}
+
+// Strong ink on strong card of which no swatch was made is said to be a guess where
+// a pair hangs on it, and is no more once it is swatched.
+func TestAGuessIsSaid(t *testing.T) {
+	c, k := moth(t)
+	m := &c.Motifs[0]
+	var a, b string
+	for _, p := range plan.Of(c, k).Motifs[0].Colourways[0].Pairs {
+		if p.A != "" && p.Length > 5 {
+			a, b = p.A, p.B
+		}
+	}
+	require.NotEmpty(t, a)
+	w := m.Colourways[0].Layers
+	for id := range w {
+		w[id] = card.Finish{Paper: "chalk", Ink: "loam-deep", Impressions: 1}
+	}
+	for i := range m.Layers {
+		if m.Layers[i].ID == a || m.Layers[i].ID == b {
+			m.Layers[i].Make = card.Cut
+		}
+	}
+	w[a], w[b] = card.Finish{Paper: "rosehip"}, card.Finish{Paper: "rosehip", Ink: "madder-full", Impressions: 1}
+	p := plan.Of(c, k)
+	f := finding(p, "guess:")
+	require.NotNil(t, f)
+	assert.Contains(t, f.What, "Madder, full on Rosehip")
+	assert.Equal(t, b, f.Layer)
+	k.Swatches = append(k.Swatches, kit.Swatch{Ink: "madder-full", Paper: "rosehip", Impressions: 1, Dry: "#9a3136"})
+	if f := finding(plan.Of(c, k), "guess:"); f != nil {
+		assert.NotEqual(t, b, f.Layer)
+	}
+}
