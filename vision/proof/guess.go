@@ -36,12 +36,8 @@ func (m *model) guess(p *Plane, by ...float64) error {
 			if told[i] {
 				continue
 			}
-			if share, ok := g.share(i); ok {
-				dry := m.paper
-				for c := range dry {
-					dry[c] *= math.Max(0.01, share[c])
-				}
-				m.layers[i].Film, told[i] = colour.FilmFrom(dry, m.paper, dyeHides), true
+			if f, ok := g.film(i); ok {
+				m.layers[i].Film, told[i] = colour.FilmFrom(f.Over(m.paper, 1), m.paper, dyeHides), true
 			}
 		}
 		for mask := range classes {
@@ -89,9 +85,9 @@ func (g gathered) seen(mask int) (c colour.Linear, ok bool) {
 	return c, g.counts[mask] >= fewInside
 }
 
-// share is what is left of the light where layer i lies, against the same without
-// it.
-func (g gathered) share(i int) (s colour.Linear, ok bool) {
+// film is what layer i adds where it lies, against the same without it: the mean
+// over what it lies on, by how much of each is seen.
+func (g gathered) film(i int) (f colour.Film, ok bool) {
 	weight := 0.0
 	for mask := range g.sums {
 		if mask>>i&1 == 1 {
@@ -103,13 +99,14 @@ func (g gathered) share(i int) (s colour.Linear, ok bool) {
 			continue
 		}
 		w := math.Min(g.counts[mask], g.counts[mask|1<<i])
-		for c := range s {
-			s[c] += w * math.Min(1, on[c]/math.Max(0.01, off[c]))
+		one := colour.FilmFrom(on, off, 0)
+		for c := range f.T {
+			f.T[c] += w * one.T[c]
 		}
 		weight += w
 	}
-	for c := range s {
-		s[c] /= weight
+	for c := range f.T {
+		f.T[c] /= weight
 	}
-	return s, weight > 0
+	return f, weight > 0
 }

@@ -1202,6 +1202,10 @@ export interface components {
             needsHeat?: boolean;
             /** @description cardstock the colours were seen on; empty for a plain white */
             paper?: string;
+            /** @description dried colour as it was typed, kept when a swatch takes its place, #rrggbb */
+            typedDry?: string;
+            /** @description cardstock that colour was seen on; empty for a plain white */
+            typedPaper?: string;
             /** @description reacts with water */
             water?: boolean;
             /** @description wet colour, #rrggbb; empty when not known */
@@ -1930,6 +1934,11 @@ export interface components {
         PlanLayerLook: {
             /** @description worked in over it, in order */
             blends: components["schemas"]["PlanBlendLook"][];
+            /**
+             * Format: double
+             * @description how far the dried colour may be off, CIEDE2000; 0 when it was measured or nothing is inked
+             */
+            doubt: number;
             /** @description dried colour, #rrggbb */
             dry: string;
             /** @description colour of the cut edge where it is inked, #rrggbb */
