@@ -1,9 +1,10 @@
 #!/usr/bin/env bash
-# Installs what the browser tests need: Debian's Chromium, and poppler to read a PDF back.
+# Installs what the tests need: Chromium, poppler to read a PDF back, librsvg as a second renderer.
 set -eu
 missing=()
 command -v chromium >/dev/null || missing+=(chromium)
 command -v pdftotext >/dev/null || missing+=(poppler-utils)
+command -v rsvg-convert >/dev/null || missing+=(librsvg2-bin)
 [ ${#missing[@]} -eq 0 ] && exit 0
 if ! command -v apt-get >/dev/null; then
 	echo "Install ${missing[*]} for the browser tests; this machine has no apt-get." >&2

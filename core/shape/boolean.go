@@ -1,7 +1,6 @@
 package shape
 
 import (
-	"fmt"
 	"math"
 
 	"github.com/tdewolff/canvas"
@@ -75,18 +74,6 @@ func tryUnder(g, h Region) (shown, both Region, ok bool) {
 	shown, both = fromPath(p.Not(q)), fromPath(p.Or(q))
 	tol, s := slack(g, h), shown.Area()
 	return shown, both, s <= g.Area()+tol && s >= g.Area()-h.Area()-tol && math.Abs(both.Area()-h.Area()-s) <= tol
-}
-
-// UnionAll returns the union of all regions.
-func UnionAll(gs ...Region) (Region, error) {
-	var out Region
-	for i, g := range gs {
-		var err error
-		if out, err = out.Union(g); err != nil {
-			return Region{}, fmt.Errorf("unite region %d: %w", i+1, err)
-		}
-	}
-	return out, nil
 }
 
 // boolean runs the operation and keeps its result only where the areas add up;

@@ -79,6 +79,11 @@ func Raw(rings ...Ring) Region { return Region{rings} }
 
 // FromPath flattens a path whose y axis points down and settles it.
 func FromPath(p *canvas.Path, nonzero bool) Region {
+	return New(nonzero, flatten(p)...).Simplify(Tolerance / 4)
+}
+
+// flatten turns a path into rings with straight sides.
+func flatten(p *canvas.Path) []Ring {
 	var rings []Ring
 	flat := p.Flatten(Tolerance / 2)
 	for _, sub := range flat.Split() {
@@ -90,7 +95,7 @@ func FromPath(p *canvas.Path, nonzero bool) Region {
 			rings = append(rings, r)
 		}
 	}
-	return New(nonzero, rings...).Simplify(Tolerance / 4)
+	return rings
 }
 
 // Simplify drops corners that lie within tol of the line between their

@@ -49,11 +49,34 @@ func (g Region) MarshalText() ([]byte, error) {
 	return b, nil
 }
 
-// maxRings and maxCorners bound what UnmarshalText takes.
+// Limits of a region that can be written and read back.
 const (
-	maxRings   = 20_000
-	maxCorners = 400_000
+	MaxRings   = 20_000
+	MaxCorners = 400_000
+	MaxReach   = 1e4 // mm, each way from the origin
 )
+
+// Storable returns an error when UnmarshalText would refuse what MarshalText
+// writes of the region: it is too large, too far away, or has a corner that is
+// nowhere. Check before storing.
+func (g Region) Storable() error {
+	corners := 0
+	for i, r := range g.rings {
+		if len(r) < 3 {
+			return fmt.Errorf("ring %d of the outline has fewer than three corners", i+1)
+		}
+		for _, p := range r {
+			if !(math.Abs(p.X) <= MaxReach && math.Abs(p.Y) <= MaxReach) {
+				return fmt.Errorf("the outline reaches to %.4g, %.4g mm; at most %.0f m from its origin can be kept", p.X, p.Y, MaxReach/1000)
+			}
+		}
+		corners += len(r)
+	}
+	if len(g.rings) > MaxRings || corners > MaxCorners {
+		return fmt.Errorf("the outline has %d pieces and holes with %d corners; at most %d with %d can be kept", len(g.rings), corners, MaxRings, MaxCorners)
+	}
+	return nil
+}
 
 // UnmarshalText reads what MarshalText wrote: rings of M, L and Z with absolute
 // coordinates in mm.
@@ -69,7 +92,7 @@ func (g *Region) UnmarshalText(t []byte) error {
 			xs, ys, ok := strings.Cut(strings.TrimSpace(f), " ")
 			x, err1 := strconv.ParseFloat(xs, 64)
 			y, err2 := strconv.ParseFloat(ys, 64)
-			if !ok || err1 != nil || err2 != nil || !(math.Abs(x) <= 1e4 && math.Abs(y) <= 1e4) {
+			if !ok || err1 != nil || err2 != nil || !(math.Abs(x) <= MaxReach && math.Abs(y) <= MaxReach) {
 				return fmt.Errorf("read outline: ring %d, corner %d (%q) is not two numbers of mm", n+1, i+1, f)
 			}
 			r = append(r, Point{x, y})
@@ -77,8 +100,8 @@ func (g *Region) UnmarshalText(t []byte) error {
 		if corners += len(r); len(r) < 3 {
 			return fmt.Errorf("read outline: ring %d has fewer than three corners", n+1)
 		}
-		if corners > maxCorners || len(g.rings) >= maxRings {
-			return fmt.Errorf("read outline: more than %d corners or %d rings", maxCorners, maxRings)
+		if corners > MaxCorners || len(g.rings) >= MaxRings {
+			return fmt.Errorf("read outline: more than %d corners or %d rings", MaxCorners, MaxRings)
 		}
 		g.rings = append(g.rings, r)
 	}

@@ -6,6 +6,8 @@ import (
 	"math"
 	"strconv"
 	"strings"
+
+	"github.com/tdewolff/canvas"
 )
 
 // refuse turns away links to elsewhere and event handlers.
@@ -27,36 +29,115 @@ func refuse(t xml.StartElement, line int) error {
 	return nil
 }
 
-// inherit applies transform, style and presentation attributes.
+// inherit applies the transform, the style sheets and the style of an element.
 func (r *reader) inherit(t xml.StartElement, s state, line int) (state, error) {
-	if v := attr(t, "transform"); v != "" {
-		m, err := transform(v)
+	css := r.index.css.styles(t)
+	at := "<" + t.Name.Local + label(t, "") + ">"
+	move := css["transform"]
+	if move == "" {
+		move = attr(t, "transform")
+	}
+	if move != "" {
+		box := [4]float64{s.port[0], s.port[1], s.port[2], s.port[3]}
+		if css["transform-box"] == "fill-box" || css["transform-box"] == "content-box" {
+			if b, ok := boxOf(t, s); ok {
+				box = b
+			} else {
+				r.note(line, at, "turns or scales about its own box, which is taken as the page's")
+			}
+		}
+		m, err := transform(move, box[2], box[3])
 		if err != nil {
-			return s, &Problem{"<" + t.Name.Local + label(t, "") + ">", line, "The transform cannot be read: " + err.Error() + ".", "Apply the transform in the drawing program."}
+			return s, &Problem{at, line, "The transform cannot be read: " + err.Error() + ".", "Apply the transform in the drawing program."}
+		}
+		from := css["transform-origin"]
+		if from == "" {
+			from = attr(t, "transform-origin")
+		}
+		if from != "" || css["transform-box"] == "fill-box" {
+			if from == "" {
+				from = "center"
+			}
+			x, y, err := origin(from, box)
+			if err != nil {
+				return s, &Problem{at, line, "The transform-origin cannot be read: " + err.Error() + ".", "Apply the transform in the drawing program."}
+			}
+			m = canvas.Identity.Translate(x, y).Mul(m).Translate(-x, -y)
 		}
 		s.m = s.m.Mul(m)
 	}
-	set := func(k, v string) {
+	s.unseen = ""
+	for k, v := range css {
+		if v == "inherit" {
+			continue
+		}
 		switch k {
 		case "fill":
-			s.noFill = v == "none" || v == "transparent"
+			s.noFill = clear(v)
+		case "fill-opacity":
+			s.thinFill = share(v) == 0
+		case "stroke":
+			s.stroked = !clear(v)
+		case "stroke-opacity":
+			s.thinStroke = share(v) == 0
+		case "stroke-width":
+			if w, err := amount(v, 0); err == nil {
+				s.wide = w
+			}
 		case "fill-rule":
 			s.evenOdd = v == "evenodd"
-		case "display":
-			s.hidden = s.hidden || v == "none"
+		case "clip-rule":
+			s.clipOdd = v == "evenodd"
 		case "visibility":
-			s.hidden = v == "hidden" || v == "collapse"
+			s.invisible = v == "hidden" || v == "collapse"
 		}
 	}
-	for _, k := range []string{"fill", "fill-rule", "display", "visibility"} {
-		if v := attr(t, k); v != "" {
-			set(k, v)
-		}
+	switch {
+	case css["display"] == "none" || s.invisible && t.Name.Local != "g":
+		s.unseen = "hidden"
+	case css["opacity"] != "" && share(css["opacity"]) == 0:
+		s.unseen = "wholly transparent"
 	}
-	for _, d := range append(r.index.styles(t), declarations(attr(t, "style"))...) {
-		set(d[0], d[1])
+	if m := css["mask"]; m != "" && m != "none" {
+		r.note(line, at, "is masked; it was taken whole")
+	}
+	if c := css["clip-path"]; c != "" && c != "none" {
+		if err := r.clip(t, &s, c, line); err != nil {
+			return s, err
+		}
 	}
 	return s, nil
+}
+
+// draws reports whether a shape leaves anything on the paper.
+func (s state) draws() bool {
+	return !s.noFill && !s.thinFill || s.stroked && !s.thinStroke && s.wide != 0
+}
+
+// clear tells a colour that leaves nothing.
+func clear(v string) bool {
+	v = strings.ToLower(strings.Join(strings.Fields(v), ""))
+	if v == "none" || v == "transparent" {
+		return true
+	}
+	if strings.HasPrefix(v, "rgba(") || strings.HasPrefix(v, "hsla(") || strings.HasPrefix(v, "rgb(") && strings.Contains(v, "/") {
+		i := strings.LastIndexAny(v, ",/")
+		return share(strings.TrimSuffix(v[i+1:], ")")) == 0
+	}
+	return len(v) == 9 && v[0] == '#' && v[7:] == "00" || len(v) == 5 && v[0] == '#' && v[4] == '0'
+}
+
+// share reads a share, 0.5 or 50%; what cannot be read is all.
+func share(v string) float64 {
+	k := 1.0
+	if w := strings.TrimSuffix(v, "%"); w != v {
+		v, k = w, 0.01
+	}
+	f, err := strconv.ParseFloat(strings.TrimSpace(v), 64)
+	if err != nil {
+		return 1
+	}
+	return f * k
 }
 
 func floats(f []string) ([]float64, error) {

@@ -4,7 +4,6 @@ import (
 	"bytes"
 	"encoding/xml"
 	"fmt"
-	"regexp"
 	"strings"
 
 	"ochrestone/core/shape"
@@ -15,20 +14,13 @@ import (
 type index struct {
 	data []byte
 	at   map[string]span // by id
-	css  []cssRule
+	css  sheet
 }
 
 // span is the part of the file an element takes up, and its line.
 type span struct {
 	from, to int64
 	line     int
-}
-
-// cssRule is one selector with its declarations; only single classes, ids and
-// element names are understood, as drawing programs write them.
-type cssRule struct {
-	selector string
-	set      [][2]string
 }
 
 // newIndex reads through the drawing once. What is not well formed is left for
@@ -62,7 +54,7 @@ func newIndex(data []byte) *index {
 			style = t.Name.Local == "style"
 		case xml.CharData:
 			if style {
-				x.sheet(string(t))
+				x.css.read(string(t))
 			}
 		case xml.EndElement:
 			style = false
@@ -78,61 +70,12 @@ func newIndex(data []byte) *index {
 	}
 }
 
-var (
-	comment = regexp.MustCompile(`(?s)/\*.*?\*/|<!--|-->`)
-	rule    = regexp.MustCompile(`([^{}]+)\{([^{}]*)\}`)
+// How far copies may lead on to copies, and how many elements may be read in all:
+// ten levels of ten copies each would never end.
+const (
+	mostUses     = 12
+	mostElements = 60_000
 )
-
-// sheet reads a style sheet (CSS 2, the part drawing programs use).
-func (x *index) sheet(text string) {
-	for _, m := range rule.FindAllStringSubmatch(comment.ReplaceAllString(text, ""), -1) {
-		set := declarations(m[2])
-		for _, s := range strings.Split(m[1], ",") {
-			if s = strings.TrimSpace(s); s != "" && !strings.ContainsAny(s, " >+~:[@") {
-				x.css = append(x.css, cssRule{s, set})
-			}
-		}
-	}
-}
-
-func declarations(text string) (out [][2]string) {
-	for _, d := range strings.Split(text, ";") {
-		if k, v, ok := strings.Cut(d, ":"); ok {
-			out = append(out, [2]string{strings.TrimSpace(k), strings.TrimSpace(strings.TrimSuffix(strings.TrimSpace(v), "!important"))})
-		}
-	}
-	return out
-}
-
-// styles lists what the style sheets say of an element, weakest first: element
-// names, then classes, then ids, each in the order of the file.
-func (x *index) styles(t xml.StartElement) (out [][2]string) {
-	classes, id := strings.Fields(attr(t, "class")), attr(t, "id")
-	for rank := range 3 {
-		for _, r := range x.css {
-			s := r.selector
-			name := strings.TrimPrefix(s, t.Name.Local) // rect.a is met by a rect of class a
-			hit := false
-			switch rank {
-			case 0:
-				hit = s == t.Name.Local || s == "*"
-			case 1:
-				for _, c := range classes {
-					hit = hit || name == "."+c
-				}
-			case 2:
-				hit = id != "" && name == "#"+id
-			}
-			if hit {
-				out = append(out, r.set...)
-			}
-		}
-	}
-	return out
-}
-
-// mostUses bounds how often use elements may lead on to others.
-const mostUses = 12
 
 // use draws the element another one points at, in its place.
 func (r *reader) use(t xml.StartElement, s state, line int) error {
@@ -154,8 +97,13 @@ func (r *reader) use(t xml.StartElement, s state, line int) error {
 	if err != nil {
 		return err
 	}
-	x, err1 := user(t, "x", 0)
-	y, err2 := user(t, "y", 0)
+	if st.unseen != "" {
+		r.uses--
+		r.note(line, "<use>", "is "+st.unseen+" and was left out")
+		return r.skip()
+	}
+	x, err1 := st.user(t, "x", 0)
+	y, err2 := st.user(t, "y", 0)
 	if err1 != nil || err2 != nil {
 		return &Problem{"<use>", line, "The place of the copy cannot be read.", "Unlink it in the drawing program."}
 	}
@@ -167,20 +115,24 @@ func (r *reader) use(t xml.StartElement, s state, line int) error {
 	if err := r.skip(); err != nil {
 		return err
 	}
-	// Read the element where it stands, then come back.
+	// A symbol or a drawing within takes the size of the one that uses it.
+	st.size = [2]string{attr(t, "width"), attr(t, "height")}
+	defer func() { r.uses-- }()
+	return r.at(at, func(e xml.StartElement) error { return r.element(e, st) })
+}
+
+// at reads the element that stands elsewhere in the drawing, then comes back.
+func (r *reader) at(at span, read func(e xml.StartElement) error) error {
 	dec, base, lines := r.dec, r.base, r.lines
 	r.dec, r.base, r.lines = xml.NewDecoder(bytes.NewReader(r.index.data[at.from:at.to])), at.from, at.line-1
-	defer func() { r.dec, r.base, r.lines, r.uses = dec, base, lines, r.uses-1 }()
+	defer func() { r.dec, r.base, r.lines = dec, base, lines }()
 	for {
 		tok, err := r.dec.Token()
 		if err != nil {
 			return r.xmlProblem(err)
 		}
 		if e, ok := tok.(xml.StartElement); ok {
-			if e.Name.Local == "symbol" {
-				e.Name.Local = "g"
-			}
-			return r.element(e, st)
+			return read(e)
 		}
 	}
 }

@@ -34,25 +34,44 @@ func length(s string) (mm float64, unit string, err error) {
 	return v[0] * k, unit, nil
 }
 
-// user reads a coordinate of a shape in user units.
-func user(t xml.StartElement, name string, or float64) (float64, error) {
-	s := attr(t, name)
-	if s == "" {
+// user reads a coordinate or size of a shape in user units; a percentage counts of
+// the width, the height, or the mean of both of the nearest viewport (SVG 1.1,
+// 7.10).
+func (s state) user(t xml.StartElement, name string, or float64) (float64, error) {
+	v := attr(t, name)
+	if v == "" || v == "auto" {
 		return or, nil
 	}
-	mm, unit, err := length(s)
-	if err != nil || unit == "%" {
-		return 0, fmt.Errorf("%s is %q", name, s)
+	of := s.port[2]
+	switch name {
+	case "y", "height", "cy", "ry", "y1", "y2":
+		of = s.port[3]
+	case "r":
+		of = math.Hypot(s.port[2], s.port[3]) / math.Sqrt2
 	}
-	return mm / mmPer["px"], nil
+	out, err := amount(v, of)
+	if err != nil {
+		return 0, fmt.Errorf("%s is %q", name, v)
+	}
+	return out, nil
+}
+
+// boxOf is the box of a shape in its own user units, before its transform.
+func boxOf(t xml.StartElement, s state) (box [4]float64, ok bool) {
+	p, err := outline(t, s)
+	if err != nil || p == nil || p.Empty() {
+		return box, false
+	}
+	b := p.Bounds()
+	return [4]float64{b.X0, b.Y0, b.X1 - b.X0, b.Y1 - b.Y0}, true
 }
 
 // outline returns the path of a shape element, nil for elements that are none.
-func outline(t xml.StartElement) (*canvas.Path, error) {
+func outline(t xml.StartElement, s state) (*canvas.Path, error) {
 	get := func(names ...string) ([]float64, error) {
 		out := make([]float64, len(names))
 		for i, n := range names {
-			v, err := user(t, n, 0)
+			v, err := s.user(t, n, 0)
 			if err != nil {
 				return nil, err
 			}
@@ -91,7 +110,7 @@ func outline(t xml.StartElement) (*canvas.Path, error) {
 		}
 		return canvas.Ellipse(v[2], v[3]).Translate(v[0], v[1]), nil
 	case "polygon", "polyline":
-		v, err := floats(strings.FieldsFunc(attr(t, "points"), func(r rune) bool { return r == ' ' || r == ',' || r == '\n' || r == '\t' || r == '\r' }))
+		v, err := floats(strings.FieldsFunc(attr(t, "points"), blank))
 		if err != nil {
 			return nil, err
 		}
@@ -160,53 +179,4 @@ func rect(x, y, w, h, rx, ry float64, hasX, hasY bool) *canvas.Path {
 	p.ArcTo(rx, ry, 0, false, true, x+rx, y)
 	p.Close()
 	return p
-}
-
-// transform reads a transform list.
-func transform(s string) (canvas.Matrix, error) {
-	m := canvas.Identity
-	rest := strings.TrimSpace(s)
-	for rest != "" {
-		open, shut := strings.IndexByte(rest, '('), strings.IndexByte(rest, ')')
-		if open < 0 || shut < open {
-			return m, fmt.Errorf("%q has no brackets", rest)
-		}
-		name := strings.Trim(rest[:open], " ,\n\t")
-		v, err := floats(strings.FieldsFunc(rest[open+1:shut], func(r rune) bool { return r == ' ' || r == ',' || r == '\n' || r == '\t' }))
-		if err != nil {
-			return m, err
-		}
-		one, err := single(name, v)
-		if err != nil {
-			return m, err
-		}
-		m = m.Mul(one)
-		rest = strings.Trim(rest[shut+1:], " ,\n\t")
-	}
-	return m, nil
-}
-
-func single(name string, v []float64) (canvas.Matrix, error) {
-	id := canvas.Identity
-	switch n := len(v); {
-	case name == "matrix" && n == 6:
-		return canvas.Matrix{{v[0], v[2], v[4]}, {v[1], v[3], v[5]}}, nil
-	case name == "translate" && n == 1:
-		return id.Translate(v[0], 0), nil
-	case name == "translate" && n == 2:
-		return id.Translate(v[0], v[1]), nil
-	case name == "scale" && n == 1 && v[0] != 0:
-		return id.Scale(v[0], v[0]), nil
-	case name == "scale" && n == 2 && v[0] != 0 && v[1] != 0:
-		return id.Scale(v[0], v[1]), nil
-	case name == "rotate" && n == 1:
-		return id.Rotate(v[0]), nil
-	case name == "rotate" && n == 3:
-		return id.Translate(v[1], v[2]).Rotate(v[0]).Translate(-v[1], -v[2]), nil
-	case name == "skewX" && n == 1:
-		return canvas.Matrix{{1, math.Tan(v[0] * math.Pi / 180), 0}, {0, 1, 0}}, nil
-	case name == "skewY" && n == 1:
-		return canvas.Matrix{{1, 0, 0}, {math.Tan(v[0] * math.Pi / 180), 1, 0}}, nil
-	}
-	return id, fmt.Errorf("%s with %d numbers is not a transform", name, len(v))
 }
