@@ -14,10 +14,11 @@ import (
 // kitMemo remembers the kit as it was last read: with some hundreds of sets it
 // takes long to read, and every plan wants it.
 type kitMemo struct {
-	mu   sync.Mutex
-	have *kit.Kit
-	data int64 // SQLite's count of changes made by other connections
-	turn int   // grows with every change of our own
+	mu    sync.Mutex
+	have  *kit.Kit
+	apart []Apart // what could not be read of it
+	data  int64   // SQLite's count of changes made by other connections
+	turn  int     // grows with every change of our own
 }
 
 // forget drops what is remembered, after a change.
@@ -33,7 +34,7 @@ func (m *kitMemo) forget() {
 func (s *Store) Kit(ctx context.Context) (kit.Kit, error) {
 	var data int64
 	if err := s.db.QueryRowContext(ctx, "PRAGMA data_version").Scan(&data); err != nil {
-		return kit.Kit{}, fmt.Errorf("read the stores: %w", err)
+		return kit.Kit{}, fmt.Errorf("read the stores: %w", plain(err))
 	}
 	m := &s.memo
 	m.mu.Lock()
@@ -44,7 +45,7 @@ func (s *Store) Kit(ctx context.Context) (kit.Kit, error) {
 		return k, nil
 	}
 	m.mu.Unlock()
-	k, err := s.readKit(ctx)
+	k, apart, err := s.readKit(ctx)
 	if err != nil {
 		return k, err
 	}
@@ -52,7 +53,7 @@ func (s *Store) Kit(ctx context.Context) (kit.Kit, error) {
 	defer m.mu.Unlock()
 	if m.turn == turn { // nothing changed while it was read
 		kept := k
-		m.have, m.data = &kept, data
+		m.have, m.data, m.apart = &kept, data, apart
 	}
 	return own(k), nil
 }
@@ -68,41 +69,52 @@ func own(k kit.Kit) kit.Kit {
 	return k
 }
 
-// readKit reads everything the person owns from the file.
-func (s *Store) readKit(ctx context.Context) (kit.Kit, error) {
-	k := kit.Kit{Sets: []kit.Set{}, Inks: []kit.Ink{}, Papers: []kit.Cardstock{}, Spacers: []kit.Spacer{}, Adhesives: []kit.Adhesive{}, Envelopes: []kit.Envelope{}, Swatches: []kit.Swatch{}}
+func emptyKit() *kit.Kit {
+	return &kit.Kit{Sets: []kit.Set{}, Inks: []kit.Ink{}, Papers: []kit.Cardstock{}, Spacers: []kit.Spacer{}, Adhesives: []kit.Adhesive{}, Envelopes: []kit.Envelope{}, Swatches: []kit.Swatch{}}
+}
+
+// readKit reads everything the person owns from the file. What cannot be read is
+// set apart.
+func (s *Store) readKit(ctx context.Context) (kit.Kit, []Apart, error) {
+	k := emptyKit()
+	apart := []Apart{}
 	rows, err := s.db.QueryContext(ctx, `SELECT kind, id, doc FROM items ORDER BY position, id`)
 	if err != nil {
-		return k, fmt.Errorf("read the stores: %w", err)
+		return *k, nil, fmt.Errorf("read the stores: %w", plain(err))
 	}
 	defer rows.Close()
 	for rows.Next() {
 		var kind, id string
 		var doc []byte
 		if err := rows.Scan(&kind, &id, &doc); err != nil {
-			return k, fmt.Errorf("read the stores: %w", err)
+			return *k, nil, fmt.Errorf("read the stores: %w", plain(err))
 		}
-		switch kind {
-		case KindSet:
-			err = into(&k.Sets, doc)
-		case KindInk:
-			err = into(&k.Inks, doc)
-		case KindPaper:
-			err = into(&k.Papers, doc)
-		case KindSpacer:
-			err = into(&k.Spacers, doc)
-		case KindAdhesive:
-			err = into(&k.Adhesives, doc)
-		case KindEnvelope:
-			err = into(&k.Envelopes, doc)
-		case KindSwatch:
-			err = into(&k.Swatches, doc)
-		}
-		if err != nil {
-			return k, fmt.Errorf("read %s %q: %w", kind, id, err)
+		if err := take(kind, doc, k); err != nil {
+			apart = append(apart, Apart{kind, id, nameIn(doc), err.Error()})
 		}
 	}
-	return k, rows.Err()
+	return *k, apart, plain(rows.Err())
+}
+
+// take reads a document into the list of its kind.
+func take(kind string, doc []byte, k *kit.Kit) error {
+	switch kind {
+	case KindSet:
+		return into(&k.Sets, doc)
+	case KindInk:
+		return into(&k.Inks, doc)
+	case KindPaper:
+		return into(&k.Papers, doc)
+	case KindSpacer:
+		return into(&k.Spacers, doc)
+	case KindAdhesive:
+		return into(&k.Adhesives, doc)
+	case KindEnvelope:
+		return into(&k.Envelopes, doc)
+	case KindSwatch:
+		return into(&k.Swatches, doc)
+	}
+	return nil
 }
 
 func into[T any](list *[]T, doc []byte) error {
@@ -133,6 +145,9 @@ func (s *Store) PutAll(ctx context.Context, items ...Item) error {
 		for _, it := range items {
 			doc, err := json.Marshal(it.Value)
 			if err == nil {
+				err = take(it.Kind, doc, emptyKit()) // what could not be read again is not stored
+			}
+			if err == nil {
 				_, err = tx.ExecContext(ctx, `INSERT INTO items (kind, id, doc, position) SELECT ?, ?, ?, coalesce(max(position), 0) + 1 FROM items WHERE true
 					ON CONFLICT (kind, id) DO UPDATE SET doc = excluded.doc`, it.Kind, it.ID, doc)
 			}
@@ -149,7 +164,7 @@ func (s *Store) Take(ctx context.Context, kind, id string) error {
 	r, err := s.db.ExecContext(ctx, `DELETE FROM items WHERE kind = ? AND id = ?`, kind, id)
 	s.memo.forget()
 	if err != nil {
-		return fmt.Errorf("remove %s %q: %w", kind, id, err)
+		return fmt.Errorf("remove %s %q: %w", kind, id, plain(err))
 	}
 	if n, _ := r.RowsAffected(); n == 0 {
 		return fmt.Errorf("remove %s %q: %w", kind, id, ErrNotFound)

@@ -71,8 +71,11 @@ func TestItemsStoredTogetherAreAllOrNone(t *testing.T) {
 func TestChangesByOthersAreSeen(t *testing.T) {
 	ctx := context.Background()
 	path := filepath.Join(t.TempDir(), "a.db")
-	one, two := openAt(t, path), openAt(t, path)
-	_, err := one.Kit(ctx)
+	one := openAt(t, path)
+	two, err := unlocked(ctx, path) // as another program would that knows of no lock
+	require.NoError(t, err)
+	t.Cleanup(func() { assert.NoError(t, two.Close()) })
+	_, err = one.Kit(ctx)
 	require.NoError(t, err)
 	require.NoError(t, two.Put(ctx, KindInk, "i", kit.Ink{ID: "i", Name: "Gorse"}))
 	k, err := one.Kit(ctx)

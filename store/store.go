@@ -10,9 +10,9 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
-	"net/url"
 	"time"
 
+	"github.com/gofrs/flock"
 	"github.com/pressly/goose/v3"
 	_ "modernc.org/sqlite" // the database driver
 
@@ -28,7 +28,7 @@ var (
 	ErrNotFound = errors.New("not found")
 	ErrChanged  = errors.New("changed elsewhere since it was read")
 	ErrNothing  = errors.New("nothing to undo or redo")
-	ErrNewer    = errors.New("the data file was written by a newer Ochrestone")
+	ErrTorn     = errors.New("cannot be read as it is stored")
 )
 
 // Store is an open data file.
@@ -36,26 +36,8 @@ type Store struct {
 	db   *sql.DB
 	now  func() time.Time
 	memo kitMemo
-}
-
-// Open opens or makes the data file at path and brings its tables up to date.
-// A file from a newer program is refused with ErrNewer and left untouched.
-func Open(ctx context.Context, path string) (*Store, error) {
-	q := url.Values{"_pragma": {"journal_mode(WAL)", "synchronous(FULL)", "foreign_keys(1)", "busy_timeout(5000)"}, "_txlock": {"immediate"}}
-	if newer, err := isNewer(ctx, path); err != nil {
-		return nil, fmt.Errorf("look at data file %s: %w", path, err)
-	} else if newer {
-		return nil, fmt.Errorf("open data file %s: %w", path, ErrNewer)
-	}
-	db, err := sql.Open("sqlite", "file:"+path+"?"+q.Encode())
-	if err != nil {
-		return nil, fmt.Errorf("open data file %s: %w", path, err)
-	}
-	db.SetMaxOpenConns(1) // one writer; reads are short
-	if err := migrate(ctx, db); err != nil {
-		return nil, errors.Join(fmt.Errorf("bring data file %s up to date: %w", path, err), db.Close())
-	}
-	return &Store{db: db, now: time.Now}, nil
+	lock *flock.Flock
+	path string
 }
 
 func provider(db *sql.DB) (*goose.Provider, error) {
@@ -75,31 +57,6 @@ func migrate(ctx context.Context, db *sql.DB) error {
 	return err
 }
 
-// isNewer looks at an existing file without writing to it.
-func isNewer(ctx context.Context, path string) (bool, error) {
-	db, err := sql.Open("sqlite", "file:"+path+"?mode=ro")
-	if err != nil {
-		return false, err
-	}
-	defer db.Close()
-	var have sql.NullInt64
-	if err := db.QueryRowContext(ctx, "SELECT max(version_id) FROM goose_db_version WHERE is_applied").Scan(&have); err != nil {
-		return false, nil //nolint:nilerr // no such file or table yet: Open makes it
-	}
-	p, err := provider(db)
-	if err != nil {
-		return false, err
-	}
-	var most int64
-	for _, s := range p.ListSources() {
-		most = max(most, s.Version)
-	}
-	return have.Int64 > most, nil
-}
-
-// Close closes the file.
-func (s *Store) Close() error { return s.db.Close() }
-
 // Saved is a card with the counters that go with it.
 type Saved struct {
 	ID      string
@@ -109,26 +66,34 @@ type Saved struct {
 	CanRedo bool
 }
 
-// Cards lists all cards in their order.
+// Cards lists all cards that can be read, in their order; SetApart has the
+// others.
 func (s *Store) Cards(ctx context.Context) ([]Saved, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT c.id, c.version, r.doc FROM cards c JOIN revisions r ON r.card = c.id AND r.number = c.head ORDER BY c.position, c.id`)
+	out, _, err := s.readCards(ctx)
+	return out, err
+}
+
+func (s *Store) readCards(ctx context.Context) ([]Saved, []Apart, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT c.id, c.title, c.version, r.doc FROM cards c JOIN revisions r ON r.card = c.id AND r.number = c.head ORDER BY c.position, c.id`)
 	if err != nil {
-		return nil, fmt.Errorf("list cards: %w", err)
+		return nil, nil, fmt.Errorf("list cards: %w", plain(err))
 	}
 	defer rows.Close()
-	out := []Saved{}
+	out, apart := []Saved{}, []Apart{}
 	for rows.Next() {
 		var v Saved
+		var title string
 		var doc []byte
-		if err := rows.Scan(&v.ID, &v.Version, &doc); err != nil {
-			return nil, fmt.Errorf("list cards: %w", err)
+		if err := rows.Scan(&v.ID, &title, &v.Version, &doc); err != nil {
+			return nil, nil, fmt.Errorf("list cards: %w", plain(err))
 		}
 		if err := json.Unmarshal(doc, &v.Card); err != nil {
-			return nil, fmt.Errorf("read card %s: %w", v.ID, err)
+			apart = append(apart, Apart{KindCard, v.ID, title, err.Error()})
+			continue
 		}
 		out = append(out, v)
 	}
-	return out, rows.Err()
+	return out, apart, plain(rows.Err())
 }
 
 // Card reads one card.
@@ -138,17 +103,22 @@ func (s *Store) Card(ctx context.Context, id string) (Saved, error) {
 	var head, parent, next int64
 	err := s.db.QueryRowContext(ctx, `SELECT c.version, c.head, r.parent, r.doc, (SELECT count(*) FROM revisions n WHERE n.card = c.id AND n.parent = c.head)
 		FROM cards c JOIN revisions r ON r.card = c.id AND r.number = c.head WHERE c.id = ?`, id).Scan(&v.Version, &head, &parent, &doc, &next)
-	if errors.Is(err, sql.ErrNoRows) {
-		return v, fmt.Errorf("card %q: %w", id, ErrNotFound)
-	}
 	if err != nil {
-		return v, fmt.Errorf("read card %q: %w", id, err)
+		return v, fmt.Errorf("read card %q: %w", id, missing(err))
 	}
 	v.CanUndo, v.CanRedo = parent > 0, next > 0
 	if err := json.Unmarshal(doc, &v.Card); err != nil {
-		return v, fmt.Errorf("read card %q: %w", id, err)
+		return v, fmt.Errorf("read card %q: %w: %w", id, ErrTorn, err)
 	}
 	return v, nil
+}
+
+// missing turns the absence of a row into ErrNotFound, and others into plain words.
+func missing(err error) error {
+	if errors.Is(err, sql.ErrNoRows) {
+		return ErrNotFound
+	}
+	return plain(err)
 }
 
 // Add stores a new card.
@@ -257,7 +227,7 @@ func (s *Store) walk(ctx context.Context, id string, version int64, query string
 func (s *Store) Delete(ctx context.Context, id string) error {
 	r, err := s.db.ExecContext(ctx, `DELETE FROM cards WHERE id = ?`, id)
 	if err != nil {
-		return fmt.Errorf("delete card %q: %w", id, err)
+		return fmt.Errorf("delete card %q: %w", id, plain(err))
 	}
 	if n, _ := r.RowsAffected(); n == 0 {
 		return fmt.Errorf("delete card %q: %w", id, ErrNotFound)
@@ -268,12 +238,16 @@ func (s *Store) Delete(ctx context.Context, id string) error {
 func (s *Store) tx(ctx context.Context, f func(*sql.Tx) error) error {
 	tx, err := s.db.BeginTx(ctx, nil)
 	if err != nil {
-		return err
+		return plain(err)
 	}
 	if err := f(tx); err != nil {
-		return errors.Join(err, tx.Rollback())
+		err = plain(err)
+		if undo := tx.Rollback(); undo != nil && !errors.Is(undo, sql.ErrTxDone) {
+			err = errors.Join(err, undo)
+		}
+		return err
 	}
-	return tx.Commit()
+	return plain(tx.Commit())
 }
 
 // Kinds of kit items, as stored.
@@ -350,7 +324,7 @@ func (s *Store) Setting(ctx context.Context, name, or string) (string, error) {
 		return or, nil
 	}
 	if err != nil {
-		return or, fmt.Errorf("read setting %q: %w", name, err)
+		return or, fmt.Errorf("read setting %q: %w", name, plain(err))
 	}
 	return v, nil
 }
@@ -358,7 +332,32 @@ func (s *Store) Setting(ctx context.Context, name, or string) (string, error) {
 // Set stores a setting.
 func (s *Store) Set(ctx context.Context, name, value string) error {
 	if _, err := s.db.ExecContext(ctx, `INSERT INTO settings (name, value) VALUES (?, ?) ON CONFLICT (name) DO UPDATE SET value = excluded.value`, name, value); err != nil {
-		return fmt.Errorf("store setting %q: %w", name, err)
+		return fmt.Errorf("store setting %q: %w", name, plain(err))
+	}
+	return nil
+}
+
+// AddNumbered stores settings under prefix and the numbers that come next, all in
+// one: however many ask at a time, each gets a number of its own. value is asked
+// for what to store under a number, so often until it has no more.
+func (s *Store) AddNumbered(ctx context.Context, prefix string, value func(number int) (string, bool)) error {
+	err := s.tx(ctx, func(tx *sql.Tx) error {
+		var last int
+		if err := tx.QueryRowContext(ctx, `SELECT coalesce(max(CAST(substr(name, ?1) AS INTEGER)), 0) FROM settings WHERE substr(name, 1, ?1 - 1) = ?2`, len(prefix)+1, prefix).Scan(&last); err != nil {
+			return err
+		}
+		for n := last + 1; ; n++ {
+			v, more := value(n)
+			if !more {
+				return nil
+			}
+			if _, err := tx.ExecContext(ctx, `INSERT INTO settings (name, value) VALUES (?, ?)`, fmt.Sprint(prefix, n), v); err != nil {
+				return err
+			}
+		}
+	})
+	if err != nil {
+		return fmt.Errorf("store the next %s: %w", prefix, err)
 	}
 	return nil
 }

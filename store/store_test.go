@@ -148,15 +148,35 @@ func TestWriter(t *testing.T) {
 	}
 }
 
+// watched keeps what is written to it and tells when so many lines have come.
+type watched struct {
+	strings.Builder
+	first chan struct{}
+	until int
+}
+
+func (w *watched) Write(p []byte) (int, error) {
+	n := w.until
+	w.until -= strings.Count(string(p), "\n")
+	if n > 0 && w.until <= 0 {
+		close(w.first)
+	}
+	return w.Builder.Write(p)
+}
+
 func TestKillLosesNothingAcknowledged(t *testing.T) {
 	for round := range 3 {
 		path := filepath.Join(t.TempDir(), "a.db")
 		cmd := exec.Command(os.Args[0], "-test.run", "^TestWriter$")
 		cmd.Env = append(os.Environ(), "WRITE_TO="+path)
-		var out strings.Builder
-		cmd.Stdout = &out
+		out := &watched{first: make(chan struct{}), until: 3 + 20*round}
+		cmd.Stdout = out
 		require.NoError(t, cmd.Start())
-		time.Sleep(time.Duration(400+150*round) * time.Millisecond)
+		select {
+		case <-out.first:
+		case <-time.After(2 * time.Minute):
+			t.Error("the writer saved nothing")
+		}
 		require.NoError(t, cmd.Process.Kill())
 		_ = cmd.Wait()
 		last := 0

@@ -1,0 +1,240 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"os"
+	"path/filepath"
+	"strings"
+
+	"ochrestone/core/card"
+)
+
+// Backup writes the whole data file, as it stands at this moment, to a new file
+// at path, while the program goes on. It appears there whole or not at all; a file
+// that is there already is left as it is, with an error.
+func (s *Store) Backup(ctx context.Context, path string) error { return backup(ctx, s.db, path) }
+
+// BackupFile is Backup of a data file that is not open here, such as one that
+// another program has open.
+func BackupFile(ctx context.Context, from, to string) error {
+	if err := Look(ctx, from); err != nil {
+		return fmt.Errorf("back up %s: %w", from, err)
+	}
+	if _, err := os.Stat(from); err != nil {
+		return fmt.Errorf("back up %s: %w", from, plain(err))
+	}
+	db, err := readOnly(from)
+	if err != nil {
+		return fmt.Errorf("back up %s: %w", from, err)
+	}
+	defer db.Close()
+	return backup(ctx, db, to)
+}
+
+func backup(ctx context.Context, db *sql.DB, path string) error {
+	if _, err := os.Stat(path); err == nil {
+		return fmt.Errorf("back up to %s: there is a file of that name already; choose another", path)
+	}
+	part, err := os.CreateTemp(filepath.Dir(path), ".backup-*")
+	if err != nil {
+		return fmt.Errorf("back up to %s: %w", path, plain(err))
+	}
+	tmp := part.Name()
+	defer os.Remove(tmp)
+	if err := errors.Join(part.Close(), os.Remove(tmp)); err != nil { // SQLite makes the file itself
+		return fmt.Errorf("back up to %s: %w", path, plain(err))
+	}
+	if _, err := db.ExecContext(ctx, `VACUUM INTO ?`, tmp); err != nil {
+		return fmt.Errorf("back up to %s: %w", path, plain(err))
+	}
+	f, err := os.OpenFile(tmp, os.O_RDWR, 0)
+	if err == nil {
+		err = errors.Join(f.Sync(), f.Close())
+	}
+	if err == nil {
+		err = os.Rename(tmp, path)
+	}
+	if err != nil {
+		return fmt.Errorf("back up to %s: %w", path, plain(err))
+	}
+	return nil
+}
+
+// tables hold what a person made, in an order in which they can be filled.
+var tables = []string{"cards", "revisions", "items", "settings", "placements"}
+
+// Restore puts what a backup holds in the place of everything in the open data
+// file, in one transaction. What was there before is backed up first, to the file
+// whose name comes back. The backup itself is not changed; one of an older program
+// is brought up to date on a copy.
+func (s *Store) Restore(ctx context.Context, path string) (before string, err error) {
+	found, err := CheckFile(ctx, path)
+	if err != nil {
+		return "", fmt.Errorf("restore %s: %w", path, err)
+	}
+	if found.Torn() {
+		return "", fmt.Errorf("restore %s: %w", path, &Trouble{"The backup is damaged: " + found.Problems[0] + ".", "Take another; nothing was changed.", nil})
+	}
+	dir, err := os.MkdirTemp("", "ochrestone-restore-*")
+	if err != nil {
+		return "", fmt.Errorf("restore %s: %w", path, plain(err))
+	}
+	defer os.RemoveAll(dir)
+	copied := filepath.Join(dir, "copy.db")
+	if err := BackupFile(ctx, path, copied); err != nil {
+		return "", fmt.Errorf("restore %s: %w", path, err)
+	}
+	c, err := unlocked(ctx, copied)
+	if err != nil {
+		return "", fmt.Errorf("restore %s: %w", path, err)
+	}
+	if _, err = c.db.ExecContext(ctx, `PRAGMA journal_mode(DELETE)`); err != nil {
+		return "", errors.Join(fmt.Errorf("restore %s: %w", path, plain(err)), c.Close())
+	}
+	if err := c.Close(); err != nil {
+		return "", fmt.Errorf("restore %s: %w", path, plain(err))
+	}
+	stem := strings.TrimSuffix(s.path, filepath.Ext(s.path))
+	before = fmt.Sprintf("%s-before-restore-%s.db", stem, s.now().Format("2006-01-02-150405.000"))
+	if err := s.Backup(ctx, before); err != nil {
+		return "", err
+	}
+	defer s.memo.forget()
+	conn, err := s.db.Conn(ctx)
+	if err != nil {
+		return "", fmt.Errorf("restore %s: %w", path, plain(err))
+	}
+	defer conn.Close()
+	if _, err := conn.ExecContext(ctx, `ATTACH ? AS other`, copied); err != nil {
+		return "", fmt.Errorf("restore %s: %w", path, plain(err))
+	}
+	defer conn.ExecContext(context.WithoutCancel(ctx), `DETACH other`)
+	tx, err := conn.BeginTx(ctx, nil)
+	if err != nil {
+		return "", fmt.Errorf("restore %s: %w", path, plain(err))
+	}
+	for i := range tables {
+		if _, err = tx.ExecContext(ctx, `DELETE FROM main.`+tables[len(tables)-1-i]); err != nil {
+			return "", errors.Join(fmt.Errorf("restore %s: %w", path, plain(err)), tx.Rollback())
+		}
+	}
+	for _, t := range tables {
+		if _, err = tx.ExecContext(ctx, `INSERT INTO main.`+t+` SELECT * FROM other.`+t); err != nil {
+			return "", errors.Join(fmt.Errorf("restore %s: %w", path, plain(err)), tx.Rollback())
+		}
+	}
+	if err := tx.Commit(); err != nil {
+		return "", fmt.Errorf("restore %s: %w", path, plain(err))
+	}
+	return before, nil
+}
+
+// Report is what Check found.
+type Report struct {
+	Cards     int      `json:"cards"`
+	Revisions int      `json:"revisions"`
+	Items     int      `json:"items" doc:"things in the stores"`
+	Logged    int      `json:"logged" doc:"placements in the log"`
+	Problems  []string `json:"problems" nullable:"false" doc:"what is wrong with the file as a whole"`
+	Apart     []Apart  `json:"apart" nullable:"false" doc:"what cannot be read"`
+}
+
+// Torn reports whether the file as a whole is damaged.
+func (r Report) Torn() bool { return len(r.Problems) > 0 }
+
+// Check reads the whole file: its pages, what points at what, and every document
+// in it, revisions no longer shown included.
+func (s *Store) Check(ctx context.Context) (Report, error) { return check(ctx, s.db) }
+
+// CheckFile is Check of a data file that is not open here.
+func CheckFile(ctx context.Context, path string) (Report, error) {
+	if _, err := os.Stat(path); err != nil {
+		return Report{}, fmt.Errorf("check %s: %w", path, plain(err))
+	}
+	if err := Look(ctx, path); err != nil {
+		return Report{}, fmt.Errorf("check %s: %w", path, err)
+	}
+	db, err := readOnly(path)
+	if err != nil {
+		return Report{}, fmt.Errorf("check %s: %w", path, err)
+	}
+	defer db.Close()
+	return check(ctx, db)
+}
+
+func check(ctx context.Context, db *sql.DB) (Report, error) {
+	r := Report{Problems: []string{}, Apart: []Apart{}}
+	lines, err := strs(ctx, db, `PRAGMA integrity_check(20)`)
+	if err != nil {
+		r.Problems = append(r.Problems, plain(err).Error())
+		return r, nil
+	}
+	for _, l := range lines {
+		if l != "ok" {
+			r.Problems = append(r.Problems, l)
+		}
+	}
+	orphans, err := strs(ctx, db, `SELECT r.card || ', revision ' || r.number || ' belongs to no card' FROM revisions r LEFT JOIN cards c ON c.id = r.card WHERE c.id IS NULL
+		UNION ALL SELECT c.id || ' shows a revision that is not there' FROM cards c LEFT JOIN revisions r ON r.card = c.id AND r.number = c.head WHERE r.card IS NULL`)
+	if err != nil {
+		return r, fmt.Errorf("check what belongs together: %w", plain(err))
+	}
+	r.Problems = append(r.Problems, orphans...)
+	if err := db.QueryRowContext(ctx, `SELECT (SELECT count(*) FROM cards), (SELECT count(*) FROM revisions), (SELECT count(*) FROM items)`).Scan(&r.Cards, &r.Revisions, &r.Items); err != nil {
+		return r, fmt.Errorf("count what is there: %w", plain(err))
+	}
+	_ = db.QueryRowContext(ctx, `SELECT count(*) FROM placements`).Scan(&r.Logged) // files of the first edition have none
+	docs, err := db.QueryContext(ctx, `SELECT kind, id, doc FROM items UNION ALL SELECT 'cards', card || ', revision ' || number, doc FROM revisions`)
+	if err != nil {
+		return r, fmt.Errorf("read every document: %w", plain(err))
+	}
+	defer docs.Close()
+	for docs.Next() {
+		var kind, id string
+		var doc []byte
+		if err := docs.Scan(&kind, &id, &doc); err != nil {
+			return r, fmt.Errorf("read every document: %w", plain(err))
+		}
+		if why := unreadable(kind, doc); why != nil {
+			r.Apart = append(r.Apart, Apart{kind, id, nameIn(doc), why.Error()})
+		}
+	}
+	return r, docs.Err()
+}
+
+// unreadable tries a document as what it should be.
+func unreadable(kind string, doc []byte) error {
+	if kind == KindCard {
+		var c card.Card
+		return json.Unmarshal(doc, &c)
+	}
+	return take(kind, doc, emptyKit())
+}
+
+// nameIn is the name or title a document gives, whatever else is wrong with it.
+func nameIn(doc []byte) string {
+	var v struct{ Name, Title string }
+	_ = json.Unmarshal(doc, &v)
+	return v.Name + v.Title
+}
+
+func strs(ctx context.Context, db *sql.DB, query string) ([]string, error) {
+	rows, err := db.QueryContext(ctx, query)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var out []string
+	for rows.Next() {
+		var v string
+		if err := rows.Scan(&v); err != nil {
+			return nil, err
+		}
+		out = append(out, v)
+	}
+	return out, rows.Err()
+}
