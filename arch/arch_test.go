@@ -16,7 +16,7 @@ import (
 // floors are the packages of the house from the ground up; a package may
 // import only from lower floors.
 var floors = [][]string{
-	{"core/measure", "core/colour", "core/shape", "tools/seeded"},
+	{"core/together", "core/measure", "core/colour", "core/shape", "tools/seeded"},
 	{"core/kit"},
 	{"core/basic"},
 	{"core/card"},
@@ -27,9 +27,11 @@ var floors = [][]string{
 	{"vision/trace"},
 	{"vision/mat"},
 	{"vision/swatch", "vision/palette", "vision/proof"},
+	{"exchange/table"},
 	{"store", "exchange/svgin", "exchange/setsvg", "exchange/inkfile"},
 	{"demo", "demo/sim"},
 	{"exchange/sheet"},
+	{"exchange/everything"},
 	{"web", "server"},
 	{"cmd/ochrestone", "demo/draw", "e2e", "arch"},
 }

@@ -90,8 +90,12 @@ func (s *Server) view(ctx context.Context, v store.Saved) (*viewOut, error) {
 	if err != nil {
 		return nil, problem(err)
 	}
+	p := s.maker.Of(v.Card, k, s.assume(ctx)...)
+	if err := ctx.Err(); err != nil {
+		return nil, problem(err) // the page has gone; half a plan helps nobody
+	}
 	return &viewOut{ETag: fmt.Sprintf("%q", strconv.FormatInt(v.Version, 10)),
-		Body: View{v.ID, v.Version, v.CanUndo, v.CanRedo, v.Card, s.maker.Of(v.Card, k, s.assume(ctx)...)}}, nil
+		Body: View{v.ID, v.Version, v.CanUndo, v.CanRedo, v.Card, p}}, nil
 }
 
 func newID() string {

@@ -5,7 +5,6 @@ import (
 	"context"
 	"io"
 	"net/http"
-	"strings"
 
 	"github.com/gin-gonic/gin"
 
@@ -38,7 +37,7 @@ func (s *Server) files(r *gin.Engine) {
 				refuse(c, err)
 				return
 			}
-			c.Header("Content-Disposition", `inline; filename="`+fileName(v.Card.Title)+ext+`"`)
+			named(c, "inline", v.Card.Title, ext)
 			c.Data(http.StatusOK, mime, b.Bytes())
 		})
 	}
@@ -58,15 +57,4 @@ func (s *Server) files(r *gin.Engine) {
 	out("front.png", "image/png", ".png", func(_ context.Context, w io.Writer, c card.Card, k kit.Kit, p plan.Plan) error {
 		return sheet.FrontPNG(w, c, k, p, printDPI)
 	})
-}
-
-// fileName keeps letters and digits of a title.
-func fileName(title string) string {
-	s := strings.Map(func(r rune) rune {
-		if r >= 'a' && r <= 'z' || r >= 'A' && r <= 'Z' || r >= '0' && r <= '9' {
-			return r
-		}
-		return '-'
-	}, title)
-	return strings.Trim(s, "-")
 }

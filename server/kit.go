@@ -150,7 +150,7 @@ type importIn struct {
 type setOut struct{ Body kit.Set }
 
 func (s *Server) importSet(ctx context.Context, in *importIn) (*setOut, error) {
-	d, err := svgin.Read(in.RawBody)
+	d, err := heavy(ctx, &s.jobs, nil, func() (svgin.Drawing, error) { return svgin.ReadContext(ctx, in.RawBody) })
 	if err != nil {
 		return nil, problem(err)
 	}

@@ -3,6 +3,8 @@ package server
 import (
 	"context"
 	"encoding/json"
+	"fmt"
+	"math"
 	"net/http"
 	"slices"
 
@@ -41,7 +43,7 @@ func (s *Server) assume(ctx context.Context) []plan.Option {
 		ways = register.Own(ways, byWay(ps))
 		habit = register.Learn(practised(ps))
 	}
-	return []plan.Option{plan.Practised(habit), plan.Lengths(f), plan.Limits(fit.Limits), plan.HingeAt(fit.Hinge), plan.Hand(ways)}
+	return []plan.Option{plan.Practised(habit), plan.Lengths(f), plan.Limits(fit.Limits), plan.HingeAt(fit.Hinge), plan.Hand(ways), plan.Until(ctx)}
 }
 
 // byWay gathers real placements, not those practised, by the way they were placed.
@@ -71,6 +73,9 @@ type Log struct {
 	Practice   register.Habit    `json:"practice" doc:"from practice on the screen"`
 	Fewest     int               `json:"fewest" doc:"placements from which a spread is the person's own"`
 }
+
+// mostOff is how far, mm, a placement may be off to be believed.
+const mostOff = 500.0
 
 type logOut struct{ Body Log }
 
@@ -119,7 +124,12 @@ func (s *Server) addToLog(ctx context.Context, in *logIn) (*logOut, error) {
 	}
 	labels := labelsOf(v.Card, in.Body.Motif)
 	var ps []store.Placement
-	for _, p := range in.Body.Placements {
+	for i, p := range in.Body.Placements {
+		for name, v := range map[string][2]float64{"x": {p.X, mostOff}, "y": {p.Y, mostOff}, "turn": {p.Turn, 360}, "sureShift": {p.SureShift, mostOff}, "sureTurn": {p.SureTurn, 360}} {
+			if !(math.Abs(v[0]) <= v[1]) {
+				return nil, problem(kit.Problem{Path: fmt.Sprintf("placements[%d].%s", i, name), What: fmt.Sprintf("a placement is off by at most %.0f", v[1])})
+			}
+		}
 		label, ok := labels[p.Layer]
 		if !ok {
 			return nil, problem(plan.ErrUnknown)

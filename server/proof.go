@@ -47,7 +47,7 @@ func (s *Server) proofs() {
 	long := op("measure-proof", http.MethodPost, "/api/cards/{id}/proof", "Measure how far the layers of printed proofs are off")
 	long.MaxBodyBytes = maxUpload
 	sse.Register(s.api, long, map[string]any{"progress": Progress{}, "measured": Proofed{}, "refused": Refusal{}}, func(ctx context.Context, in *proofIn, send sse.Sender) {
-		stream(ctx, send, func(ctx context.Context, tell func(float64, string)) (any, error) {
+		s.stream(ctx, send, func(ctx context.Context, tell func(float64, string)) (any, error) {
 			return s.measureProof(ctx, in, tell)
 		})
 	})
@@ -103,7 +103,7 @@ func planeOf(pic *picture.Picture, in *proofIn, tell func(float64, string)) (*pr
 		tell(0.05, "Finding the measuring mat")
 		return proof.OnMat(pic)
 	}
-	dpi := in.DPI
+	dpi := pic.Typed(in.DPI)
 	if dpi == 0 {
 		dpi = pic.DPI
 	}

@@ -35,6 +35,10 @@ type pictureOut struct {
 const mostMain = 8
 
 func (s *Server) afterPicture(ctx context.Context, in *pictureIn) (*pictureOut, error) {
+	return heavy(ctx, &s.jobs, nil, func() (*pictureOut, error) { return s.afterPictureNow(ctx, in) })
+}
+
+func (s *Server) afterPictureNow(ctx context.Context, in *pictureIn) (*pictureOut, error) {
 	v, k, err := s.cardAndKit(ctx, in.ID)
 	if err != nil {
 		return nil, problem(err)

@@ -67,12 +67,12 @@ func (s *Server) scan() {
 	long := op("read-picture", http.MethodPost, "/api/scan", "Turn a picture of pieces into outlines")
 	long.MaxBodyBytes = maxUpload
 	sse.Register(s.api, long, map[string]any{"progress": Progress{}, "found": Traced{}, "refused": Refusal{}}, func(ctx context.Context, in *readIn, send sse.Sender) {
-		stream(ctx, send, func(ctx context.Context, tell func(float64, string)) (any, error) { return readPicture(ctx, in, tell) })
+		s.stream(ctx, send, func(ctx context.Context, tell func(float64, string)) (any, error) { return readPicture(ctx, in, tell) })
 	})
 	stack := op("stack-pieces", http.MethodPost, "/api/scan/stack", "Propose how loose pieces go together")
 	stack.MaxBodyBytes = maxUpload
 	sse.Register(s.api, stack, map[string]any{"progress": Progress{}, "stacked": Stacked{}, "refused": Refusal{}}, func(ctx context.Context, in *stackIn, send sse.Sender) {
-		stream(ctx, send, func(ctx context.Context, tell func(float64, string)) (any, error) { return stackPieces(ctx, in, tell) })
+		s.stream(ctx, send, func(ctx context.Context, tell func(float64, string)) (any, error) { return stackPieces(ctx, in, tell) })
 	})
 	huma.Register(s.api, op("split-piece", http.MethodPost, "/api/scan/split", "Cut an outline along a line"), func(_ context.Context, in *splitIn) (*splitOut, error) {
 		parts, err := trace.Split(in.Body.Outline, shape.Point{X: in.Body.AX, Y: in.Body.AY}, shape.Point{X: in.Body.BX, Y: in.Body.BY})
@@ -93,25 +93,33 @@ func (s *Server) scan() {
 	huma.Register(s.api, keepSet, s.keepStack)
 }
 
-// stream runs long work, sends its progress and its outcome, and stops it when
-// the client goes away.
-func stream(ctx context.Context, send sse.Sender, work func(context.Context, func(float64, string)) (any, error)) {
+// stream runs long work in its turn, sends its progress and its outcome, and stops
+// it when the client goes away.
+func (s *Server) stream(ctx context.Context, send sse.Sender, work func(context.Context, func(float64, string)) (any, error)) {
 	ctx, stop := context.WithCancel(ctx)
 	defer stop()
 	var mu sync.Mutex
 	last := -1.0
+	said := ""
 	tell := func(share float64, what string) {
 		mu.Lock()
 		defer mu.Unlock()
-		if share-last < 0.01 && share < 1 {
+		if share-last < 0.01 && share < 1 && (share > 0 || what == said) {
 			return
 		}
-		last = share
+		last, said = share, what
 		if send.Data(Progress{share, what}) != nil {
 			stop() // the client has gone
 		}
 	}
-	out, err := work(ctx, tell)
+	out, err := heavy(ctx, &s.jobs, tell, func() (out any, err error) {
+		defer func() {
+			if v := recover(); v != nil {
+				out, err = nil, fmt.Errorf("it went wrong within: %v", v)
+			}
+		}()
+		return work(ctx, tell)
+	})
 	mu.Lock()
 	defer mu.Unlock()
 	if err != nil {
@@ -166,7 +174,7 @@ func readPicture(ctx context.Context, in *readIn, tell func(float64, string)) (T
 		out.W, out.H = r.Layout.Field.W(), r.Layout.Field.H()
 		out.Sure = fmt.Sprintf("%d of %d marks seen; they lie within %.2f mm of where they were printed, so the scale is sure to %.2f %%. Tilted %.0f°, undone.", r.Marks, r.Of, max(0.01, r.Off), max(0.01, 200*r.Certain), r.Tilt)
 	} else {
-		dpi := in.DPI
+		dpi := p.Typed(in.DPI)
 		if dpi == 0 {
 			dpi = p.DPI
 		}
@@ -179,7 +187,7 @@ func readPicture(ctx context.Context, in *readIn, tell func(float64, string)) (T
 		scale = trace.DPI(dpi)
 		out.W, out.H, out.DPI = float64(p.W)*25.4/dpi, float64(p.H)*25.4/dpi, dpi
 		from := "as typed"
-		if in.DPI == 0 || in.DPI == p.DPI {
+		if in.DPI == 0 || dpi == p.DPI {
 			from = "as the file says"
 		}
 		out.Sure = fmt.Sprintf("%.4g dots to the inch, %s: the sheet is %.1f × %.1f mm.", dpi, from, out.W, out.H)
@@ -284,10 +292,10 @@ type splitIn struct {
 	Body struct {
 		Outline shape.Region `json:"outline"`
 		Colour  string       `json:"colour"`
-		AX      float64      `json:"ax" doc:"mm"`
-		AY      float64      `json:"ay"`
-		BX      float64      `json:"bx"`
-		BY      float64      `json:"by"`
+		AX      float64      `json:"ax" minimum:"-10000" maximum:"10000" doc:"mm"`
+		AY      float64      `json:"ay" minimum:"-10000" maximum:"10000"`
+		BX      float64      `json:"bx" minimum:"-10000" maximum:"10000"`
+		BY      float64      `json:"by" minimum:"-10000" maximum:"10000"`
 	}
 }
 

@@ -6,6 +6,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"io"
 	"io/fs"
 	"log/slog"
 	"net"
@@ -22,6 +23,7 @@ import (
 	"ochrestone/core/measure"
 	"ochrestone/core/plan"
 	"ochrestone/core/ramp"
+	"ochrestone/exchange/inkfile"
 	"ochrestone/exchange/sheet"
 	"ochrestone/exchange/svgin"
 	"ochrestone/store"
@@ -32,6 +34,8 @@ import (
 type Server struct {
 	store *store.Store
 	maker *plan.Maker
+	jobs  queue
+	now   func() time.Time
 	demo  bool
 	page  fs.FS
 	api   huma.API
@@ -49,20 +53,22 @@ func Page(f fs.FS) Option { return func(s *Server) { s.page = f } }
 
 // New returns the server for an open data file.
 func New(st *store.Store, opts ...Option) *Server {
-	s := &Server{store: st, maker: plan.NewMaker()}
+	s := &Server{store: st, maker: plan.NewMaker(), now: time.Now}
 	for _, o := range opts {
 		o(s)
 	}
 	gin.SetMode(gin.ReleaseMode)
 	r := gin.New()
-	r.Use(gin.Recovery(), headers)
+	r.Use(gin.CustomRecoveryWithWriter(io.Discard, recovered), headers)
 	cfg := huma.DefaultConfig("Ochrestone", "1")
 	cfg.OpenAPIPath = "/api/openapi"
 	cfg.DocsPath = ""
 	cfg.SchemasPath = ""
 	cfg.CreateHooks = nil
 	cfg.Components.Schemas = huma.NewMapRegistry("#/components/schemas/", schemaName)
+	cfg.Formats = map[string]huma.Format{"application/json": jsonFormat, "json": jsonFormat}
 	s.api = humagin.New(r, cfg)
+	s.api.UseMiddleware(s.finite)
 	s.cards()
 	s.kit()
 	s.scan()
@@ -74,8 +80,9 @@ func New(st *store.Store, opts ...Option) *Server {
 	s.swatches(r)
 	s.drawer(r)
 	s.device(r)
+	s.data(r)
 	s.static(r)
-	s.Handler = guard(http.NewCrossOriginProtection().Handler(limit(r)))
+	s.Handler = guard(http.NewCrossOriginProtection().Handler(limit(admit(r))))
 	return s
 }
 
@@ -100,9 +107,43 @@ const maxUpload = 64 << 20
 
 func limit(h http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		r.Body = http.MaxBytesReader(w, r.Body, maxUpload)
+		most := int64(maxUpload)
+		if r.URL.Path == "/api/data/restore" {
+			most = maxRestore
+		}
+		if r.Body != nil && r.Body != http.NoBody {
+			// A file that stops coming in is given up.
+			r.Body = &patient{ReadCloser: http.MaxBytesReader(w, r.Body, most), give: http.NewResponseController(w)}
+		}
 		h.ServeHTTP(w, r)
 	})
+}
+
+// stalled is how long a body may stop coming in.
+const stalled = 30 * time.Second
+
+// patient moves the deadline of reading on with everything that comes in.
+type patient struct {
+	io.ReadCloser
+	give *http.ResponseController
+}
+
+func (p *patient) Read(b []byte) (int, error) {
+	_ = p.give.SetReadDeadline(time.Now().Add(stalled)) // not every writer has one
+	n, err := p.ReadCloser.Read(b)
+	if err != nil {
+		_ = p.give.SetReadDeadline(time.Time{})
+	}
+	return n, err
+}
+
+// recovered answers when something went wrong beyond words; the program goes on.
+func recovered(c *gin.Context, v any) {
+	slog.Error("a request went wrong", "path", c.Request.URL.Path, "what", fmt.Sprint(v))
+	if !c.Writer.Written() {
+		c.JSON(http.StatusInternalServerError, problem(errors.New("panic")))
+	}
+	c.Abort()
 }
 
 // guard answers only to names of this machine, so that a page elsewhere cannot
@@ -128,6 +169,7 @@ func headers(c *gin.Context) {
 	h.Set("Content-Security-Policy", "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; script-src 'self'; object-src 'none'; base-uri 'none'; frame-ancestors 'none'")
 	h.Set("X-Content-Type-Options", "nosniff")
 	h.Set("Referrer-Policy", "no-referrer")
+	h.Set("Cross-Origin-Resource-Policy", "same-origin")
 	if strings.HasPrefix(c.Request.URL.Path, "/api/") {
 		h.Set("Cache-Control", "no-store")
 	}
@@ -163,9 +205,24 @@ func problem(err error) error {
 	var item kit.Problem
 	var pic *picture.Problem
 	var jig *sheet.ErrJig
+	var trouble *store.Trouble
+	var ink *inkfile.Problem
+	var far *errOut
 	switch {
 	case err == nil:
 		return nil
+	case errors.Is(err, context.Canceled):
+		return model(499, "cancelled", "Stopped. Nothing was kept.")
+	case errors.As(err, &far):
+		return model(http.StatusUnprocessableEntity, "invalid", capital(far.Error())+". Nothing was changed.")
+	case errors.As(err, &trouble):
+		return model(http.StatusInsufficientStorage, "data", trouble.Error())
+	case errors.Is(err, store.ErrForeign), errors.Is(err, store.ErrNewer):
+		return model(http.StatusUnprocessableEntity, "data", "This is not a backup that can be restored: it is no data file of Ochrestone, or one of a newer version. Nothing was changed.")
+	case errors.Is(err, store.ErrTorn):
+		return model(http.StatusUnprocessableEntity, "torn", "This card cannot be read as it is stored. It is set apart: look under Stores, Your data, where it can be taken out and removed. Everything else works.")
+	case errors.As(err, &ink):
+		return model(http.StatusUnprocessableEntity, "inks", capital(ink.Error()))
 	case errors.As(err, &jig):
 		return model(http.StatusUnprocessableEntity, "jig", jig.Error())
 	case errors.Is(err, plan.ErrUnknown):

@@ -151,6 +151,9 @@ func (s *Server) scaleSet(ctx context.Context, in *scaleIn) (*setOut, error) {
 		b := p.Outline.Bounds()
 		lo, hi = math.Min(lo, b.Min.X), math.Max(hi, b.Max.X)
 	}
+	if !(hi > lo) {
+		return nil, problem(kit.Problem{Path: "width", What: "the set has no width to scale by"})
+	}
 	by := in.Body.Width / (hi - lo)
 	set.Parts = slices.Clone(set.Parts)
 	for i, p := range set.Parts {
@@ -158,6 +161,9 @@ func (s *Server) scaleSet(ctx context.Context, in *scaleIn) (*setOut, error) {
 		if set.Parts[i].Lines, err = shape.ScaleLines(p.Lines, by); err != nil {
 			return nil, problem(fmt.Errorf("scale %s: %w", p.Label, err))
 		}
+	}
+	if err := set.Validate(); err != nil {
+		return nil, problem(err)
 	}
 	set.Notes = []string{fmt.Sprintf("Scaled by %.4g to %.1f mm wide.", by, in.Body.Width)}
 	if err := s.store.Put(ctx, store.KindSet, set.ID, set); err != nil {
@@ -212,6 +218,6 @@ func (s *Server) setSVG(c *gin.Context) {
 		refuse(c, store.ErrNotFound)
 		return
 	}
-	c.Header("Content-Disposition", `attachment; filename="`+fileName(set.Name)+`.svg"`)
+	attach(c, set.Name, ".svg")
 	c.Data(http.StatusOK, "image/svg+xml", b.Bytes())
 }

@@ -51,7 +51,9 @@ type CellRead struct {
 }
 
 // sheetKey names a sheet among the settings.
-func sheetKey(n int) string { return fmt.Sprintf("swatch-sheet:%d", n) }
+func sheetKey(n int) string { return fmt.Sprint(sheetPrefix, n) }
+
+const sheetPrefix = "swatch-sheet:"
 
 func (s *Server) swatches(r *gin.Engine) {
 	huma.Register(s.api, op("drawer", http.MethodGet, "/api/drawer", "How well the colours of the drawer are known"), func(ctx context.Context, _ *struct{}) (*struct{ Body plan.Drawer }, error) {
@@ -108,22 +110,23 @@ func (s *Server) newSheet(ctx context.Context, in *newSheetIn) (*sheetsOut, erro
 	if len(cells) == 0 {
 		return nil, problem(kit.Problem{Path: "inks", What: "there are no inks to swatch; add some to the drawer first"})
 	}
-	have, err := s.sheets(ctx)
-	if err != nil {
-		return nil, problem(err)
-	}
 	out := &sheetsOut{Body: []SwatchSheet{}}
 	per := swatch.For(mat.For(measure.Letter, false)).Cells()
-	for part := range slices.Chunk(cells, per) {
-		sh := SwatchSheet{Number: len(have) + len(out.Body) + 1, Paper: paper.ID, Name: paper.Name, Cells: part}
+	parts := slices.Collect(slices.Chunk(cells, per))
+	err = s.store.AddNumbered(ctx, sheetPrefix, func(number int) (string, bool) {
+		if len(out.Body) == len(parts) {
+			return "", false
+		}
+		sh := SwatchSheet{Number: number, Paper: paper.ID, Name: paper.Name, Cells: parts[len(out.Body)]}
 		doc, err := json.Marshal(sh)
 		if err != nil {
-			return nil, problem(err)
-		}
-		if err := s.store.Set(ctx, sheetKey(sh.Number), string(doc)); err != nil {
-			return nil, problem(err)
+			return "", false
 		}
 		out.Body = append(out.Body, sh)
+		return string(doc), true
+	})
+	if err != nil {
+		return nil, problem(err)
 	}
 	return out, nil
 }
@@ -163,6 +166,10 @@ type readSheetOut struct {
 }
 
 func (s *Server) readSheet(ctx context.Context, in *readSheetIn) (*readSheetOut, error) {
+	return heavy(ctx, &s.jobs, nil, func() (*readSheetOut, error) { return s.readSheetNow(ctx, in) })
+}
+
+func (s *Server) readSheetNow(ctx context.Context, in *readSheetIn) (*readSheetOut, error) {
 	sh, err := s.sheet(ctx, in.Number)
 	if err != nil || sh.Number == 0 {
 		return nil, problem(store.ErrNotFound)

@@ -238,3 +238,21 @@ func strs(ctx context.Context, db *sql.DB, query string) ([]string, error) {
 	}
 	return out, rows.Err()
 }
+
+// Say is the report in a sentence or two.
+func (r Report) Say() string {
+	n := func(v int, one, many string) string {
+		if v == 1 {
+			return "1 " + one
+		}
+		return fmt.Sprintf("%d %s", v, many)
+	}
+	head := fmt.Sprintf("%s with %s, %s in the stores and %s in the log.", n(r.Cards, "card", "cards"), n(r.Revisions, "revision", "revisions"), n(r.Items, "thing", "things"), n(r.Logged, "placement", "placements"))
+	switch {
+	case r.Torn():
+		return "The file is damaged: " + r.Problems[0] + ". Copy it aside, then go back to your latest backup."
+	case len(r.Apart) > 0:
+		return head + fmt.Sprintf(" The file is whole, but %s cannot be read and is set apart.", n(len(r.Apart), "document", "documents"))
+	}
+	return head + " The file is whole, and everything in it can be read."
+}

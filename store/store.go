@@ -361,3 +361,24 @@ func (s *Store) AddNumbered(ctx context.Context, prefix string, value func(numbe
 	}
 	return nil
 }
+
+// Settings lists all settings.
+func (s *Store) Settings(ctx context.Context) (map[string]string, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT name, value FROM settings`)
+	if err != nil {
+		return nil, fmt.Errorf("read the settings: %w", plain(err))
+	}
+	defer rows.Close()
+	out := map[string]string{}
+	for rows.Next() {
+		var n, v string
+		if err := rows.Scan(&n, &v); err != nil {
+			return nil, fmt.Errorf("read the settings: %w", plain(err))
+		}
+		out[n] = v
+	}
+	return out, plain(rows.Err())
+}
+
+// Path is where the data file lies.
+func (s *Store) Path() string { return s.path }

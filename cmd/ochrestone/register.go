@@ -84,7 +84,7 @@ func runRegister(args []string) error {
 	if err != nil {
 		return err
 	}
-	if *dpi == 0 {
+	if *dpi = pic.Typed(*dpi); *dpi == 0 {
 		*dpi = pic.DPI
 	}
 	plane, err := planeOf(pic, *dpi, *onMat)

@@ -136,8 +136,7 @@ func (t tracing) scale(p *picture.Picture, r *report) (trace.Scale, error) {
 		r.Mat = &matReport{m.Marks, m.Of, m.Tilt, m.Off, m.PerMM, m.Certain}
 		return m.Scale, err
 	}
-	r.DPI = t.dpi
-	if r.DPI == 0 {
+	if r.DPI = p.Typed(t.dpi); r.DPI == 0 {
 		r.DPI = p.DPI
 	}
 	if r.DPI < 50 {

@@ -8,13 +8,12 @@ import (
 	"context"
 	"fmt"
 	"math"
-	"runtime"
 	"slices"
-	"sync"
 
 	"ochrestone/core/kit"
 	"ochrestone/core/register"
 	"ochrestone/core/shape"
+	"ochrestone/core/together"
 )
 
 // Placed is where one piece goes.
@@ -141,35 +140,29 @@ func (a *assembler) place(i int) {
 	// Hosts are tried side by side; each writes only its own place.
 	options := make([]*option, len(a.hosts))
 	laid := a.out[0].Motion.Turn
-	var wg sync.WaitGroup
-	slots := make(chan struct{}, runtime.GOMAXPROCS(0))
-	for k, h := range a.hosts {
-		area := own.Area()
+	area := own.Area()
+	together.By(len(a.hosts), func(k int) {
+		h := a.hosts[k]
 		if h.hole && (h.region.Area() < 0.9*area || h.region.Area() > 1.6*area) || !h.hole && h.region.Area() < area+hostMargin*own.Length() {
-			continue
+			return
 		}
-		slots <- struct{}{}
-		wg.Go(func() {
-			defer func() { <-slots }()
-			if h.coarse == nil {
-				h.coarse, h.fine = shape.NewField(h.region, 0.75), shape.NewField(h.region, 0.2)
+		if h.coarse == nil {
+			h.coarse, h.fine = shape.NewField(h.region, 0.75), shape.NewField(h.region, 0.2)
+		}
+		ps := seekBoth(own, h, laid)
+		ps = slices.DeleteFunc(ps, func(p pose) bool { return !h.hole && p.rim < leastKept })
+		if len(ps) == 0 || !h.hole && a.trifling(h.region) && ps[0].share < trifleOn {
+			return
+		}
+		o := &option{pose: ps[0], host: h, lead: 1}
+		for _, q := range ps[1:] {
+			if !sameBySymmetry(own, ps[0], q) {
+				o.lead = ps[0].score() - q.score()
+				break
 			}
-			ps := seekBoth(own, h, laid)
-			ps = slices.DeleteFunc(ps, func(p pose) bool { return !h.hole && p.rim < leastKept })
-			if len(ps) == 0 || !h.hole && a.trifling(h.region) && ps[0].share < trifleOn {
-				return
-			}
-			o := &option{pose: ps[0], host: h, lead: 1}
-			for _, q := range ps[1:] {
-				if !sameBySymmetry(own, ps[0], q) {
-					o.lead = ps[0].score() - q.score()
-					break
-				}
-			}
-			options[k] = o
-		})
-	}
-	wg.Wait()
+		}
+		options[k] = o
+	})
 	// A hole it fills wins; else the closer follower; else the nearer host.
 	var best *option
 	rank := func(o *option) float64 { return o.score() + boolTo(o.host.hole && o.share > holeShare) }

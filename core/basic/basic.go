@@ -94,6 +94,9 @@ func one(k Kind, w, h, c float64) (g shape.Region, lines string, err error) {
 		}
 		return rounded(w, h, c), stitches(rounded(w-3, h-3, math.Max(0, c-1.5))), nil
 	case Scallop:
+		if c > 0 && c < leastScallop {
+			return g, "", kit.Problem{Path: "corner", What: fmt.Sprintf("scallops of %.4g mm cannot be cut; a die has them from %.1f mm", c, leastScallop)}
+		}
 		g, err = scalloped(w, h, c)
 		return g, "", err
 	case Fishtail, Notched:
@@ -122,6 +125,9 @@ func one(k Kind, w, h, c float64) (g shape.Region, lines string, err error) {
 	}
 	return g, "", kit.Problem{Path: "kind", What: fmt.Sprintf("%q is not a basic die", k)}
 }
+
+// leastScallop is the radius of the smallest scallop, mm; our own default.
+const leastScallop = 1.0
 
 // rounded is a rectangle about the origin with corners of radius r.
 func rounded(w, h, r float64) shape.Region {

@@ -294,6 +294,10 @@ func SheetName(i, n int) string {
 const (
 	MaxElements = 400
 	MaxLayers   = 200
+	MaxSheets   = 24
+	MaxMotifs   = 60
+	MaxWays     = 60  // colourways of an image
+	MaxPlaced   = 600 // layers of all images as placed, each as often as it is placed
 )
 
 // Validate checks the document by itself, without the kit. It returns every
@@ -319,6 +323,17 @@ func (c Card) Validate() error {
 		}
 		ids[id] = path
 	}
+	bad(len(c.Sheets) > MaxSheets, "sheets", fmt.Sprintf("at most %d mats and panels", MaxSheets))
+	bad(len(c.Motifs) > MaxMotifs, "motifs", fmt.Sprintf("at most %d images", MaxMotifs))
+	bad(len(c.SetAside) > 2000, "setAside", "at most 2000 notes set aside")
+	bad(len(c.Work.Done)+len(c.Work.Order)+len(c.Work.Used) > 40_000, "work", "too many steps ticked off")
+	placed := 0
+	for _, e := range c.Elements {
+		if m, ok := c.Motif(e.Motif); ok {
+			placed += len(m.Layers)
+		}
+	}
+	bad(placed > MaxPlaced && len(c.Elements) <= MaxElements, "elements", fmt.Sprintf("the images placed have %d layers in all; at most %d can be planned at once", placed, MaxPlaced))
 	for i, s := range c.Sheets {
 		once(s.ID, fmt.Sprintf("sheets[%d]", i))
 		bad(!sane(s.Border, 0, 150), fmt.Sprintf("sheets[%d].border", i), "a border is 0 to 150 mm")
@@ -327,6 +342,7 @@ func (c Card) Validate() error {
 		at := fmt.Sprintf("motifs[%d]", i)
 		once(m.ID, at)
 		bad(len(m.Layers) > MaxLayers, at+".layers", fmt.Sprintf("at most %d layers", MaxLayers))
+		bad(len(m.Colourways) > MaxWays, at+".colourways", fmt.Sprintf("at most %d colourways", MaxWays))
 		layers := map[string]bool{}
 		for j, l := range m.Layers {
 			bad(l.ID == "" || layers[l.ID], fmt.Sprintf("%s.layers[%d].id", at, j), "every layer has an id of its own")

@@ -36,7 +36,7 @@ func TestLettersKeepTheirGap(t *testing.T) {
 	assert.InDelta(t, x(2)+8+1, x(3), 1e-6)
 	assert.InDelta(t, x(3)+2, l.W, 1e-6)
 	assert.Equal(t, 3, l.Passes)
-	assert.Equal(t, "I", l.Most)
+	assert.Equal(t, []string{"I"}, l.Most)
 
 	// T slips over the foot of L: nearer than box to box, and never nearer than the gap.
 	l, err = front.SetLine("LT", plain, front.Setting{Gap: 1})

@@ -363,6 +363,19 @@ func (c *check) colour(path, hex string, optional bool) {
 	}
 }
 
+// mostWide is the width of the largest die or stamp, mm.
+const mostWide = 2000.0
+
+func (c *check) outline(path string, g shape.Region) {
+	if err := g.Storable(); err != nil {
+		c.add(true, path, err.Error())
+		return
+	}
+	b := g.Bounds()
+	c.add(!g.Empty() && (b.W() > mostWide || b.H() > mostWide), path, fmt.Sprintf("it is %.0f × %.0f mm; no die is larger than two metres", b.W(), b.H()))
+	c.add(shape.CrossingsOf(shape.MostCrossings, g) > shape.MostCrossings, path, "its sides cross too often to be cut; simplify it")
+}
+
 func (c *check) done() error { return errors.Join(c.errs...) }
 
 // Validate checks an ink.
@@ -375,7 +388,9 @@ func (i Ink) Validate() error {
 	c.colour("typedDry", i.TypedDry, true)
 	_, known := habits[i.Kind]
 	c.add(!known, "kind", fmt.Sprintf("%q is not a kind of ink", i.Kind))
-	c.add(i.Hide != nil && (*i.Hide < 0 || *i.Hide > 1), "hide", "hiding power lies between 0 and 1")
+	c.add(i.Hide != nil && !(*i.Hide >= 0 && *i.Hide <= 1), "hide", "hiding power lies between 0 and 1")
+	c.add(i.DryMinutes != nil && !(*i.DryMinutes >= 0 && *i.DryMinutes <= 10_080), "dryMinutes", "an ink dries within 0 and 10,080 minutes, a week")
+	c.add(len([]rune(i.Name)) > 120, "name", "a name has at most 120 letters")
 	return c.done()
 }
 
@@ -402,6 +417,7 @@ func (a Adhesive) Validate() error {
 	var c check
 	c.add(strings.TrimSpace(a.Name) == "", "name", "give the adhesive a name")
 	c.add(!(a.Thickness >= 0 && a.Thickness <= 2), "thickness", "what it adds lies between 0 and 2 mm")
+	c.add(!(a.SetMinutes >= 0 && a.SetMinutes <= 10_080), "setMinutes", "glue sets within 0 and 10,080 minutes, a week")
 	return c.done()
 }
 
@@ -419,15 +435,20 @@ func (s Set) Validate() error {
 	c.add(strings.TrimSpace(s.Name) == "", "name", "give the set a name")
 	c.add(len(s.Parts) == 0, "parts", "a set has at least one part")
 	c.add(len(s.Parts) > 200, "parts", "a set has at most 200 parts")
+	c.add(len([]rune(s.Name)) > 120, "name", "a name has at most 120 letters")
 	seen := map[string]bool{}
+	corners := 0
 	for i, p := range s.Parts {
 		at := fmt.Sprintf("parts[%d]", i)
 		c.add(p.ID == "" || seen[p.ID], at+".id", "every part has an id of its own")
 		c.add(p.Outline.Empty(), at+".outline", fmt.Sprintf("part %q has no outline", p.Label))
 		c.add(p.Copies < 1 || p.Copies > 99, at+".copies", "1 to 99 copies")
 		c.add(p.Rank < 1 || p.Rank > 99, at+".rank", "tone ranks run from 1 to 99")
+		c.outline(at+".outline", p.Outline)
+		corners += p.Outline.Points()
 		seen[p.ID] = true
 	}
+	c.add(corners > shape.MaxCorners, "parts", fmt.Sprintf("the outlines have %d corners in all, at most %d can be worked with; simplify them", corners, shape.MaxCorners))
 	for i, p := range s.Parts {
 		c.add(p.Host != "" && (!seen[p.Host] || p.Host == p.ID), fmt.Sprintf("parts[%d].host", i), "sits on a part that is not in the set")
 	}

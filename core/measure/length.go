@@ -243,9 +243,23 @@ func parseFraction(s string) (float64, error) {
 	return float64(n) / float64(d), nil
 }
 
+// ErrThousands is returned where a comma may part thousands or decimals.
+var ErrThousands = errors.New("a comma before three figures could mean thousands or a decimal; write 1000 or 1.0")
+
+// ParseNumber reads a plain number of nought or more, with a point or a comma
+// before its decimals: no signs, exponents, infinities or hexadecimal.
+func ParseNumber(s string) (float64, error) { return parseDecimal(strings.TrimSpace(s)) }
+
 // parseDecimal accepts digits with one point or comma, nothing else: no
-// exponents, infinities or hexadecimal.
+// exponents, infinities or hexadecimal. A comma that may as well part thousands
+// is refused rather than guessed.
 func parseDecimal(s string) (float64, error) {
+	if whole, rest, ok := strings.Cut(s, ","); ok && whole != "" && whole != "0" && len(rest) == 3 && !strings.Contains(rest, ".") {
+		return 0, ErrThousands
+	}
+	if strings.Count(s, ",")+strings.Count(s, ".") > 1 {
+		return 0, ErrNumber
+	}
 	s = strings.Replace(s, ",", ".", 1)
 	if strings.Trim(s, "0123456789.") != "" || s == "." {
 		return 0, ErrNumber

@@ -63,7 +63,9 @@ func TestFractionRoundsAndTellsTheResidue(t *testing.T) {
 	assert.Equal(t, "−1⁄8", InFraction(-3.175, 16).String())
 	assert.Equal(t, "0", InFraction(-0.1, 16).String())
 	assert.Equal(t, "125.4 mm", Format(125.4, Millimetres, 16))
-	assert.Equal(t, "0 mm", Format(-0.01, Millimetres, 16))
+	assert.Equal(t, "less than 0.1 mm", Format(-0.01, Millimetres, 16), "what is not nothing never reads as nothing")
+	assert.Equal(t, "less than 1⁄16 in", Format(0.4, Inches, 16))
+	assert.Equal(t, "0 in", Format(0, Inches, 16))
 	assert.Equal(t, "4 59⁄64 in", Format(125.0, Inches, 64))
 }
 

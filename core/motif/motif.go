@@ -3,6 +3,7 @@
 package motif
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"slices"
@@ -81,7 +82,13 @@ func (img Image) With(layers []card.Layer, set kit.Set) Image {
 // Option changes how Analyse looks at the layers.
 type Option func(*options)
 
-type options struct{ clear func(card.Layer) bool }
+type options struct {
+	clear func(card.Layer) bool
+	ctx   context.Context
+}
+
+// Until stops Analyse, with the context's error, when the context ends.
+func Until(ctx context.Context) Option { return func(o *options) { o.ctx = ctx } }
 
 // SeeThrough names the layers that dim but do not hide what is beneath, such
 // as those cut from vellum or acetate.
@@ -92,7 +99,7 @@ func SeeThrough(is func(card.Layer) bool) Option { return func(o *options) { o.c
 // all opaque outlines above; a printed layer counts as covering, since what
 // is seen there is the print.
 func Analyse(layers []card.Layer, set kit.Set, opts ...Option) (Image, error) {
-	o := options{clear: func(card.Layer) bool { return false }}
+	o := options{clear: func(card.Layer) bool { return false }, ctx: context.Background()}
 	for _, f := range opts {
 		f(&o)
 	}
@@ -104,7 +111,7 @@ func Analyse(layers []card.Layer, set kit.Set, opts ...Option) (Image, error) {
 		}
 		img.Views[i] = View{Layer: l, Part: p, Outline: p.Outline, Area: p.Outline.Area(), Edge: p.Outline.Length()}
 	}
-	if err := img.show(o.clear); err != nil {
+	if err := img.show(o.ctx, o.clear); err != nil {
 		return Image{}, err
 	}
 	img.seat()
@@ -113,9 +120,12 @@ func Analyse(layers []card.Layer, set kit.Set, opts ...Option) (Image, error) {
 }
 
 // show fills in the shown regions, from the top down.
-func (img *Image) show(clear func(card.Layer) bool) error {
+func (img *Image) show(ctx context.Context, clear func(card.Layer) bool) error {
 	var above shape.Region
 	for i := len(img.Views) - 1; i >= 0; i-- {
+		if err := ctx.Err(); err != nil {
+			return err
+		}
 		v := &img.Views[i]
 		shown, cover, err := v.Outline.Under(above)
 		if err != nil {

@@ -5,7 +5,6 @@ import (
 	"errors"
 	"fmt"
 	"slices"
-	"sync"
 
 	"ochrestone/core/card"
 	"ochrestone/core/colour"
@@ -13,6 +12,7 @@ import (
 	"ochrestone/core/motif"
 	"ochrestone/core/register"
 	"ochrestone/core/shape"
+	"ochrestone/core/together"
 )
 
 // Placing is all there is to know about placing one layer.
@@ -78,13 +78,7 @@ func (m *Maker) Placing(c card.Card, k kit.Kit, motif, way, layer string, run in
 	// Layers are worked out side by side: each writes only its own place.
 	n := len(pm.img.Views)
 	plays, lims, contrasts, errs := make([]register.Play, n), make([]register.Limits, n), make([]float64, n), make([]error, n)
-	var wg sync.WaitGroup
-	for i := range n {
-		wg.Go(func() {
-			plays[i], lims[i], contrasts[i], errs[i] = b.eased(pm, look, i)
-		})
-	}
-	wg.Wait()
+	together.By(n, func(i int) { plays[i], lims[i], contrasts[i], errs[i] = b.eased(pm, look, i) })
 	if err := errors.Join(errs...); err != nil {
 		return Placing{}, err
 	}

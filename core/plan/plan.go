@@ -6,9 +6,9 @@
 package plan
 
 import (
+	"context"
 	"errors"
 	"fmt"
-	"sync"
 
 	"ochrestone/core/card"
 	"ochrestone/core/colour"
@@ -18,6 +18,7 @@ import (
 	"ochrestone/core/motif"
 	"ochrestone/core/register"
 	"ochrestone/core/shape"
+	"ochrestone/core/together"
 	"ochrestone/core/work"
 )
 
@@ -136,11 +137,12 @@ type options struct {
 	readable  float64
 	step      float64
 	format    func(mm float64) string
+	ctx       context.Context
 }
 
 // assumed are the defaults with the options over them.
 func assumed(opts []Option) options {
-	o := options{limits: register.Defaults(), ways: register.Ways(), hinge: Hinge{Side: HingeLeft, Far: 40}, readable: Readable, step: LightStep,
+	o := options{limits: register.Defaults(), ways: register.Ways(), hinge: Hinge{Side: HingeLeft, Far: 40}, readable: Readable, step: LightStep, ctx: context.Background(),
 		format: func(mm float64) string { return fmt.Sprintf("%.1f mm", mm) }}
 	for _, f := range opts {
 		f(&o)
@@ -162,6 +164,11 @@ func Practised(h register.Habit) Option {
 		}
 	}
 }
+
+// Until stops the work when the context ends: images not worked out by then have
+// a Problem, and nothing of them is remembered. Look at the context before using
+// such a plan.
+func Until(ctx context.Context) Option { return func(o *options) { o.ctx = ctx } }
 
 // Lengths sets how lengths are written in the sentences of the plan.
 func Lengths(f func(mm float64) string) Option { return func(o *options) { o.format = f } }
@@ -221,15 +228,18 @@ type builder struct {
 // motifs works out the shapes of every image on the card, side by side.
 func (b *builder) motifs() {
 	b.plan.Motifs = make([]Motif, len(b.card.Motifs))
-	var wg sync.WaitGroup
-	for i := range b.card.Motifs {
-		wg.Go(func() { b.plan.Motifs[i] = b.motif(b.card.Motifs[i]) })
-	}
-	wg.Wait()
+	together.By(len(b.card.Motifs), func(i int) { b.plan.Motifs[i] = b.motif(b.card.Motifs[i]) })
 }
 
-func (b *builder) motif(m card.Motif) Motif {
-	out := Motif{ID: m.ID, Name: m.Name, Layers: []Layer{}, Touches: []Touch{}, Colourways: []Colourway{}}
+func (b *builder) motif(m card.Motif) (out Motif) {
+	out = Motif{ID: m.ID, Name: m.Name, Layers: []Layer{}, Touches: []Touch{}, Colourways: []Colourway{}}
+	defer func() {
+		// An outline that geometry cannot stomach costs its image, not the program.
+		if v := recover(); v != nil {
+			out.Problem = fmt.Sprintf("%s has an outline that cannot be worked out. Draw it again, or take it off the card.", m.Name)
+			out.Layers, out.Touches, out.Colourways = []Layer{}, []Touch{}, []Colourway{}
+		}
+	}()
 	set, ok := b.kit.set[m.Set]
 	if !ok {
 		out.Problem = fmt.Sprintf("The set of %q is not in the stores. Import it again, or take the image off the card.", m.Name)
@@ -237,7 +247,7 @@ func (b *builder) motif(m card.Motif) Motif {
 	}
 	clear := b.seeThrough(m)
 	out.key = shapeKey(m, *set, clear, b.o.limits)
-	s, err := b.shapes.of(out.key, mostShapes, func() (*shapes, error) { return newShapes(m, *set, clear, b.o.limits) })
+	s, err := b.shapes.of(out.key, mostShapes, func() (*shapes, error) { return newShapes(b.o.ctx, m, *set, clear, b.o.limits) })
 	if err != nil {
 		out.Problem = fmt.Sprintf("%s could not be worked out: %v.", m.Name, err)
 		return out

@@ -1,17 +1,18 @@
 package plan
 
 import (
+	"context"
 	"crypto/sha256"
 	"errors"
 	"fmt"
 	"slices"
-	"sync"
 
 	"ochrestone/core/card"
 	"ochrestone/core/kit"
 	"ochrestone/core/motif"
 	"ochrestone/core/register"
 	"ochrestone/core/shape"
+	"ochrestone/core/together"
 )
 
 // shapes is what is worked out from the outlines of an image alone.
@@ -42,8 +43,8 @@ func shapeKey(mo card.Motif, set kit.Set, clear map[string]bool, lim register.Li
 	return [32]byte(h.Sum(nil))
 }
 
-func newShapes(mo card.Motif, set kit.Set, clear map[string]bool, lim register.Limits) (*shapes, error) {
-	img, err := motif.Analyse(mo.Layers, set, motif.SeeThrough(func(l card.Layer) bool { return clear[l.ID] }))
+func newShapes(ctx context.Context, mo card.Motif, set kit.Set, clear map[string]bool, lim register.Limits) (*shapes, error) {
+	img, err := motif.Analyse(mo.Layers, set, motif.SeeThrough(func(l card.Layer) bool { return clear[l.ID] }), motif.Until(ctx))
 	if err != nil {
 		return nil, err
 	}
@@ -51,11 +52,11 @@ func newShapes(mo card.Motif, set kit.Set, clear map[string]bool, lim register.L
 	s.layers = make([]Layer, len(img.Views))
 	// Layers are worked out side by side: each writes only its own place.
 	errs := make([]error, len(img.Views))
-	var wg sync.WaitGroup
-	for i := range img.Views {
-		wg.Go(func() { s.layers[i], errs[i] = newLayer(img, i, lim) })
-	}
-	wg.Wait()
+	together.By(len(img.Views), func(i int) {
+		if errs[i] = ctx.Err(); errs[i] == nil {
+			s.layers[i], errs[i] = newLayer(img, i, lim)
+		}
+	})
 	if err := errors.Join(errs...); err != nil {
 		return nil, err
 	}

@@ -4,9 +4,9 @@ import (
 	"fmt"
 	"math"
 	"sort"
-	"sync"
 
 	"ochrestone/core/shape"
+	"ochrestone/core/together"
 )
 
 // TurnedReach is where a layer that is turned so far may still be shifted to: a
@@ -47,11 +47,8 @@ func (p Play) WithTurns(pieces ...Within) (Play, error) {
 	}
 	sides := [2][]TurnedReach{}
 	errs := [2]error{}
-	var wg sync.WaitGroup
-	for k, limit := range [2]float64{p.Clock, -p.Anti} {
-		wg.Go(func() { sides[k], errs[k] = levels(zero, limit/(jointSteps+0.5), pieces) })
-	}
-	wg.Wait()
+	limits := [2]float64{p.Clock, -p.Anti}
+	together.By(2, func(k int) { sides[k], errs[k] = levels(zero, limits[k]/(jointSteps+0.5), pieces) })
 	for _, err := range errs {
 		if err != nil {
 			return p, fmt.Errorf("work out shift and turn together: %w", err)

@@ -6,10 +6,10 @@ import (
 	"fmt"
 	"math"
 	"slices"
-	"sync"
 
 	"ochrestone/core/kit"
 	"ochrestone/core/shape"
+	"ochrestone/core/together"
 )
 
 // Limits is what the eye forgives. The numbers are our own defaults, all mm
@@ -145,22 +145,19 @@ func (p *Play) measure(layer, bound shape.Region, c shape.Point) {
 	// beside them the turns and the shortest way from edge to edge.
 	var gap float64
 	var on, to shape.Point
-	var wg sync.WaitGroup
-	for _, from := range [2]int{0, Directions / 2} {
-		wg.Go(func() {
-			course := shape.NewCourse(layer, bound)
-			for i := from; i < from+Directions/2; i++ {
-				// A part that surrounds or misses its bound could drift for ever; past
-				// its own size the number says nothing.
-				p.Reach[i] = math.Min(course.Travel(float64(i)*360/Directions), far(layer))
-			}
-		})
-	}
-	wg.Go(func() {
-		gap, on, to = layer.Gap(bound)
-		p.Clock, p.Anti = layer.Swing(bound, c)
+	together.By(3, func(k int) {
+		if k == 2 {
+			gap, on, to = layer.Gap(bound)
+			p.Clock, p.Anti = layer.Swing(bound, c)
+			return
+		}
+		course := shape.NewCourse(layer, bound)
+		for i := k * Directions / 2; i < (k+1)*Directions/2; i++ {
+			// A part that surrounds or misses its bound could drift for ever; past
+			// its own size the number says nothing.
+			p.Reach[i] = math.Min(course.Travel(float64(i)*360/Directions), far(layer))
+		}
 	})
-	wg.Wait()
 	for i, r := range p.Reach {
 		if r < p.Tight {
 			p.Tight, p.TightAt = r, float64(i)*360/Directions

@@ -9,12 +9,15 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"math"
 	"slices"
 	"strconv"
 	"strings"
 
 	"ochrestone/core/colour"
 	"ochrestone/core/kit"
+	"ochrestone/core/measure"
+	"ochrestone/exchange/table"
 )
 
 // Problem says what is wrong with a file, and where.
@@ -44,10 +47,7 @@ var columns = []string{"name", "family", "depth", "kind", "dry", "wet", "hiding 
 
 // WriteCSV writes a drawer as a table.
 func WriteCSV(w io.Writer, inks []kit.Ink) error {
-	c := csv.NewWriter(w)
-	if err := c.Write(columns); err != nil {
-		return fmt.Errorf("write the table: %w", err)
-	}
+	rows := [][]string{columns}
 	yes := func(b bool) string {
 		if b {
 			return "yes"
@@ -68,19 +68,18 @@ func WriteCSV(w io.Writer, inks []kit.Ink) error {
 				heat = "yes"
 			}
 		}
-		row := []string{i.Name, i.Family, i.Depth, string(i.Kind), i.Dry, i.Wet, num(i.Hide), num(i.DryMinutes), heat, yes(i.Water), yes(i.Bleeds), yes(i.Low), yes(i.Gone), i.Where, yes(i.Measured)}
-		if err := c.Write(row); err != nil {
-			return fmt.Errorf("write ink %q: %w", i.Name, err)
-		}
+		rows = append(rows, []string{i.Name, i.Family, i.Depth, string(i.Kind), i.Dry, i.Wet, num(i.Hide), num(i.DryMinutes), heat, yes(i.Water), yes(i.Bleeds), yes(i.Low), yes(i.Gone), i.Where, yes(i.Measured)})
 	}
-	c.Flush()
-	return c.Error()
+	return table.Write(w, rows)
 }
 
 // ReadCSV reads a table with a heading. Only a name and a colour, dried or wet,
 // are needed; columns may stand in any order, unknown ones are passed over.
 func ReadCSV(data []byte) (Read, error) {
-	data = bytes.TrimPrefix(data, []byte("\xef\xbb\xbf"))
+	data, _, err := table.Text(data)
+	if err != nil {
+		return Read{}, &Problem{What: sentence(err), Mend: "Nothing was taken in."}
+	}
 	r := csv.NewReader(bytes.NewReader(data))
 	r.FieldsPerRecord = -1
 	r.TrimLeadingSpace = true
@@ -118,7 +117,7 @@ func ReadCSV(data []byte) (Read, error) {
 		}
 		get := func(col string) string {
 			if i, ok := at[col]; ok && i < len(row) {
-				return strings.TrimSpace(row[i])
+				return strings.TrimSpace(table.Plain(row[i]))
 			}
 			return ""
 		}
@@ -126,6 +125,12 @@ func ReadCSV(data []byte) (Read, error) {
 			out.Notes = append(out.Notes, err.Error())
 		}
 	}
+}
+
+// sentence is an error as a sentence.
+func sentence(err error) string {
+	t := err.Error()
+	return strings.ToUpper(t[:1]) + t[1:] + "."
 }
 
 // row takes one ink in.
@@ -142,9 +147,9 @@ func (r *Read) row(get func(string) string, line int) error {
 	}
 	for col, to := range map[string]**float64{"hiding power": &i.Hide, "dry minutes": &i.DryMinutes} {
 		if s := get(col); s != "" {
-			v, err := strconv.ParseFloat(strings.ReplaceAll(s, ",", "."), 64)
-			if err != nil || v < 0 {
-				return fmt.Errorf("line %d, %s: %s is %q, not a number; left out", line, i.Name, col, s)
+			v, err := measure.ParseNumber(s)
+			if err != nil {
+				return fmt.Errorf("line %d, %s: %s is %q, %w; left out", line, i.Name, col, s, err)
 			}
 			*to = &v
 		}
@@ -214,7 +219,12 @@ func WriteGPL(w io.Writer, name string, inks []kit.Ink) error {
 
 // ReadGPL reads a palette; its colours are taken as dried, of dye inks.
 func ReadGPL(data []byte) (Read, error) {
+	data, _, err := table.Text(data)
+	if err != nil {
+		return Read{}, &Problem{What: sentence(err), Mend: "Nothing was taken in."}
+	}
 	s := bufio.NewScanner(bytes.NewReader(data))
+	s.Buffer(nil, 1<<20)
 	if !s.Scan() || !strings.HasPrefix(strings.TrimSpace(s.Text()), paletteHead) {
 		return Read{}, &Problem{Line: 1, What: "This is not a palette.", Mend: "A GPL palette begins with its own heading line; a table of inks goes in as CSV."}
 	}
@@ -245,6 +255,9 @@ func ReadGPL(data []byte) (Read, error) {
 		family, depth, _ := strings.Cut(name, ",")
 		out.Inks = append(out.Inks, kit.Ink{Name: name, Family: strings.TrimSpace(family), Depth: strings.TrimSpace(depth), Kind: kit.Dye, Dry: fmt.Sprintf("#%02x%02x%02x", rgb[0], rgb[1], rgb[2])})
 	}
+	if errors.Is(s.Err(), bufio.ErrTooLong) {
+		return Read{}, &Problem{Line: len(out.Inks) + len(out.Notes) + 2, What: "A line of the palette is longer than a million characters.", Mend: "Save the palette again."}
+	}
 	return out.done()
 }
 
@@ -253,15 +266,11 @@ func ReadGPL(data []byte) (Read, error) {
 // name is kept and mentioned.
 func Fresh(have []kit.Ink, in Read) Read {
 	names := map[string]bool{}
-	type known struct {
-		name string
-		lab  colour.Lab
-	}
-	var labs []known
+	labs := nearby{}
 	for _, i := range have {
 		names[strings.ToLower(i.Name)] = true
 		if c, err := colour.ParseHex(i.Dry); err == nil {
-			labs = append(labs, known{i.Name, c.Lab()})
+			labs.add(i.Name, c.Lab())
 		}
 	}
 	out := Read{Notes: in.Notes}
@@ -273,15 +282,52 @@ func Fresh(have []kit.Ink, in Read) Read {
 		}
 		names[key] = true
 		if c, err := colour.ParseHex(i.Dry); err == nil {
-			for _, k := range labs {
-				if d := colour.Difference(k.lab, c.Lab()); d < 1 {
-					out.Notes = append(out.Notes, fmt.Sprintf("%s dries like %s (%.1f apart): the same ink under two names?", i.Name, k.name, d))
-					break
-				}
+			if name, d, ok := labs.near(c.Lab()); ok {
+				out.Notes = append(out.Notes, fmt.Sprintf("%s dries like %s (%.1f apart): the same ink under two names?", i.Name, name, d))
 			}
-			labs = append(labs, known{i.Name, c.Lab()})
+			labs.add(i.Name, c.Lab())
 		}
 		out.Inks = append(out.Inks, i)
 	}
 	return out
+}
+
+// nearby holds named colours by cubes of Lab, so that those close to one are found
+// without looking at all.
+type nearby map[[3]int][]named
+
+type named struct {
+	name string
+	lab  colour.Lab
+}
+
+// cube is the side of a cube. Colours less than 1 apart by CIEDE2000 differ by less
+// than that in each of L*, a* and b*: its weights never pass 2.5 in L* and C*, nor
+// 4 in hue at the chromas of paper and ink.
+const cube = 6.0
+
+func (n nearby) at(c colour.Lab) [3]int {
+	return [3]int{int(math.Floor(c.L / cube)), int(math.Floor(c.A / cube)), int(math.Floor(c.B / cube))}
+}
+
+func (n nearby) add(name string, c colour.Lab) {
+	k := n.at(c)
+	n[k] = append(n[k], named{name, c})
+}
+
+// near is the first colour found less than 1 away.
+func (n nearby) near(c colour.Lab) (string, float64, bool) {
+	k := n.at(c)
+	for i := -1; i <= 1; i++ {
+		for j := -1; j <= 1; j++ {
+			for l := -1; l <= 1; l++ {
+				for _, o := range n[[3]int{k[0] + i, k[1] + j, k[2] + l}] {
+					if d := colour.Difference(o.lab, c); d < 1 {
+						return o.name, d, true
+					}
+				}
+			}
+		}
+	}
+	return "", 0, false
 }

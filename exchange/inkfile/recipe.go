@@ -1,7 +1,6 @@
 package inkfile
 
 import (
-	"encoding/csv"
 	"fmt"
 	"io"
 	"strconv"
@@ -10,6 +9,7 @@ import (
 	"ochrestone/core/colour"
 	"ochrestone/core/kit"
 	"ochrestone/core/plan"
+	"ochrestone/exchange/table"
 )
 
 // Recipe is one line of a card's colours: a layer of an image in a colourway.
@@ -69,21 +69,18 @@ func used(c card.Card, k kit.Kit, motif, way, layer string, steps ...string) str
 
 // WriteRecipe writes the colours of a card as a table.
 func WriteRecipe(w io.Writer, rs []Recipe) error {
-	c := csv.NewWriter(w)
-	if err := c.Write([]string{"image", "colourway", "layer", "paper", "zone", "ink", "used", "impressions", "dried", "wet", "lightness", "known"}); err != nil {
-		return fmt.Errorf("write the recipe: %w", err)
-	}
+	rows := [][]string{{"image", "colourway", "layer", "paper", "zone", "ink", "used", "impressions", "dried", "wet", "lightness", "known"}}
 	for _, r := range rs {
 		n := ""
 		if r.Impressions > 0 {
 			n = strconv.Itoa(r.Impressions)
 		}
-		if err := c.Write([]string{r.Image, r.Colourway, r.Layer, r.Paper, r.Zone, r.Ink, r.Used, n, r.Dry, r.Wet, strconv.FormatFloat(r.L, 'f', 1, 64), r.Known}); err != nil {
-			return fmt.Errorf("write the recipe: %w", err)
-		}
+		rows = append(rows, []string{r.Image, r.Colourway, r.Layer, r.Paper, r.Zone, r.Ink, r.Used, n, r.Dry, r.Wet, strconv.FormatFloat(r.L, 'f', 1, 64), r.Known})
 	}
-	c.Flush()
-	return c.Error()
+	if err := table.Write(w, rows); err != nil {
+		return fmt.Errorf("write the recipe: %w", err)
+	}
+	return nil
 }
 
 // Palette is the recipe's dried colours as inks to write as a palette.

@@ -8,16 +8,18 @@ import (
 
 // meta is what a file says about its picture.
 type meta struct {
-	dpi         float64
-	uneven      bool // the resolutions across and down differ
+	dpi         float64 // across
+	down        float64
+	uneven      bool // the two differ
+	compression int  // of a TIFF file
 	orientation int  // 1 to 8; 0 when not said
 }
 
 func (m *meta) set(x, y float64) {
-	if x <= 0 || y <= 0 || math.IsInf(x, 0) || math.IsNaN(x) {
+	if x <= 0 || y <= 0 || math.IsInf(x, 0) || math.IsNaN(x) || math.IsInf(y, 0) || math.IsNaN(y) {
 		return
 	}
-	m.dpi, m.uneven = x, math.Abs(x-y) > 0.01*x
+	m.dpi, m.down, m.uneven = x, y, math.Abs(x-y) > 0.01*x
 }
 
 func readMeta(data []byte, kind string) (m meta) {
@@ -89,6 +91,7 @@ func (m *meta) jpeg(data []byte) {
 
 // Tags of the TIFF 6.0 specification, section 8.
 const (
+	tagCompression = 0x0103
 	tagOrientation = 0x0112
 	tagXResolution = 0x011a
 	tagYResolution = 0x011b
@@ -125,6 +128,8 @@ func (m *meta) tiff(data []byte) {
 			return float64(bo.Uint32(data[o:])) / float64(bo.Uint32(data[o+4:]))
 		}
 		switch bo.Uint16(data[e:]) {
+		case tagCompression:
+			m.compression = int(bo.Uint16(value))
 		case tagOrientation:
 			m.orientation = int(bo.Uint16(value))
 		case tagXResolution:

@@ -12,7 +12,7 @@ import (
 	_ "image/png"
 	"math"
 
-	_ "golang.org/x/image/tiff"
+	"golang.org/x/image/tiff"
 )
 
 // Limits of a picture file.
@@ -34,7 +34,10 @@ type Picture struct {
 	Pix   []uint8
 	DPI   float64  // dots to the inch as the file says, 0 when it does not
 	Notes []string // what a person should know about how it was read
-	Soft  bool     // colour is kept more coarsely than lightness, as most JPEG files do
+	// Reduced is the factor by which it was reduced on reading, 1 for not at all; DPI
+	// is that of the reduced picture.
+	Reduced int
+	Soft    bool // colour is kept more coarsely than lightness, as most JPEG files do
 }
 
 // At returns the channels of a pixel.
@@ -63,30 +66,95 @@ func Decode(data []byte) (*Picture, error) {
 	if cfg.Width < 16 || cfg.Height < 16 {
 		return nil, &Problem{fmt.Sprintf("The picture is only %d × %d pixels.", cfg.Width, cfg.Height), "Scan at 300 dpi."}
 	}
-	img, _, err := image.Decode(bytes.NewReader(data))
-	if err != nil {
-		return nil, &Problem{fmt.Sprintf("The %s file breaks off or is damaged.", kind), "Save or scan it again."}
-	}
 	m := readMeta(data, kind)
-	p := &Picture{}
-	p.pack(img)
-	switch img.(type) {
-	case *image.CMYK:
-		p.Notes = append(p.Notes, "The colours of this file are mixed for print; shapes are right, colours only roughly so.")
-	case *image.RGBA64, *image.NRGBA64, *image.Gray16:
-		p.Notes = append(p.Notes, "The file has 16 bits a channel; 8 are used.")
+	by := reduction(cfg.Width, cfg.Height)
+	p, err := decode(data, kind, cfg, by)
+	if err != nil {
+		return nil, err
 	}
+	if by > 1 {
+		m.dpi, m.down = m.dpi/float64(by), m.down/float64(by)
+		p.Notes = append(p.Notes, fmt.Sprintf("The picture has %.0f million pixels; it was read at 1/%d of its resolution, which makes nothing less true.", float64(cfg.Width)*float64(cfg.Height)/1e6, by))
+	}
+	p.Reduced = by
 	switch {
 	case m.dpi == 0:
-	case m.dpi < minDPI || m.dpi > maxDPI:
-		p.Notes = append(p.Notes, fmt.Sprintf("The file claims %.4g dpi, which no scanner uses; say what it was scanned at.", m.dpi))
+	case m.dpi*float64(by) < minDPI || m.dpi*float64(by) > maxDPI:
+		p.Notes = append(p.Notes, fmt.Sprintf("The file claims %.4g dpi, which no scanner uses; say what it was scanned at.", m.dpi*float64(by)))
+	case m.uneven && (m.down*float64(by) < minDPI || m.down*float64(by) > maxDPI || m.dpi/m.down > 8 || m.down/m.dpi > 8):
+		p.Notes = append(p.Notes, fmt.Sprintf("The file claims %.4g dpi across and %.4g down; say what it was scanned at.", m.dpi, m.down))
 	case m.uneven:
-		p.Notes = append(p.Notes, "The file claims different resolutions across and down; say what it was scanned at.")
+		p.square(m.dpi, m.down)
+		p.DPI = math.Min(m.dpi, m.down)
+		p.Notes = append(p.Notes, fmt.Sprintf("The file has %.4g dots to the inch across and %.4g down; each way was taken by its own.", m.dpi, m.down))
 	default:
 		p.DPI = m.dpi
 	}
 	p.upright(m.orientation)
 	return p, nil
+}
+
+// mostDeep bounds pictures of 16 bits a channel that cannot be read row by row.
+const mostDeep = 50_000_000
+
+// decode reads the pixels, reduced by a whole factor.
+func decode(data []byte, kind string, cfg image.Config, by int) (*Picture, error) {
+	var p *Picture
+	deep := false
+	if kind == "png" {
+		q, d, ok, err := decodePNG(data, by)
+		if err != nil {
+			return nil, &Problem{"The png file breaks off or is damaged.", "Save or scan it again."}
+		}
+		if ok {
+			p, deep = q, d
+		}
+	}
+	if p == nil {
+		switch cfg.ColorModel {
+		case color.RGBA64Model, color.NRGBA64Model, color.Gray16Model:
+			deep = true
+			if cfg.Width*cfg.Height > mostDeep {
+				return nil, &Problem{fmt.Sprintf("The picture has %d million pixels of 16 bits; at most %d million of such are read from this kind of file.", cfg.Width*cfg.Height/1_000_000, mostDeep/1_000_000), "Save it with 8 bits a channel, or as PNG without interlacing."}
+			}
+		}
+		img, _, err := image.Decode(bytes.NewReader(data))
+		var unsupported tiff.UnsupportedError
+		switch {
+		case errors.As(err, &unsupported):
+			return nil, &Problem{fmt.Sprintf("This TIFF file keeps its picture in a way that is not read (%s).", inside(data, string(unsupported))), "Save it as PNG, or as TIFF without compression."}
+		case err != nil:
+			return nil, &Problem{fmt.Sprintf("The %s file breaks off or is damaged.", kind), "Save or scan it again."}
+		}
+		p = &Picture{}
+		p.pack(img)
+		if _, ok := img.(*image.CMYK); ok {
+			p.Notes = append(p.Notes, "The colours of this file are mixed for print; shapes are right, colours only roughly so.")
+		}
+		if by > 1 {
+			out := newSink(p.W, p.H, by)
+			for y := range p.H {
+				out.row(p.Pix[3*p.W*y : 3*p.W*(y+1)])
+			}
+			q := out.done()
+			q.Soft, q.Notes = p.Soft, p.Notes
+			p = q
+		}
+	}
+	if deep {
+		p.Notes = append(p.Notes, "The file has 16 bits a channel; 8 are used.")
+	}
+	return p, nil
+}
+
+// inside says what an unsupported TIFF holds.
+func inside(data []byte, or string) string {
+	var m meta
+	m.tiff(data)
+	if name := map[int]string{6: "JPEG, old style", 7: "JPEG", 3: "fax", 4: "fax", 34712: "JPEG 2000", 34892: "JPEG, lossy", 50000: "Zstandard", 50001: "WebP"}[m.compression]; name != "" {
+		return name
+	}
+	return or
 }
 
 // pack copies the pixels; what is clear counts as white.
@@ -219,3 +287,7 @@ func AsProblem(err error) (*Problem, bool) {
 	ok := errors.As(err, &p)
 	return p, ok
 }
+
+// Typed is the resolution of the picture as it was read when somebody says at how
+// many dots to the inch it was scanned.
+func (p *Picture) Typed(dpi float64) float64 { return dpi / float64(max(1, p.Reduced)) }

@@ -4,11 +4,11 @@ import (
 	"context"
 	"math"
 	"slices"
-	"sync"
 
 	"ochrestone/core/colour"
 	"ochrestone/core/register"
 	"ochrestone/core/shape"
+	"ochrestone/core/together"
 )
 
 // pose is where a layer lies: turned about its middle, then moved.
@@ -49,20 +49,17 @@ const (
 func newModel(paper colour.Linear, ls []Layer) *model {
 	m := &model{paper: paper, soft: 0.3, scale: 1}
 	m.layers = make([]layer, len(ls))
-	var wg sync.WaitGroup
-	for i, l := range ls {
-		wg.Go(func() {
-			c := l.Region.Centroid()
-			b := l.Region.Bounds()
-			r := 0.0
-			for _, p := range [4]shape.Point{b.Min, b.Max, {X: b.Min.X, Y: b.Max.Y}, {X: b.Max.X, Y: b.Min.Y}} {
-				r = math.Max(r, p.Distance(c))
-			}
-			m.layers[i] = layer{Layer: l, field: shape.NewField(l.Region, coarseStep), fine: shape.NewField(l.Region, fineStep), mid: c, reach: r, pose: pose{x: c.X, y: c.Y}}
-			m.layers[i].box = shape.Box{Min: b.Min.Sub(c), Max: b.Max.Sub(c)}
-		})
-	}
-	wg.Wait()
+	together.By(len(ls), func(i int) {
+		l := ls[i]
+		c := l.Region.Centroid()
+		b := l.Region.Bounds()
+		r := 0.0
+		for _, p := range [4]shape.Point{b.Min, b.Max, {X: b.Min.X, Y: b.Max.Y}, {X: b.Max.X, Y: b.Min.Y}} {
+			r = math.Max(r, p.Distance(c))
+		}
+		m.layers[i] = layer{Layer: l, field: shape.NewField(l.Region, coarseStep), fine: shape.NewField(l.Region, fineStep), mid: c, reach: r, pose: pose{x: c.X, y: c.Y}}
+		m.layers[i].box = shape.Box{Min: b.Min.Sub(c), Max: b.Max.Sub(c)}
+	})
 	m.foretell()
 	return m
 }
@@ -313,13 +310,7 @@ func (m *model) missOf(o *stakes, p *Plane, but, step int) float64 {
 const strips = 4
 
 // strip does f for every part.
-func strip(f func(k int)) {
-	var wg sync.WaitGroup
-	for k := range strips {
-		wg.Go(func() { f(k) })
-	}
-	wg.Wait()
-}
+func strip(f func(k int)) { together.By(strips, f) }
 
 // findSheet looks for the whole print: shifted as its ink lies, turned by up to
 // sheetTurn.

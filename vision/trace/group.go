@@ -116,6 +116,11 @@ func Openings(pieces []Piece) ([]shape.Region, error) {
 // taken out, and what falls apart becomes pieces, largest first.
 func Split(g shape.Region, a, b shape.Point) ([]shape.Region, error) {
 	const hair = 0.04 // mm
+	for _, v := range [4]float64{a.X, a.Y, b.X, b.Y} {
+		if !(math.Abs(v) <= shape.MaxReach) {
+			return nil, &picture.Problem{What: "The cut leads far off the sheet.", Mend: "Draw it right across the place where the pieces touch."}
+		}
+	}
 	d := b.Sub(a)
 	if d.Len() < 0.5 {
 		return nil, &picture.Problem{What: "The cut is too short.", Mend: "Draw it right across the place where the pieces touch."}

@@ -2,19 +2,16 @@ package trace
 
 import (
 	"runtime"
-	"sync"
+
+	"ochrestone/core/together"
 )
 
-// parallelRows calls f for 0 to n-1 on all processors.
+// parallelRows calls f for 0 to n-1 on all processors, each taking every so many.
 func parallelRows(n int, f func(int)) {
-	var wg sync.WaitGroup
 	p := runtime.GOMAXPROCS(0)
-	for k := range p {
-		wg.Go(func() {
-			for i := k; i < n; i += p {
-				f(i)
-			}
-		})
-	}
-	wg.Wait()
+	together.By(p, func(k int) {
+		for i := k; i < n; i += p {
+			f(i)
+		}
+	})
 }

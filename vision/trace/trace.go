@@ -11,12 +11,12 @@ import (
 	"cmp"
 	"context"
 	"fmt"
-	"runtime"
 	"slices"
 	"sync"
 
 	"ochrestone/core/colour"
 	"ochrestone/core/shape"
+	"ochrestone/core/together"
 	"ochrestone/vision/picture"
 )
 
@@ -110,25 +110,18 @@ func Find(ctx context.Context, pic *picture.Picture, scale Scale, opts ...Option
 		return Result{}, fmt.Errorf("trace: %w", err)
 	}
 	found := make([][]Piece, len(blobs))
-	var wg sync.WaitGroup
 	var mu sync.Mutex
 	done := 0
-	slots := make(chan struct{}, runtime.GOMAXPROCS(0))
-	for i := range blobs {
-		slots <- struct{}{}
-		wg.Go(func() {
-			defer func() { <-slots }()
-			if ctx.Err() != nil {
-				return
-			}
-			found[i] = t.outline(blobs[i])
-			mu.Lock()
-			defer mu.Unlock()
-			done++
-			t.tell(0.3+0.65*float64(done)/float64(len(blobs)), fmt.Sprintf("Drawing outline %d of %d", done, len(blobs)))
-		})
-	}
-	wg.Wait()
+	together.By(len(blobs), func(i int) {
+		if ctx.Err() != nil {
+			return
+		}
+		found[i] = t.outline(blobs[i])
+		mu.Lock()
+		defer mu.Unlock()
+		done++
+		t.tell(0.3+0.65*float64(done)/float64(len(blobs)), fmt.Sprintf("Drawing outline %d of %d", done, len(blobs)))
+	})
 	if err := ctx.Err(); err != nil {
 		return Result{}, fmt.Errorf("trace: %w", err)
 	}

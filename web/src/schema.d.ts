@@ -262,6 +262,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/data": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The data file, and what of it cannot be read */
+        get: operations["data"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/data/apart/{kind}/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Remove something that cannot be read */
+        delete: operations["remove-apart"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/data/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read the whole data file and say whether it is sound */
+        get: operations["check-data"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/drawer": {
         parameters: {
             query?: never;
@@ -771,6 +822,14 @@ export interface components {
             /** @description leaves time to move the part */
             wiggle: boolean;
         };
+        Apart: {
+            id: string;
+            /** @description cards, or a kind of kit item */
+            kind: string;
+            /** @description as far as it can be told */
+            name: string;
+            why: string;
+        };
         Aside: {
             /** @description what caused it then; another cause brings it back */
             cause: string;
@@ -922,6 +981,27 @@ export interface components {
             trouble?: string;
             usable: boolean;
         };
+        Checked: {
+            /** @description what cannot be read */
+            apart: components["schemas"]["Apart"][];
+            /** Format: int64 */
+            cards: number;
+            /**
+             * Format: int64
+             * @description things in the stores
+             */
+            items: number;
+            /**
+             * Format: int64
+             * @description placements in the log
+             */
+            logged: number;
+            /** @description what is wrong with the file as a whole */
+            problems: string[];
+            /** Format: int64 */
+            revisions: number;
+            say: string;
+        };
         Colourway: {
             id: string;
             /** @description by layer id */
@@ -929,6 +1009,12 @@ export interface components {
                 [key: string]: components["schemas"]["Finish"];
             };
             name: string;
+        };
+        Data: {
+            /** @description what cannot be read and is set apart */
+            apart: components["schemas"]["Apart"][];
+            /** @description where it lies */
+            path: string;
         };
         Element: {
             /** @description colourway id */
@@ -3780,6 +3866,94 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WaysOutBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    data: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Data"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "remove-apart": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: "cards" | "sets" | "inks" | "papers" | "spacers" | "adhesives" | "envelopes" | "swatches";
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "check-data": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Checked"];
                 };
             };
             /** @description Error */

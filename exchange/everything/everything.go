@@ -1,0 +1,167 @@
+// Package everything writes all a person has as one zip of open formats: cards as
+// JSON with their fronts and recipes, sets as drawings, the stores and the log as
+// tables.
+package everything
+
+import (
+	"archive/zip"
+	"encoding/json"
+	"fmt"
+	"io"
+	"strconv"
+	"time"
+
+	"ochrestone/core/card"
+	"ochrestone/core/kit"
+	"ochrestone/core/plan"
+	"ochrestone/exchange/inkfile"
+	"ochrestone/exchange/setsvg"
+	"ochrestone/exchange/sheet"
+	"ochrestone/exchange/table"
+)
+
+// All is what there is to write.
+type All struct {
+	Cards    []Named
+	Kit      kit.Kit
+	Settings map[string]string
+	Log      [][]string // placements, with a heading
+	Apart    []Raw      // what cannot be read, as it stands
+	At       time.Time  // of the files in the zip
+}
+
+// Named is a card with its id.
+type Named struct {
+	ID   string
+	Card card.Card
+}
+
+// Raw is a stored document nobody can read.
+type Raw struct {
+	Kind, ID string
+	Doc      []byte
+}
+
+const readMe = `Everything kept in Ochrestone, in open formats.
+
+cards/     each card as it is (JSON, lengths in mm), its front (SVG) and its inks (CSV)
+sets/      each set as a drawing in mm (SVG), and as it is (JSON)
+stores/    inks, papers, spacers, adhesives, envelopes, swatches (CSV, UTF-8)
+log.csv    placements measured and practised
+settings.json
+apart/     what could not be read, as it stands
+
+A whole data file for Ochrestone itself is made by: ochrestone backup FILE
+`
+
+// Write writes the zip. plan gives the plan of a card.
+func Write(w io.Writer, a All, plan func(card.Card) plan.Plan) error {
+	z := zip.NewWriter(w)
+	names := map[string]int{}
+	file := func(dir, name, ext string, write func(io.Writer) error) error {
+		path := dir + FileName(name)
+		names[path+ext]++
+		if n := names[path+ext]; n > 1 {
+			path += "-" + strconv.Itoa(n)
+		}
+		f, err := z.CreateHeader(&zip.FileHeader{Name: path + ext, Method: zip.Deflate, Modified: a.At})
+		if err == nil {
+			err = write(f)
+		}
+		if err != nil {
+			return fmt.Errorf("write %s: %w", path+ext, err)
+		}
+		return nil
+	}
+	doc := func(v any) func(io.Writer) error {
+		return func(w io.Writer) error {
+			e := json.NewEncoder(w)
+			e.SetIndent("", "  ")
+			return e.Encode(v)
+		}
+	}
+	rows := func(r [][]string) func(io.Writer) error {
+		return func(w io.Writer) error { return table.Write(w, r) }
+	}
+	if err := file("", "READ-ME", ".txt", func(w io.Writer) error { _, err := io.WriteString(w, readMe); return err }); err != nil {
+		return err
+	}
+	for _, c := range a.Cards {
+		p := plan(c.Card)
+		for ext, write := range map[string]func(io.Writer) error{
+			".json":     doc(c.Card),
+			".svg":      func(w io.Writer) error { return sheet.FrontSVG(w, c.Card, a.Kit, p) },
+			"-inks.csv": func(w io.Writer) error { return inkfile.WriteRecipe(w, inkfile.Recipes(c.Card, a.Kit, p)) },
+		} {
+			if err := file("cards/", c.Card.Title, ext, write); err != nil {
+				return err
+			}
+		}
+	}
+	for _, s := range a.Kit.Sets {
+		if err := file("sets/", s.Name, ".svg", func(w io.Writer) error { return setsvg.Write(w, s) }); err != nil {
+			return err
+		}
+		if err := file("sets/", s.Name, ".json", doc(s)); err != nil {
+			return err
+		}
+	}
+	if err := file("stores/", "inks", ".csv", func(w io.Writer) error { return inkfile.WriteCSV(w, a.Kit.Inks) }); err != nil {
+		return err
+	}
+	for name, r := range stores(a.Kit) {
+		if err := file("stores/", name, ".csv", rows(r)); err != nil {
+			return err
+		}
+	}
+	if err := file("", "log", ".csv", rows(a.Log)); err != nil {
+		return err
+	}
+	if err := file("", "settings", ".json", doc(a.Settings)); err != nil {
+		return err
+	}
+	for _, r := range a.Apart {
+		if err := file("apart/", r.Kind+" "+r.ID, ".txt", func(w io.Writer) error { _, err := w.Write(r.Doc); return err }); err != nil {
+			return err
+		}
+	}
+	if err := z.Close(); err != nil {
+		return fmt.Errorf("close the zip: %w", err)
+	}
+	return nil
+}
+
+func stores(k kit.Kit) map[string][][]string {
+	n := func(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) }
+	out := map[string][][]string{
+		"papers":    {{"name", "kind", "colour", "g/m2", "thickness mm", "finish", "sheets", "width mm", "height mm"}},
+		"spacers":   {{"name", "kind", "thickness mm", "width mm", "height mm"}},
+		"adhesives": {{"name", "kind", "sets in minutes", "thickness mm", "time to move", "shows through vellum"}},
+		"envelopes": {{"name", "inside width mm", "inside height mm", "wall mm"}},
+		"swatches":  {{"ink", "paper", "impressions", "dried"}},
+	}
+	add := func(name string, row ...string) { out[name] = append(out[name], row) }
+	for _, p := range k.Papers {
+		add("papers", p.Name, string(p.Kind), p.Colour, n(p.GSM), n(p.Caliper), p.Finish, strconv.Itoa(p.Sheets), n(p.W), n(p.H))
+	}
+	for _, s := range k.Spacers {
+		add("spacers", s.Name, s.Kind, n(s.Thickness), n(s.W), n(s.H))
+	}
+	for _, a := range k.Adhesives {
+		add("adhesives", a.Name, a.Kind, n(a.SetMinutes), n(a.Thickness), strconv.FormatBool(a.Wiggle), strconv.FormatBool(a.Shows))
+	}
+	for _, e := range k.Envelopes {
+		add("envelopes", e.Name, n(e.W), n(e.H), n(e.Caliper))
+	}
+	for _, s := range k.Swatches {
+		ink, paper := s.Ink, s.Paper
+		if i, ok := k.Ink(s.Ink); ok {
+			ink = i.Name
+		}
+		if p, ok := k.Paper(s.Paper); ok {
+			paper = p.Name
+		}
+		add("swatches", ink, paper, strconv.Itoa(s.Impressions), s.Dry)
+	}
+	return out
+}

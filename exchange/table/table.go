@@ -1,0 +1,103 @@
+// Package table reads and writes tables (CSV, RFC 4180) as office programs do:
+// in whatever letters they were saved, and so that no cell is run as a formula.
+package table
+
+import (
+	"bytes"
+	"encoding/csv"
+	"errors"
+	"fmt"
+	"io"
+	"strings"
+	"unicode/utf8"
+
+	"golang.org/x/text/encoding/charmap"
+	"golang.org/x/text/encoding/unicode"
+)
+
+// ErrBinary is returned for a file that is no text at all.
+var ErrBinary = errors.New("this is not a table but a program's own file; save it as CSV")
+
+// Text decodes a file: UTF-8 with or without its mark, UTF-16 by its mark or by its
+// many noughts, else the letters of western Europe (Windows-1252, which Latin-1
+// is part of). It tells which.
+func Text(data []byte) (text []byte, as string, err error) {
+	for _, head := range []string{"PK\x03\x04", "\xd0\xcf\x11\xe0", "%PDF", "\x89PNG"} {
+		if bytes.HasPrefix(data, []byte(head)) {
+			return nil, "", ErrBinary
+		}
+	}
+	sixteen := func(order unicode.Endianness, policy unicode.BOMPolicy, as string) ([]byte, string, error) {
+		out, err := unicode.UTF16(order, policy).NewDecoder().Bytes(data)
+		if err != nil || bytes.ContainsRune(out, utf8.RuneError) {
+			return nil, "", fmt.Errorf("the file seems to be %s but is damaged; save it again as UTF-8", as)
+		}
+		return out, as, nil
+	}
+	switch {
+	case bytes.HasPrefix(data, []byte("\xef\xbb\xbf")):
+		data = data[3:]
+	case bytes.HasPrefix(data, []byte("\xff\xfe")):
+		return sixteen(unicode.LittleEndian, unicode.ExpectBOM, "UTF-16")
+	case bytes.HasPrefix(data, []byte("\xfe\xff")):
+		return sixteen(unicode.BigEndian, unicode.ExpectBOM, "UTF-16")
+	}
+	if n := bytes.Count(data, []byte{0}); n > 0 {
+		if n*3 < len(data) {
+			return nil, "", ErrBinary
+		}
+		if data[0] == 0 {
+			return sixteen(unicode.BigEndian, unicode.IgnoreBOM, "UTF-16")
+		}
+		return sixteen(unicode.LittleEndian, unicode.IgnoreBOM, "UTF-16")
+	}
+	if utf8.Valid(data) {
+		return data, "UTF-8", nil
+	}
+	out, err := charmap.Windows1252.NewDecoder().Bytes(data)
+	if err != nil {
+		return nil, "", fmt.Errorf("the letters of the file cannot be told; save it again as UTF-8: %w", err)
+	}
+	return out, "Windows-1252", nil
+}
+
+// runs are the characters with which a table program takes a cell for a formula.
+const runs = "=+-@\t\r"
+
+// Safe is a cell that no table program runs: what begins like a formula gets an
+// apostrophe before it. Plain numbers stay numbers.
+func Safe(cell string) string {
+	if cell == "" || !strings.ContainsRune(runs, rune(cell[0])) || number(cell) {
+		return cell
+	}
+	return "'" + cell
+}
+
+// Plain takes away the apostrophe that Safe put before a cell.
+func Plain(cell string) string {
+	if len(cell) > 1 && cell[0] == '\'' && strings.ContainsRune(runs, rune(cell[1])) {
+		return cell[1:]
+	}
+	return cell
+}
+
+func number(s string) bool {
+	digits := strings.TrimLeft(s, "+-")
+	return len(s)-len(digits) <= 1 && digits != "" && strings.Trim(digits, "0123456789.") == "" && strings.Count(digits, ".") <= 1
+}
+
+// Write writes rows, each cell safe.
+func Write(w io.Writer, rows [][]string) error {
+	c := csv.NewWriter(w)
+	for i, row := range rows {
+		out := make([]string, len(row))
+		for k, cell := range row {
+			out[k] = Safe(cell)
+		}
+		if err := c.Write(out); err != nil {
+			return fmt.Errorf("write line %d of the table: %w", i+1, err)
+		}
+	}
+	c.Flush()
+	return c.Error()
+}

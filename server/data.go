@@ -1,0 +1,197 @@
+package server
+
+import (
+	"bytes"
+	"context"
+	"fmt"
+	"io"
+	"net/http"
+	"os"
+	"path/filepath"
+	"strconv"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/gin-gonic/gin"
+
+	"ochrestone/core/card"
+	"ochrestone/core/plan"
+	"ochrestone/exchange/everything"
+	"ochrestone/store"
+)
+
+// Data is what the page shows of the data file.
+type Data struct {
+	Path  string        `json:"path" doc:"where it lies"`
+	Apart []store.Apart `json:"apart" nullable:"false" doc:"what cannot be read and is set apart"`
+}
+
+// Checked is what a check found, in a sentence too.
+type Checked struct {
+	store.Report
+	Say string `json:"say"`
+}
+
+// Restored tells where what was there before is kept.
+type Restored struct {
+	Before string `json:"before" doc:"file with everything as it was before"`
+}
+
+// maxRestore bounds a data file brought back over the page.
+const maxRestore = 2 << 30
+
+func (s *Server) data(r *gin.Engine) {
+	huma.Register(s.api, op("data", http.MethodGet, "/api/data", "The data file, and what of it cannot be read"), func(ctx context.Context, _ *struct{}) (*struct{ Body Data }, error) {
+		apart, err := s.store.SetApart(ctx)
+		if err != nil {
+			return nil, problem(err)
+		}
+		return &struct{ Body Data }{Data{s.store.Path(), apart}}, nil
+	})
+	huma.Register(s.api, op("check-data", http.MethodGet, "/api/data/check", "Read the whole data file and say whether it is sound"), func(ctx context.Context, _ *struct{}) (*struct{ Body Checked }, error) {
+		rep, err := s.store.Check(ctx)
+		if err != nil {
+			return nil, problem(err)
+		}
+		return &struct{ Body Checked }{Checked{rep, rep.Say()}}, nil
+	})
+	huma.Register(s.api, op("remove-apart", http.MethodDelete, "/api/data/apart/{kind}/{id}", "Remove something that cannot be read"), func(ctx context.Context, in *struct {
+		Kind string `path:"kind" enum:"cards,sets,inks,papers,spacers,adhesives,envelopes,swatches"`
+		ID   string `path:"id"`
+	}) (*struct{}, error) {
+		return nil, problem(s.store.Remove(ctx, in.Kind, in.ID))
+	})
+	r.GET("/api/data/apart/:kind/*id", func(c *gin.Context) {
+		id := c.Param("id")[1:]
+		doc, err := s.store.Document(c.Request.Context(), c.Param("kind"), id)
+		if err != nil {
+			refuse(c, err)
+			return
+		}
+		attach(c, c.Param("kind")+" "+id, ".txt")
+		c.Data(http.StatusOK, "text/plain; charset=utf-8", doc)
+	})
+	r.GET("/api/data/backup.db", s.backup)
+	r.GET("/api/data/everything.zip", s.everything)
+	r.POST("/api/data/restore", s.restore)
+}
+
+// attach names the file a request answers with, in whatever letters.
+func attach(c *gin.Context, title, ext string) { named(c, "attachment", title, ext) }
+
+func named(c *gin.Context, how, title, ext string) {
+	name := everything.FileName(title)
+	c.Header("Content-Disposition", fmt.Sprintf(`%s; filename="%s%s"; filename*=UTF-8''%s`, how, everything.ASCII(name), ext, escape(name+ext)))
+}
+
+// escape writes a name as RFC 8187 wants it.
+func escape(s string) string {
+	var b bytes.Buffer
+	for _, c := range []byte(s) {
+		if c >= 'a' && c <= 'z' || c >= 'A' && c <= 'Z' || c >= '0' && c <= '9' || c == '-' || c == '.' || c == '_' {
+			b.WriteByte(c)
+		} else {
+			fmt.Fprintf(&b, "%%%02X", c)
+		}
+	}
+	return b.String()
+}
+
+// backup sends the whole data file as it stands at this moment.
+func (s *Server) backup(c *gin.Context) {
+	dir, err := os.MkdirTemp("", "ochrestone-backup-*")
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	defer os.RemoveAll(dir)
+	file := filepath.Join(dir, "backup.db")
+	if err := s.store.Backup(c.Request.Context(), file); err != nil {
+		refuse(c, err)
+		return
+	}
+	attach(c, "ochrestone "+s.now().Format("2006-01-02"), ".db")
+	c.File(file)
+}
+
+// restore takes a backup in the place of everything there is; what was there is
+// backed up beside the data file first.
+func (s *Server) restore(c *gin.Context) {
+	f, err := os.CreateTemp("", "ochrestone-restore-*.db")
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	defer os.Remove(f.Name())
+	_, err = io.Copy(f, c.Request.Body)
+	if end := f.Close(); err == nil {
+		err = end
+	}
+	if err != nil {
+		refuse(c, &store.Trouble{What: "The backup did not come in whole.", Mend: "Nothing was changed; try again."})
+		return
+	}
+	before, err := s.store.Restore(c.Request.Context(), f.Name())
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, Restored{before})
+}
+
+// everything sends all there is as one zip of open formats.
+func (s *Server) everything(c *gin.Context) {
+	ctx := c.Request.Context()
+	all, err := Everything(ctx, s.store)
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	opts := s.assume(ctx)
+	attach(c, "ochrestone everything "+s.now().Format("2006-01-02"), ".zip")
+	c.Header("Content-Type", "application/zip")
+	if err := everything.Write(c.Writer, all, func(cd card.Card) plan.Plan { return s.maker.Of(cd, all.Kit, opts...) }); err != nil {
+		_ = c.Error(err)
+	}
+}
+
+// Everything gathers all there is in a data file.
+func Everything(ctx context.Context, st *store.Store) (everything.All, error) {
+	var a everything.All
+	k, err := st.Kit(ctx)
+	if err != nil {
+		return a, err
+	}
+	cards, err := st.Cards(ctx)
+	if err != nil {
+		return a, err
+	}
+	settings, err := st.Settings(ctx)
+	if err != nil {
+		return a, err
+	}
+	logged, err := st.Logged(ctx)
+	if err != nil {
+		return a, err
+	}
+	apart, err := st.SetApart(ctx)
+	if err != nil {
+		return a, err
+	}
+	a = everything.All{Kit: k, Settings: settings, At: time.Now(), Log: [][]string{{"at", "card", "image", "layer", "way", "source", "right mm", "down mm", "clockwise degrees", "inside its play"}}}
+	for _, c := range cards {
+		a.Cards = append(a.Cards, everything.Named{ID: c.ID, Card: c.Card})
+	}
+	num := func(v float64) string { return strconv.FormatFloat(v, 'g', 6, 64) }
+	for _, p := range logged {
+		a.Log = append(a.Log, []string{p.At, p.Card, p.Motif, p.Label, p.Way, p.Source, num(p.X), num(p.Y), num(p.Turn), strconv.FormatBool(p.Good)})
+	}
+	for _, t := range apart {
+		doc, err := st.Document(ctx, t.Kind, t.ID)
+		if err != nil {
+			return a, err
+		}
+		a.Apart = append(a.Apart, everything.Raw{Kind: t.Kind, ID: t.ID, Doc: doc})
+	}
+	return a, nil
+}
