@@ -2,6 +2,10 @@
 //
 //	ochrestone serve [--data FILE] [--port N]
 //	ochrestone demo  [--data FILE] [--port N] [--reset]
+//	ochrestone check   [--data FILE]
+//	ochrestone backup  [--data FILE] TO.db
+//	ochrestone restore [--data FILE] BACKUP.db
+//	ochrestone export  [--data FILE] EVERYTHING.zip
 //	ochrestone openapi
 //	ochrestone trace PICTURE [--dpi N] [--light-on-dark | --dark-on-light | --mat | --stamps | --stencil] [--stack] [-o SET.svg] [--json REPORT.json]
 //	ochrestone register --set SET.svg --print PROOF.png --colours #rrggbb,… [--dpi N] [--paper #rrggbb] [--json REPORT.json]
@@ -21,7 +25,9 @@ import (
 	"os"
 	"os/signal"
 	"path/filepath"
+	"runtime/debug"
 	"strconv"
+	"strings"
 	"syscall"
 	"time"
 
@@ -52,6 +58,14 @@ func run(args []string) error {
 		return runTrace(args[1:])
 	case "register":
 		return runRegister(args[1:])
+	case "check":
+		return runCheck(args[1:])
+	case "backup":
+		return runBackup(args[1:])
+	case "restore":
+		return runRestore(args[1:])
+	case "export":
+		return runExport(args[1:])
 	case "openapi":
 		b, err := server.New(nil).OpenAPI()
 		if err != nil {
@@ -60,14 +74,20 @@ func run(args []string) error {
 		_, err = os.Stdout.Write(append(b, '\n'))
 		return err
 	}
-	return fmt.Errorf("%q is not a command; use serve, demo, trace, register or openapi", args[0])
+	return fmt.Errorf("%q is not a command; use serve, demo, trace, register, check, backup, restore, export or openapi", args[0])
 }
 
-func port() int {
-	if p, err := strconv.Atoi(os.Getenv("PORT")); err == nil {
-		return p
+// port is the one asked for by PORT, or the usual one.
+func port() (int, error) {
+	text := os.Getenv("PORT")
+	if text == "" {
+		return 8420, nil
 	}
-	return 8420
+	p, err := strconv.Atoi(text)
+	if err != nil || p < 0 || p > 65535 {
+		return 0, fmt.Errorf("PORT is %q; it is a number from 1 to 65535", text)
+	}
+	return p, nil
 }
 
 func serve(isDemo bool, args []string) error {
@@ -77,16 +97,37 @@ func serve(isDemo bool, args []string) error {
 	}
 	f := flag.NewFlagSet("ochrestone", flag.ContinueOnError)
 	data := f.String("data", filepath.Join("data", file), "data file")
-	p := f.Int("port", port(), "port on 127.0.0.1")
+	usual, err := port()
+	if err != nil {
+		return err
+	}
+	p := f.Int("port", usual, "port on 127.0.0.1")
 	reset := f.Bool("reset", false, "put the demo back as it was")
 	if err := f.Parse(args); err != nil {
 		return err
+	}
+	if f.NArg() > 0 {
+		return fmt.Errorf("%q is not understood here; flags begin with --, such as --data FILE", f.Arg(0))
+	}
+	if *p < 0 || *p > 65535 {
+		return fmt.Errorf("--port is %d; it is a number from 1 to 65535", *p)
+	}
+	if *reset && !isDemo {
+		return errors.New("--reset belongs to the demo; your own data is never reset")
+	}
+	if strings.TrimSpace(*data) == "" {
+		return store.ErrNoName
 	}
 	if err := os.MkdirAll(filepath.Dir(*data), 0o755); err != nil {
 		return fmt.Errorf("make the data folder: %w", err)
 	}
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 	defer stop()
+	if isDemo {
+		if err := onlyDemo(ctx, *data); err != nil {
+			return err
+		}
+	}
 	if isDemo && *reset {
 		for _, end := range []string{"", "-wal", "-shm"} {
 			if err := os.Remove(*data + end); err != nil && !errors.Is(err, fs.ErrNotExist) {
@@ -109,6 +150,33 @@ func serve(isDemo bool, args []string) error {
 	return listen(ctx, server.New(st, opts...), *p)
 }
 
+// onlyDemo refuses a data file that holds anything but the demo.
+func onlyDemo(ctx context.Context, path string) error {
+	if st, err := os.Stat(path); err != nil || st.Size() == 0 {
+		return nil // it is made anew
+	}
+	st, err := store.Open(ctx, path)
+	if err != nil {
+		return err
+	}
+	defer st.Close()
+	if is, err := st.Setting(ctx, "demo", ""); err != nil || is != "" {
+		return err
+	}
+	cards, err := st.Cards(ctx)
+	if err != nil {
+		return err
+	}
+	k, err := st.Kit(ctx)
+	if err != nil {
+		return err
+	}
+	if len(cards)+len(k.Sets)+len(k.Inks)+len(k.Papers) == 0 {
+		return nil
+	}
+	return fmt.Errorf("%s holds your own cards and stores, not the demo; the demo does not touch it: name another file with --data", path)
+}
+
 // fill puts the demo into an empty data file.
 func fill(ctx context.Context, st *store.Store) error {
 	done, err := st.Setting(ctx, "demo", "")
@@ -125,12 +193,17 @@ func fill(ctx context.Context, st *store.Store) error {
 	return st.Set(ctx, "demo", "1")
 }
 
+// memoryLimit is how much memory, in bytes, the program takes before it gives
+// back more eagerly.
+const memoryLimit = 700 << 20
+
 func listen(ctx context.Context, h http.Handler, port int) error {
 	l, err := net.Listen("tcp", net.JoinHostPort("127.0.0.1", strconv.Itoa(port)))
 	if err != nil {
 		return fmt.Errorf("listen: %w; choose another with PORT=8421", err)
 	}
-	srv := &http.Server{Handler: h, ReadHeaderTimeout: 10 * time.Second}
+	srv := &http.Server{Handler: h, ReadHeaderTimeout: 10 * time.Second, IdleTimeout: 2 * time.Minute}
+	debug.SetMemoryLimit(memoryLimit)
 	fmt.Printf("Ochrestone is at http://%s (Ctrl+C ends it)\n", l.Addr())
 	go func() {
 		<-ctx.Done()
