@@ -16,6 +16,7 @@ import (
 	"ochrestone/core/shape"
 	"ochrestone/vision/picture"
 	"ochrestone/vision/proof"
+	"ochrestone/vision/trace"
 )
 
 type proofIn struct {
@@ -109,6 +110,9 @@ func planeOf(pic *picture.Picture, in *proofIn, tell func(float64, string)) (*pr
 	}
 	if dpi == 0 {
 		return nil, errNoDPI
+	}
+	if _, err := trace.Glass(float64(pic.W)*25.4/dpi, float64(pic.H)*25.4/dpi, dpi); err != nil {
+		return nil, err
 	}
 	return proof.Scan(pic, dpi)
 }

@@ -147,7 +147,7 @@ func outlineOf(g shape.Region, colour string) Outline {
 }
 
 // errNoDPI asks for the resolution of a scan.
-var errNoDPI = &picture.Problem{What: "The file does not say at how many dots to the inch it was scanned.", Mend: "Type it in: it stands in the scanner's settings, often 300."}
+var errNoDPI = &picture.Problem{What: "The file does not say at how many dots to the inch it was scanned.", Mend: "Type it in: it stands in the scanner's settings, often 300. If it is a photograph, lay the pieces on the printed measuring mat and choose that instead."}
 
 func readPicture(ctx context.Context, in *readIn, tell func(float64, string)) (Traced, error) {
 	tell(0.01, "Opening the picture")
@@ -186,14 +186,24 @@ func readPicture(ctx context.Context, in *readIn, tell func(float64, string)) (T
 		}
 		scale = trace.DPI(dpi)
 		out.W, out.H, out.DPI = float64(p.W)*25.4/dpi, float64(p.H)*25.4/dpi, dpi
+		note, err := trace.Glass(out.W, out.H, dpi)
+		if err != nil {
+			return Traced{}, err
+		}
+		if note != "" {
+			out.Notes = append(out.Notes, note)
+		}
 		from := "as typed"
 		if in.DPI == 0 || dpi == p.DPI {
 			from = "as the file says"
 		}
 		out.Sure = fmt.Sprintf("%.4g dots to the inch, %s: the sheet is %.1f × %.1f mm.", dpi, from, out.W, out.H)
 	}
-	if in.As == "stamps" {
+	switch in.As {
+	case "stamps":
 		opts = append(opts, trace.Prints())
+	case "stencil":
+		opts = append(opts, trace.Plate())
 	}
 	res, err := trace.Find(ctx, p, scale, opts...)
 	if err != nil {

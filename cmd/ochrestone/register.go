@@ -18,6 +18,7 @@ import (
 	"ochrestone/exchange/svgin"
 	"ochrestone/vision/picture"
 	"ochrestone/vision/proof"
+	"ochrestone/vision/trace"
 )
 
 // proofReport is what register writes as JSON. Shifts are in mm, turns in degrees
@@ -123,6 +124,9 @@ func planeOf(pic *picture.Picture, dpi float64, onMat bool) (*proof.Plane, error
 		return proof.OnMat(pic)
 	case dpi == 0:
 		return nil, &picture.Problem{What: "The file does not say at how many dots to the inch it was scanned.", Mend: "Give --dpi; 200 or more."}
+	}
+	if _, err := trace.Glass(float64(pic.W)*25.4/dpi, float64(pic.H)*25.4/dpi, dpi); err != nil {
+		return nil, err
 	}
 	return proof.Scan(pic, dpi)
 }

@@ -32,6 +32,8 @@ type report struct {
 	Mat     *matReport    `json:"mat,omitempty"`
 	Notes   []string      `json:"notes"`
 	Pieces  []pieceReport `json:"pieces"`
+
+	look bool // a person must look at it
 }
 
 type matReport struct {
@@ -118,6 +120,9 @@ func (t tracing) run(ctx context.Context) error {
 	if t.stamps {
 		opts = append(opts, trace.Prints())
 	}
+	if t.stencil {
+		opts = append(opts, trace.Plate())
+	}
 	res, err := trace.Find(ctx, p, scale, opts...)
 	if err != nil {
 		return err
@@ -127,7 +132,7 @@ func (t tracing) run(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	return t.write(set, r, len(res.Notes) > 0)
+	return t.write(set, r, r.look || len(res.Notes) > 0)
 }
 
 func (t tracing) scale(p *picture.Picture, r *report) (trace.Scale, error) {
@@ -140,9 +145,14 @@ func (t tracing) scale(p *picture.Picture, r *report) (trace.Scale, error) {
 		r.DPI = p.DPI
 	}
 	if r.DPI < 50 {
-		return trace.Scale{}, errors.New("the file does not say at how many dots to the inch it was scanned; add --dpi 300, or what it was")
+		return trace.Scale{}, errors.New("the file does not say at how many dots to the inch it was scanned; add --dpi 300, or what it was; for a photograph on the measuring mat add --mat")
 	}
-	return trace.DPI(r.DPI), nil
+	note, err := trace.Glass(float64(p.W)*25.4/r.DPI, float64(p.H)*25.4/r.DPI, r.DPI)
+	if note != "" {
+		r.Notes = append(r.Notes, note)
+		r.look = true
+	}
+	return trace.DPI(r.DPI), err
 }
 
 // set names what was found and, if asked, stacks it.

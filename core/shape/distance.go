@@ -1,9 +1,7 @@
 package shape
 
 import (
-	"cmp"
 	"math"
-	"slices"
 )
 
 // edge is one straight side.
@@ -297,37 +295,9 @@ func crosses(a, b edge) bool {
 	return d.Cross(b.a.Sub(a.a))*d.Cross(b.b.Sub(a.a)) < 0 && e.Cross(a.a.Sub(b.a))*e.Cross(a.b.Sub(b.a)) < 0
 }
 
-// HullLength is the length of a taut line round the points (the perimeter of
-// their convex hull), by Andrew's monotone chain.
-func HullLength(ps []Point) float64 {
-	ps = slices.Clone(ps)
-	slices.SortFunc(ps, func(a, b Point) int {
-		if c := cmp.Compare(a.X, b.X); c != 0 {
-			return c
-		}
-		return cmp.Compare(a.Y, b.Y)
-	})
-	half := func(ps []Point) []Point {
-		var h []Point
-		for _, p := range ps {
-			for len(h) >= 2 && h[len(h)-1].Sub(h[len(h)-2]).Cross(p.Sub(h[len(h)-1])) <= 0 {
-				h = h[:len(h)-1]
-			}
-			h = append(h, p)
-		}
-		return h
-	}
-	lower := half(ps)
-	slices.Reverse(ps)
-	upper := half(ps)
-	var sum float64
-	for _, h := range [][]Point{lower, upper} {
-		for i := 0; i+1 < len(h); i++ {
-			sum += h[i].Distance(h[i+1])
-		}
-	}
-	return sum
-}
+// HullLength is the length of a taut line round the points: the perimeter of their
+// convex hull.
+func HullLength(ps []Point) float64 { return Hull(ps).Length() }
 
 // Strays returns how far points spread along the edges of g, step mm apart,
 // lie from the edges of h, in mm: the one-sided distances of which Hausdorff's

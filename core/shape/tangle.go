@@ -189,3 +189,27 @@ func SettlePath(p *canvas.Path, nonzero bool) (g Region, err error) {
 	}()
 	return Settle(nonzero, flatten(p)...)
 }
+
+// Hull is the convex hull of points, turned so that its area is positive (A. M.
+// Andrew's monotone chain, Information Processing Letters 9, 1979).
+func Hull(points []Point) Ring {
+	ps := slices.Clone(points)
+	slices.SortFunc(ps, func(a, b Point) int { return cmp.Or(cmp.Compare(a.X, b.X), cmp.Compare(a.Y, b.Y)) })
+	ps = slices.Compact(ps)
+	if len(ps) < 3 {
+		return ps
+	}
+	chain := func(ps []Point) []Point {
+		var h []Point
+		for _, p := range ps {
+			for len(h) > 1 && h[len(h)-1].Sub(h[len(h)-2]).Cross(p.Sub(h[len(h)-1])) <= 0 {
+				h = h[:len(h)-1]
+			}
+			h = append(h, p)
+		}
+		return h[:len(h)-1]
+	}
+	lower := chain(ps)
+	slices.Reverse(ps)
+	return append(lower, chain(ps)...)
+}

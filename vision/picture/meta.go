@@ -12,6 +12,7 @@ type meta struct {
 	down        float64
 	uneven      bool // the two differ
 	compression int  // of a TIFF file
+	camera      bool // it tells how it was exposed
 	orientation int  // 1 to 8; 0 when not said
 }
 
@@ -96,6 +97,7 @@ const (
 	tagXResolution = 0x011a
 	tagYResolution = 0x011b
 	tagUnit        = 0x0128
+	tagExif        = 0x8769 // CIPA DC-008, 4.6.3: where exposure and lens are told
 )
 
 // tiff reads the first directory of a TIFF file or EXIF block.
@@ -128,6 +130,8 @@ func (m *meta) tiff(data []byte) {
 			return float64(bo.Uint32(data[o:])) / float64(bo.Uint32(data[o+4:]))
 		}
 		switch bo.Uint16(data[e:]) {
+		case tagExif:
+			m.camera = true
 		case tagCompression:
 			m.compression = int(bo.Uint16(value))
 		case tagOrientation:

@@ -79,6 +79,8 @@ func Decode(data []byte) (*Picture, error) {
 	p.Reduced = by
 	switch {
 	case m.dpi == 0:
+	case m.camera:
+		p.Notes = append(p.Notes, fmt.Sprintf("This is a photograph: the %.4g dpi in the file say nothing of its scale.", m.dpi*float64(by)))
 	case m.dpi*float64(by) < minDPI || m.dpi*float64(by) > maxDPI:
 		p.Notes = append(p.Notes, fmt.Sprintf("The file claims %.4g dpi, which no scanner uses; say what it was scanned at.", m.dpi*float64(by)))
 	case m.uneven && (m.down*float64(by) < minDPI || m.down*float64(by) > maxDPI || m.dpi/m.down > 8 || m.down/m.dpi > 8):

@@ -316,7 +316,7 @@ func (p *patch) piece(lines [][]xy) (Piece, bool) {
 	if !p.prints && (g.Area() < leastPiece || math.Hypot(box.W(), box.H()) < leastExtent) {
 		return Piece{}, false
 	}
-	return Piece{Region: g, Colour: colour.Linear{float64(p.body[0]), float64(p.body[1]), float64(p.body[2])}, Touches: !p.prints && p.neck(lines)}, true
+	return Piece{Region: g, Colour: colour.Linear{float64(p.body[0]), float64(p.body[1]), float64(p.body[2])}, Touches: !p.prints && !p.plate && (p.neck(lines) || twoShapes(g) || p.twoColoured(p.deep()))}, true
 }
 
 // simplifyBy is how far, mm, a corner may stand off the line it is dropped

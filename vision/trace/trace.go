@@ -72,6 +72,9 @@ func On(g Ground) Option { return func(t *finder) { t.want = g } }
 // blotches in a solid are closed.
 func Prints() Option { return func(t *finder) { t.prints = true } }
 
+// Plate looks for a stencil: the largest piece is the plate itself.
+func Plate() Option { return func(t *finder) { t.plate = true } }
+
 // Sizes of what is looked for, in mm and mm².
 const (
 	leastPiece  = 1.0  // area of the least piece
@@ -81,12 +84,18 @@ const (
 	leastExtent = 1.5  // length of the least piece
 )
 
+// mostBlobs is how many things on a sheet are followed.
+const mostBlobs = 1500
+
 // finder is the work on one picture.
 type finder struct {
 	pic    *picture.Picture
 	scale  Scale
 	want   Ground
 	prints bool
+	plate  bool // a stencil: its openings are what counts
+	within bool // the picture was cropped to a sheet within a larger one
+	rim    shape.Region
 	tell   func(float64, string)
 
 	ground *ground
@@ -106,6 +115,9 @@ func Find(ctx context.Context, pic *picture.Picture, scale Scale, opts ...Option
 	}
 	t.tell(0.2, "Telling pieces from the sheet")
 	blobs := t.blobs()
+	if len(blobs) > mostBlobs {
+		return Result{}, &picture.Problem{What: fmt.Sprintf("The picture is full of specks: %d of them stand off the sheet.", len(blobs)), Mend: "Clean the glass, lay a plain sheet, or scan with less sharpening."}
+	}
 	if err := ctx.Err(); err != nil {
 		return Result{}, fmt.Errorf("trace: %w", err)
 	}
@@ -133,21 +145,12 @@ func Find(ctx context.Context, pic *picture.Picture, scale Scale, opts ...Option
 	if len(res.Pieces) == 0 {
 		return Result{}, &picture.Problem{What: "No pieces can be told from the sheet.", Mend: "Lay light pieces on a dark sheet, or dark pieces on a light one, and close the lid."}
 	}
-	cut, touch := 0, 0
-	for _, p := range res.Pieces {
-		if p.Cut {
-			cut++
-		}
-		if p.Touches {
-			touch++
-		}
+	if sheet, ok := t.sheetWithin(res.Pieces); ok {
+		t.tell(0.3, "Looking at the sheet in the picture")
+		return t.findOn(ctx, sheet, opts)
 	}
-	if cut > 0 {
-		res.Notes = append(res.Notes, fmt.Sprintf("%s the edge of the picture and may be cut off: lay it further in and scan again.", count(cut, "piece runs over", "pieces run over")))
-	}
-	if touch > 0 {
-		res.Notes = append(res.Notes, fmt.Sprintf("%s two that touch: draw a cut between them, or lay them apart and scan again.", count(touch, "outline may be", "outlines may each be")))
-	}
+	t.atRim(res.Pieces)
+	res.Notes = append(t.doubts(res.Pieces), t.hints(res.Pieces)...)
 	t.tell(1, "Done")
 	return res, nil
 }

@@ -203,7 +203,7 @@ func TestStencilOpeningsAndItsEtchedGuide(t *testing.T) {
 	set := kit.Set{Parts: []kit.Part{{ID: "a", Outline: shape.Disc(shape.Point{X: 10, Y: 10}, 7)}, {ID: "b", Outline: shape.Rect(25, 4, 12, 12)}}}
 	b := sim.Stencil(set, 8)
 	p := scan(t, b, 2)
-	res, err := trace.Find(context.Background(), p, trace.DPI(300))
+	res, err := trace.Find(context.Background(), p, trace.DPI(300), trace.Plate())
 	require.NoError(t, err)
 	open, err := trace.Openings(res.Pieces)
 	require.NoError(t, err)
@@ -233,7 +233,7 @@ func TestStencilOpeningsAndItsEtchedGuide(t *testing.T) {
 	plain := b
 	plain.Items = b.Items[:1]
 	p = scan(t, plain, 2)
-	res, err = trace.Find(context.Background(), p, trace.DPI(300))
+	res, err = trace.Find(context.Background(), p, trace.DPI(300), trace.Plate())
 	require.NoError(t, err)
 	assert.Empty(t, trace.Etched(p, 300, res.Pieces[0].Region, res.Noise), "noise and shading are no lines")
 }
