@@ -149,7 +149,23 @@ type importIn struct {
 
 type setOut struct{ Body kit.Set }
 
-func (s *Server) importSet(ctx context.Context, in *importIn) (*setOut, error) {
+// ScaleGuess is a size a drawing may be meant to have.
+type ScaleGuess struct {
+	Why string  `json:"why" doc:"what would have to be so"`
+	W   float64 `json:"w" doc:"width of the whole set then, mm"`
+	H   float64 `json:"h" doc:"height, mm"`
+}
+
+// Imported is a drawn set as it was kept, with other sizes it may be meant to have
+// where the drawing does not say; the first is the one it was read at.
+type Imported struct {
+	kit.Set
+	Sizes []ScaleGuess `json:"sizes" nullable:"false" doc:"two or more where a person should say how large it is"`
+}
+
+type importOut struct{ Body Imported }
+
+func (s *Server) importSet(ctx context.Context, in *importIn) (*importOut, error) {
 	d, err := heavy(ctx, &s.jobs, nil, func() (svgin.Drawing, error) { return svgin.ReadContext(ctx, in.RawBody) })
 	if err != nil {
 		return nil, problem(err)
@@ -158,7 +174,20 @@ func (s *Server) importSet(ctx context.Context, in *importIn) (*setOut, error) {
 	if name == "" {
 		name = "Drawn set"
 	}
-	set := kit.Set{ID: newID(), Name: name, Kind: in.Kind, Parts: d.Parts, Notes: append([]string{"Read at " + d.Scaled + "."}, d.Notes...)}
+	notes := []string{"Read at " + d.Scaled + "."}
+	out := &importOut{Imported{Sizes: []ScaleGuess{}}}
+	if len(d.Odd) > 0 {
+		w, h := d.Extent()
+		as := "it was drawn at " + d.Scaled
+		if !d.Stated {
+			notes = append(notes, "The drawing does not say its size in inches or millimetres: measure a piece and check the width.")
+		}
+		out.Body.Sizes = append(out.Body.Sizes, ScaleGuess{as, w, h})
+		for _, o := range d.Odd {
+			out.Body.Sizes = append(out.Body.Sizes, ScaleGuess{o.Why, w * o.Factor, h * o.Factor})
+		}
+	}
+	set := kit.Set{ID: newID(), Name: name, Kind: in.Kind, Parts: d.Parts, Notes: append(notes, d.Notes...)}
 	if set.Kind == "" {
 		set.Kind = kit.DieSet
 	}
@@ -168,5 +197,6 @@ func (s *Server) importSet(ctx context.Context, in *importIn) (*setOut, error) {
 	if err := s.store.Put(ctx, store.KindSet, set.ID, set); err != nil {
 		return nil, problem(err)
 	}
-	return &setOut{set}, nil
+	out.Body.Set = set
+	return out, nil
 }

@@ -70,6 +70,15 @@ type Drawing struct {
 	Odd    []Rescale // other scales that would make sense of it
 }
 
+// Extent is the width and height of all parts together, mm.
+func (d Drawing) Extent() (w, h float64) {
+	var all []shape.Region
+	for _, p := range d.Parts {
+		all = append(all, p.Outline)
+	}
+	return extent(all)
+}
+
 // reader walks the elements.
 type reader struct {
 	ctx      context.Context

@@ -3,14 +3,17 @@ import { type FormEvent, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, ok, type S, useCards, useKit, useRefresh } from "./api";
 import { Waiting } from "./app";
+import { useData } from "./data";
 import { Button } from "./ui";
 
 /** The bench: all cards, what is next on each. */
 export function BenchPage() {
 	const cards = useCards();
 	const kit = useKit();
+	const data = useData();
 	if (cards.error || kit.error) return <Waiting>{(cards.error ?? kit.error)?.message}</Waiting>;
 	if (!cards.data || !kit.data) return <Waiting>Clearing the bench…</Waiting>;
+	const apart = data.data?.apart.length ?? 0;
 	const bare = kit.data.kit.papers.length === 0 || kit.data.kit.inks.length === 0 || kit.data.kit.sets.length === 0;
 	return (
 		<Box maxW="1240px" mx="auto">
@@ -18,6 +21,12 @@ export function BenchPage() {
 			<Box color="quiet" mb="14px">
 				Cards in hand, and what is next on each.
 			</Box>
+			{apart > 0 && (
+				<Box role="status" bg="sheet" border="1px solid {colors.madder}" p="10px 16px" mb="14px">
+					{apart === 1 ? "One thing in the data file cannot be read and is set apart" : `${apart} things in the data file cannot be read and are set apart`};
+					everything else works. <Link to="/stores/data">Look at your data</Link>
+				</Box>
+			)}
 			{bare && <Begin />}
 			<Box display="grid" gridTemplateColumns="repeat(auto-fill, minmax(380px, 1fr))" gap="18px">
 				{cards.data.map((t) => (

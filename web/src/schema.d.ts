@@ -1256,6 +1256,21 @@ export interface components {
              */
             white: number;
         };
+        Imported: {
+            id: string;
+            /** @enum {string} */
+            kind: "die" | "stamp" | "stencil" | "word";
+            name: string;
+            /** @description what was left out or changed at import */
+            notes?: string[] | null;
+            parts: components["schemas"]["Part"][];
+            /** @description two or more where a person should say how large it is */
+            sizes: components["schemas"]["ScaleGuess"][];
+            /** @description words to find it by */
+            tags?: string[] | null;
+            /** @description where it is kept */
+            where?: string;
+        };
         Ink: {
             /** @description goes through the card */
             bleeds?: boolean;
@@ -2729,6 +2744,20 @@ export interface components {
              */
             touch: number;
         };
+        ScaleGuess: {
+            /**
+             * Format: double
+             * @description height, mm
+             */
+            h: number;
+            /**
+             * Format: double
+             * @description width of the whole set then, mm
+             */
+            w: number;
+            /** @description what would have to be so */
+            why: string;
+        };
         ScaleInBody: {
             /**
              * Format: double
@@ -4080,7 +4109,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Set"];
+                    "application/json": components["schemas"]["Imported"];
                 };
             };
             /** @description Error */

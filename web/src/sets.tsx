@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, ok, type S, type State, useRefresh } from "./api";
+import { HowLarge } from "./howlarge";
 import { Add, Field, Panel, Remove, useTake } from "./shelf";
 import { Button } from "./ui";
 import { LengthField, length } from "./units";
@@ -11,6 +12,7 @@ import { LengthField, length } from "./units";
 export function Sets({ state }: { state: State }) {
 	const [find, setFind] = useState("");
 	const [kind, setKind] = useState("");
+	const [asked, setAsked] = useState<S["Imported"]>();
 	const uses = useQuery({ queryKey: ["cards", "uses"], queryFn: () => ok(api.GET("/api/sets/uses")) });
 	const words = find.toLowerCase().split(/\s+/).filter(Boolean);
 	const all = state.kit.sets;
@@ -20,6 +22,7 @@ export function Sets({ state }: { state: State }) {
 	});
 	return (
 		<>
+			{asked && <HowLarge set={asked} onDone={() => setAsked(undefined)} />}
 			<Panel title={shown.length === all.length ? `${all.length} ${all.length === 1 ? "set" : "sets"}` : `${shown.length} of ${all.length} sets`}>
 				<Box display="flex" gap="12px" alignItems="end" flexWrap="wrap" mb="12px">
 					<label className="field">
@@ -58,7 +61,7 @@ export function Sets({ state }: { state: State }) {
 					save={async (f) => {
 						const file = f.get("file") as File;
 						const q = new URLSearchParams({ name: String(f.get("name") || file.name.replace(/\.svg$/i, "")), kind: String(f.get("kind")) });
-						return ok(
+						const set = await ok<S["Imported"]>(
 							fetch(`/api/import/set?${q}`, { method: "POST", headers: { "Content-Type": "image/svg+xml" }, body: await file.text() }).then(
 								async (response) => {
 									const body = await response.json();
@@ -66,6 +69,9 @@ export function Sets({ state }: { state: State }) {
 								},
 							),
 						);
+						setAsked(set.sizes.length > 1 ? set : undefined);
+						if (set.sizes.length > 1) window.scrollTo({ top: 0 });
+						return set;
 					}}
 				>
 					<Field label="Drawing" name="file" type="file" accept=".svg,image/svg+xml" required />

@@ -2,11 +2,12 @@ import { Box } from "@chakra-ui/react";
 import { NavLink, useParams } from "react-router";
 import { api, ok, type S, type State, useKit } from "./api";
 import { Waiting } from "./app";
+import { YourData } from "./data";
 import { Inks } from "./drawer";
 import { Sets } from "./sets";
 import { Add, Field, Panel, Remove, slug, useTake } from "./shelf";
 
-const shelves = ["inks", "cardstock", "spacers", "adhesives", "envelopes", "sets"];
+const shelves = ["inks", "cardstock", "spacers", "adhesives", "envelopes", "sets", "data"];
 
 /** The stores: what the person owns. */
 export default function Stores() {
@@ -20,7 +21,7 @@ export default function Stores() {
 			<Box as="nav" aria-label="Shelves" display="flex" gap="20px" my="8px" flexWrap="wrap">
 				{shelves.map((s) => (
 					<NavLink key={s} to={`/stores/${s}`} style={({ isActive }) => ({ textTransform: "capitalize", color: isActive ? "#1d2327" : "#824a00" })}>
-						{s}
+						{s === "data" ? "your data" : s}
 					</NavLink>
 				))}
 			</Box>
@@ -30,6 +31,7 @@ export default function Stores() {
 			{shelf === "adhesives" && <Adhesives state={kit.data} />}
 			{shelf === "envelopes" && <Envelopes state={kit.data} />}
 			{shelf === "sets" && <Sets state={kit.data} />}
+			{shelf === "data" && <YourData />}
 		</Box>
 	);
 }

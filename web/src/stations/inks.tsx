@@ -42,7 +42,7 @@ export default function Inks() {
 						title={`${motif.name}, ${wet ? "wet" : "dried"}`}
 						sub={
 							chosen
-								? `${look.layers[at].label}: lightness ${Math.round(chosen.wetL)} wet, ${Math.round(chosen.l)} dried (${chosen.source}).`
+								? `${look.layers[at].label}: lightness ${Math.round(chosen.wetL)} wet, ${Math.round(chosen.l)} dried (${chosen.source}${chosen.doubt >= 1 ? `, may be ${chosen.doubt.toFixed(0)} off` : ""}).`
 								: `Colours: ${Object.entries(sources)
 										.map(([k, n]) => `${n} ${k}`)
 										.join(", ")}.${greyOf(way)}`
