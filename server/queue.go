@@ -117,7 +117,7 @@ const mostHeld = 6
 
 // uploads are the requests that bring files.
 func uploads(path string) bool {
-	return path == "/api/scan" || strings.HasPrefix(path, "/api/import/") || strings.HasSuffix(path, "/proof") || strings.HasSuffix(path, "/picture") || strings.HasSuffix(path, "/read") && strings.HasPrefix(path, "/api/swatches/")
+	return path == "/api/scan" || strings.Contains(path, "/import") || strings.HasSuffix(path, "/proof") || strings.HasSuffix(path, "/picture") || strings.HasSuffix(path, "/read") && strings.HasPrefix(path, "/api/swatches/")
 }
 
 // admit refuses uploads past mostHeld before their bodies are read.

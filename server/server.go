@@ -216,7 +216,11 @@ func problem(err error) error {
 	case errors.As(err, &far):
 		return model(http.StatusUnprocessableEntity, "invalid", capital(far.Error())+". Nothing was changed.")
 	case errors.As(err, &trouble):
-		return model(http.StatusInsufficientStorage, "data", trouble.Error())
+		status := http.StatusUnprocessableEntity
+		if trouble.Disk {
+			status = http.StatusInsufficientStorage
+		}
+		return model(status, "data", trouble.Error())
 	case errors.Is(err, store.ErrForeign), errors.Is(err, store.ErrNewer):
 		return model(http.StatusUnprocessableEntity, "data", "This is not a backup that can be restored: it is no data file of Ochrestone, or one of a newer version. Nothing was changed.")
 	case errors.Is(err, store.ErrTorn):

@@ -55,7 +55,8 @@ func inWords(status int, msg string, errs ...error) huma.StatusError {
 		m.Errors = append(m.Errors, &huma.ErrorDetail{Message: d.Message, Location: field(d.Location)})
 	}
 	switch {
-	case status == http.StatusUnprocessableEntity && msg == "validation failed":
+	case msg == "validation failed":
+		m.Status = http.StatusUnprocessableEntity
 		m.Type, m.Title = "/problems/invalid", "Something is missing or wrong"
 		m.Detail = "Something is missing or wrong. Nothing was changed."
 		if len(m.Errors) > 0 {

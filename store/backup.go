@@ -73,11 +73,14 @@ var tables = []string{"cards", "revisions", "items", "settings", "placements"}
 // is brought up to date on a copy.
 func (s *Store) Restore(ctx context.Context, path string) (before string, err error) {
 	found, err := CheckFile(ctx, path)
+	if t := (*Trouble)(nil); errors.As(err, &t) && !t.Disk {
+		err = &Trouble{What: "The backup is damaged.", Mend: "Take another; nothing was changed.", err: err}
+	}
 	if err != nil {
 		return "", fmt.Errorf("restore %s: %w", path, err)
 	}
 	if found.Torn() {
-		return "", fmt.Errorf("restore %s: %w", path, &Trouble{"The backup is damaged: " + found.Problems[0] + ".", "Take another; nothing was changed.", nil})
+		return "", fmt.Errorf("restore %s: %w", path, &Trouble{What: "The backup is damaged: " + found.Problems[0] + ".", Mend: "Take another; nothing was changed."})
 	}
 	dir, err := os.MkdirTemp("", "ochrestone-restore-*")
 	if err != nil {
@@ -163,6 +166,13 @@ func CheckFile(ctx context.Context, path string) (Report, error) {
 		return Report{}, fmt.Errorf("check %s: %w", path, err)
 	}
 	defer db.Close()
+	var ours int
+	if err := db.QueryRowContext(ctx, `SELECT count(*) FROM sqlite_master WHERE name = 'cards'`).Scan(&ours); err != nil {
+		return Report{}, fmt.Errorf("check %s: %w", path, plain(err))
+	}
+	if ours == 0 { // empty, or begun and never finished
+		return Report{}, fmt.Errorf("check %s: there is nothing in it: %w", path, ErrForeign)
+	}
 	return check(ctx, db)
 }
 

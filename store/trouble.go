@@ -15,6 +15,7 @@ import (
 // from reading or writing, in plain words with what to do.
 type Trouble struct {
 	What, Mend string
+	Disk       bool // the disk or the right to write is at fault, not what was asked
 	err        error
 }
 
@@ -30,7 +31,7 @@ func plain(err error) error {
 	if err == nil || errors.As(err, &known) {
 		return err
 	}
-	say := func(what, mend string) error { return &Trouble{what, mend, err} }
+	say := func(what, mend string) error { return &Trouble{what, mend, true, err} }
 	var e *sqlite.Error
 	if errors.As(err, &e) {
 		switch e.Code() & 0xff {
@@ -41,9 +42,9 @@ func plain(err error) error {
 		case lib.SQLITE_CANTOPEN:
 			return say("The data file cannot be opened.", "See that its folder is there and that you may write to it.")
 		case lib.SQLITE_CORRUPT:
-			return say("The data file is damaged.", "Copy it aside, then go back to your latest backup: ochrestone restore BACKUP.")
+			return &Trouble{"The data file is damaged.", "Copy it aside, then go back to your latest backup: ochrestone restore BACKUP.", false, err}
 		case lib.SQLITE_NOTADB:
-			return &Trouble{"This is not a data file of Ochrestone, or its beginning is damaged.", "Choose another, or go back to your latest backup: ochrestone restore BACKUP.", errors.Join(ErrForeign, err)}
+			return &Trouble{"This is not a data file of Ochrestone, or its beginning is damaged.", "Choose another, or go back to your latest backup: ochrestone restore BACKUP.", false, errors.Join(ErrForeign, err)}
 		case lib.SQLITE_IOERR:
 			return say("The disk could not be read or written.", "See that it is still there and has room, then do it again.")
 		case lib.SQLITE_BUSY, lib.SQLITE_LOCKED:

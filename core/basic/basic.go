@@ -159,17 +159,32 @@ func scalloped(w, h, r float64) (shape.Region, error) {
 	rx, ry := w/(2*nx+2), h/(2*ny+2)
 	k := math.Min(rx, ry)
 	iw, ih := w-2*k, h-2*k
-	gs := []shape.Region{shape.Rect(-iw/2, -ih/2, iw, ih)}
-	for i := range int(nx) + 1 {
-		x := -iw/2 + iw*float64(i)/nx
-		gs = append(gs, shape.Disc(shape.Point{X: x, Y: -ih / 2}, k), shape.Disc(shape.Point{X: x, Y: ih / 2}, k))
+	// Discs of one side touch or stand apart, so that the edge is made of half circles
+	// with straight bits between, and three quarters of one at each corner.
+	var ring shape.Ring
+	arc := func(x, y, from, to float64) {
+		for a := 0; a <= arcSteps; a++ {
+			at := (from + (to-from)*float64(a)/arcSteps) * math.Pi / 180
+			ring = append(ring, shape.Point{X: x + k*math.Cos(at), Y: y + k*math.Sin(at)})
+		}
 	}
-	for j := 1; j < int(ny); j++ {
-		y := -ih/2 + ih*float64(j)/ny
-		gs = append(gs, shape.Disc(shape.Point{X: -iw / 2, Y: y}, k), shape.Disc(shape.Point{X: iw / 2, Y: y}, k))
+	side := func(n float64, at func(t float64) (x, y float64), from float64) {
+		x, y := at(0)
+		arc(x, y, from-90, from+180)
+		for i := 1; i < int(n); i++ {
+			x, y = at(float64(i) / n)
+			arc(x, y, from, from+180)
+		}
 	}
-	return shape.UnionAll(gs...)
+	side(nx, func(t float64) (x, y float64) { return -iw/2 + iw*t, -ih / 2 }, 180)
+	side(ny, func(t float64) (x, y float64) { return iw / 2, -ih/2 + ih*t }, 270)
+	side(nx, func(t float64) (x, y float64) { return iw/2 - iw*t, ih / 2 }, 0)
+	side(ny, func(t float64) (x, y float64) { return -iw / 2, ih/2 - ih*t }, 90)
+	return shape.New(true, ring), nil
 }
+
+// arcSteps is in how many straight bits a scallop is drawn.
+const arcSteps = 24
 
 // stitches are dashes of 1.6 mm with gaps of 1 mm along an outline.
 func stitches(g shape.Region) string {

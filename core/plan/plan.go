@@ -220,6 +220,7 @@ type builder struct {
 	sheets   []card.Sheet   // mats and panel as far as they can be laid; none when they do not fit
 	outlines []shape.Region // of the elements, in place
 	mends    int            // looked for so far
+	rough    []shape.Region // the same, simplified
 	onPanel  []string       // steps that print on the panel itself, or heat it
 	breaches []work.Breach
 	ordered  []work.Step

@@ -8,6 +8,7 @@ import (
 	"ochrestone/core/card"
 	"ochrestone/core/front"
 	"ochrestone/core/measure"
+	"ochrestone/core/shape"
 	"ochrestone/core/work"
 )
 
@@ -222,10 +223,19 @@ func placedStep(placed []string, element string) string {
 	return ""
 }
 
+// hair is how far, mm, two elements may lie over each other without it counting.
+const hair = 0.1
+
 // overlap reports whether two elements, by their place in the card, lie over
 // each other.
 func (b *builder) overlap(i, j int) bool {
-	return b.outlines[i].Overlaps(b.outlines[j])
+	if b.rough == nil {
+		b.rough = make([]shape.Region, len(b.outlines))
+		for k, g := range b.outlines {
+			b.rough[k] = g.Simplify(hair)
+		}
+	}
+	return b.rough[i].Overlaps(b.rough[j])
 }
 
 func (b *builder) isCut(e card.Element) bool {

@@ -134,7 +134,14 @@ func sentence(err error) string {
 }
 
 // row takes one ink in.
-func (r *Read) row(get func(string) string, line int) error {
+func (r *Read) row(get func(string) string, line int) (err error) {
+	defer func() {
+		if err != nil {
+			if t := []rune(err.Error()); len(t) > 240 {
+				err = errors.New(string(t[:240]) + "…; left out")
+			}
+		}
+	}()
 	i := kit.Ink{Name: get("name"), Family: get("family"), Depth: get("depth"), Kind: kit.InkKind(strings.ToLower(get("kind"))), Where: get("where kept")}
 	if i.Kind == "" {
 		i.Kind = kit.Dye

@@ -43,7 +43,16 @@ var (
 // read takes in a style sheet (CSS 2.1): compound selectors of element names,
 // classes and ids. Rules within @media screen or all are taken; selectors that
 // look at other elements are counted and passed over.
-func (s *sheet) read(text string) {
+func (s *sheet) read(text string) { s.within(text, 0) }
+
+// mostNested is how deep blocks of a style sheet may lie in each other.
+const mostNested = 6
+
+func (s *sheet) within(text string, depth int) {
+	if depth > mostNested {
+		s.passed++
+		return
+	}
 	if s.rules == nil {
 		s.rules = map[string][]cssRule{}
 	}
@@ -60,7 +69,7 @@ func (s *sheet) read(text string) {
 		if strings.HasPrefix(head, "@") {
 			body, rest := block(text[open:])
 			if strings.HasPrefix(head, "@media") && !strings.Contains(head, "print") {
-				s.read(body)
+				s.within(body, depth+1)
 			}
 			text = rest
 			continue

@@ -224,6 +224,21 @@ func spread(h pngHead, row, palette, clear []byte, rgb []uint8) {
 		bit := x * h.depth
 		return int(row[bit/8]>>(8-h.depth-bit%8)) & (1<<h.depth - 1)
 	}
+	switch { // the common kinds quickly
+	case h.kind == 2 && h.depth == 8 && clear == nil:
+		copy(rgb, row)
+		return
+	case h.kind == 6 && h.depth == 16:
+		for x, i := 0, 0; x < h.w; x, i = x+1, i+8 {
+			if row[i+6] != 255 {
+				a := row[i+6]
+				rgb[3*x], rgb[3*x+1], rgb[3*x+2] = over(row[i], a), over(row[i+2], a), over(row[i+4], a)
+				continue
+			}
+			rgb[3*x], rgb[3*x+1], rgb[3*x+2] = row[i], row[i+2], row[i+4]
+		}
+		return
+	}
 	for x := range h.w {
 		var r, g, b uint8
 		a := uint8(255)

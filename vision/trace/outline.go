@@ -25,6 +25,10 @@ type patch struct {
 
 // outline draws the pieces of one blob.
 func (t *finder) outline(b blob) []Piece {
+	if t.grainy(b) {
+		t.busy.Add(mostPoints + 1)
+		return nil
+	}
 	p := &patch{finder: t}
 	p.x0, p.y0 = b.x0-pad, b.y0-pad
 	p.w, p.h = b.x1-b.x0+2*pad, b.y1-b.y0+2*pad
@@ -42,6 +46,36 @@ func (t *finder) outline(b blob) []Piece {
 	return p.pieces(cut, 0)
 }
 
+// A blob of at least grainLeast pixels whose neighbours differ by grainStep levels
+// on the mean is noise: paper, however it is printed, has runs of one tone.
+const (
+	grainLeast = 100_000
+	grainStep  = 40
+)
+
+func (t *finder) grainy(b blob) bool {
+	if b.n < grainLeast {
+		return false
+	}
+	sum, n := 0, 0
+	for i := 0; i < len(b.runs); i += 1 + len(b.runs)/4000 {
+		r := b.runs[i]
+		row := t.pic.Pix[3*(r.y*t.pic.W+r.x0) : 3*(r.y*t.pic.W+r.x1)]
+		for k := 1; k+3 < len(row); k += 3 {
+			sum += int(absDiff(row[k], row[k+3]))
+			n++
+		}
+	}
+	return n > 0 && sum > grainStep*n
+}
+
+// How many points of outlines are followed in a picture, and into how many pieces a
+// blob may fall. A4 at 600 dots to the inch full of detailed pieces has a tenth.
+const (
+	mostPoints = 4_000_000
+	mostApart  = 400
+)
+
 // pieces draws the pieces inside the mask.
 func (p *patch) pieces(cut bool, depth int) []Piece {
 	if !p.signal() {
@@ -52,13 +86,25 @@ func (p *patch) pieces(cut bool, depth int) []Piece {
 		least, hole = p.area(leastPrint), p.area(leastBlotch)
 	}
 	var outer, holes [][]xy
-	for _, l := range p.contours(p.first) {
+	lines := p.contours(p.first)
+	points := 0
+	for _, l := range lines {
+		points += len(l)
+	}
+	if p.busy.Add(int64(points)) > mostPoints {
+		return nil // noise or print without end: Find says so
+	}
+	for _, l := range lines {
 		switch a := areaOf(l); {
 		case a >= least:
 			outer = append(outer, l)
 		case a <= -hole:
 			holes = append(holes, l)
 		}
+	}
+	if len(outer) > mostApart {
+		p.busy.Add(mostPoints)
+		return nil
 	}
 	if len(outer) > 1 && depth < 2 {
 		// Blobs that only shadow or blur had joined: each has a level of its own.
@@ -70,13 +116,13 @@ func (p *patch) pieces(cut bool, depth int) []Piece {
 	}
 	var out []Piece
 	for _, l := range outer {
-		lines := [][]xy{l}
+		own := [][]xy{l}
 		for _, h := range holes {
 			if holds(l, h[0]) {
-				lines = append(lines, h)
+				own = append(own, h)
 			}
 		}
-		if piece, ok := p.piece(lines); ok {
+		if piece, ok := p.piece(own); ok {
 			piece.Cut = cut
 			out = append(out, piece)
 		}

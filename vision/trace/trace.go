@@ -13,6 +13,7 @@ import (
 	"fmt"
 	"slices"
 	"sync"
+	"sync/atomic"
 
 	"ochrestone/core/colour"
 	"ochrestone/core/shape"
@@ -97,6 +98,7 @@ type finder struct {
 	within bool // the picture was cropped to a sheet within a larger one
 	rim    shape.Region
 	tell   func(float64, string)
+	busy   *atomic.Int64 // points of outlines followed so far
 
 	ground *ground
 	diff   []uint8 // greatest difference of a channel from the ground, sRGB levels
@@ -105,7 +107,7 @@ type finder struct {
 
 // Find finds the pieces in a picture.
 func Find(ctx context.Context, pic *picture.Picture, scale Scale, opts ...Option) (Result, error) {
-	t := &finder{pic: pic, scale: scale, tell: func(float64, string) {}}
+	t := &finder{pic: pic, scale: scale, tell: func(float64, string) {}, busy: new(atomic.Int64)}
 	for _, o := range opts {
 		o(t)
 	}
@@ -125,7 +127,7 @@ func Find(ctx context.Context, pic *picture.Picture, scale Scale, opts ...Option
 	var mu sync.Mutex
 	done := 0
 	together.By(len(blobs), func(i int) {
-		if ctx.Err() != nil {
+		if ctx.Err() != nil || t.busy.Load() > mostPoints {
 			return
 		}
 		found[i] = t.outline(blobs[i])
@@ -136,6 +138,9 @@ func Find(ctx context.Context, pic *picture.Picture, scale Scale, opts ...Option
 	})
 	if err := ctx.Err(); err != nil {
 		return Result{}, fmt.Errorf("trace: %w", err)
+	}
+	if t.busy.Load() > mostPoints {
+		return Result{}, &picture.Problem{What: "The picture is full of fine detail without end, as noise or a print has it.", Mend: "Lay the pieces on a plain sheet, clean the glass, and scan in colour with little sharpening."}
 	}
 	res := Result{Ground: t.ground.colour(), Noise: t.ground.sigma}
 	for _, ps := range found {
