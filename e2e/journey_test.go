@@ -65,7 +65,6 @@ func TestFromADrawingToASheet(t *testing.T) {
 
 	do(t, ctx, "make a card from it", chromedp.Navigate(p.URL), seen(`input[name=title]`), set(`input[name=title]`, "For the lamp"), button("Make the card"),
 		seen(`[aria-label="Strata"]`), says("5 layers"))
-	assert.InDelta(t, 60, 25.4*2.375, 1)
 	do(t, ctx, "its size is honoured: 480 units of 0.1 mm", says("1 7⁄8 in wide"))
 
 	do(t, ctx, "ask for inks", chromedp.KeyEvent("2"), says("From your drawer"), button("Suggest inks"), seen(`button[title^="Weakest pair"]`))

@@ -310,3 +310,34 @@ func TestRedOnRedIsForeseen(t *testing.T) {
 	require.NoError(t, err)
 	assert.Greater(t, ways[0].Look.Weakest, n.Numbers["difference"])
 }
+
+// A rim alone is what meets the neighbours along a layer's own edge: its colour
+// counts there, and the colour of the middle does not.
+func TestOnlyTheRimMeetsAtTheEdge(t *testing.T) {
+	c, k := moth(t)
+	layer := c.Motifs[0].Layers[1]
+	way := c.Motifs[0].Colourways[0]
+	diff := func(p plan.Plan) float64 {
+		for _, q := range p.Motifs[0].Colourways[0].Pairs {
+			if q.A == c.Motifs[0].Layers[0].ID && q.B == layer.ID {
+				return q.Diff
+			}
+		}
+		t.Fatal("no such pair")
+		return 0
+	}
+	middle := diff(plan.Of(c, k))
+	for _, ink := range []string{"soot-deep", "gorse-pale"} {
+		f := way.Layers[layer.ID]
+		f.Blends = []card.Blend{{Ink: ink, Zone: card.Rim, Impressions: 2}}
+		way.Layers[layer.ID] = f
+		p := plan.Of(c, k)
+		host, err := colour.ParseHex(look0(p).Dry)
+		require.NoError(t, err)
+		rim, err := colour.ParseHex(p.Motifs[0].Colourways[0].Layers[1].Blends[0].Dry)
+		require.NoError(t, err)
+		want := colour.Difference(rim.Lab(), host.Lab())
+		assert.InDelta(t, want, diff(p), 0.4, "%s: to the rounding of a hex colour", ink)
+		assert.Greater(t, math.Abs(want-middle), 1.0, "%s: told from the middle", ink)
+	}
+}

@@ -28,8 +28,8 @@ func (m *memo[K, V]) of(key K, most int, work func() (V, error)) (V, error) {
 	if m.have == nil {
 		m.have = map[K]V{}
 	}
-	if _, ok := m.have[key]; ok {
-		return v, nil // somebody else was as quick
+	if first, ok := m.have[key]; ok {
+		return first, nil // somebody else was quicker: all get the same
 	}
 	if len(m.age) >= most {
 		delete(m.have, m.age[0])

@@ -1,0 +1,55 @@
+package e2e
+
+import (
+	"io"
+	"net/http"
+	"os"
+	"path/filepath"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/require"
+)
+
+const noUnits = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 300 200"><rect id="Ground" width="288" height="144" fill="#333"/><circle id="Moon" cx="100" cy="70" r="36" fill="#eee"/></svg>`
+
+// A drawing that does not say its size: each size it may have stands beside a
+// ruler, and the one chosen is the one kept.
+func TestHowLargeADrawingIs(t *testing.T) {
+	p := start(t, "serve", filepath.Join(t.TempDir(), "a.db"))
+	ctx := browser(t, 1280, 800)
+	file := filepath.Join(t.TempDir(), "moon.svg")
+	require.NoError(t, os.WriteFile(file, []byte(noUnits), 0o600))
+	do(t, ctx, "import it", chromedp.Navigate(p.URL+"/stores/sets"), seen(`input[type=file]`),
+		chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{file}), button("Import the drawing"), says("How large is moon?"), says("72 units to the inch"))
+	do(t, ctx, "at 72 to the inch it is four inches wide", says("4 × 2 in"), chromedp.Click(chromedp.Search(`//div[contains(., "72 units") and button]/button[.="It is this large"]`), chromedp.NodeVisible), gone("How large is moon?"), says("die set, 2 parts"))
+	w := read[float64](t, ctx, `fetch("/api/state").then(r=>r.json()).then(s=>{const x=s.kit.sets[0].parts.flatMap(p=>p.outline.match(/[ML](-?[\d.]+)/g).map(v=>+v.slice(1)));return Math.max(...x)-Math.min(...x)})`)
+	require.InDelta(t, 101.6, w, 0.05)
+}
+
+// A backup is saved, the data changes, and the backup is brought back, all on the
+// page.
+func TestYourDataOnThePage(t *testing.T) {
+	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	ctx := browser(t, 1280, 800)
+	do(t, ctx, "open it", chromedp.Navigate(p.URL+"/stores/data"), says("Your data"), button("Check the file"), says("everything in it can be read"))
+	r, err := http.Get(p.URL + "/api/data/backup.db")
+	require.NoError(t, err)
+	raw, err := io.ReadAll(r.Body)
+	require.NoError(t, r.Body.Close())
+	require.NoError(t, err)
+	file := filepath.Join(t.TempDir(), "backup.db")
+	require.NoError(t, os.WriteFile(file, raw, 0o600))
+	gone, err := http.NewRequest(http.MethodDelete, p.URL+"/api/cards/five-beetles", nil)
+	require.NoError(t, err)
+	d, err := http.DefaultClient.Do(gone)
+	require.NoError(t, err)
+	require.NoError(t, d.Body.Close())
+	do(t, ctx, "bring it back", chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{file}), button("Bring it back"), says("as it was in the backup"))
+	do(t, ctx, "the card is there again", chromedp.Navigate(p.URL), says("Five beetles"))
+	bad := filepath.Join(t.TempDir(), "bad.db")
+	require.NoError(t, os.WriteFile(bad, []byte("a shopping list, not a backup"), 0o600))
+	do(t, ctx, "what is no backup is refused", chromedp.Navigate(p.URL+"/stores/data"), says("Your data"),
+		chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{bad}), button("Bring it back"), says("Nothing was changed"))
+	quiet(ctx)
+}
