@@ -177,17 +177,6 @@ func says(words string) step {
 	}
 }
 
-// gone waits until the page holds the words no more.
-func gone(words string) step {
-	return func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
-		_, err := chromedp.Poll[bool](fmt.Sprintf("!document.body.innerText.includes(%q)", words), chromedp.WithPollingTimeout(0))(ctx, tg)
-		if err != nil {
-			err = fmt.Errorf("wait for the words %q to go: %w", words, err)
-		}
-		return chromedp.Void{}, err
-	}
-}
-
 // eval runs a script for its effect.
 func eval(js string) step {
 	return func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {

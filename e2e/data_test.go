@@ -22,7 +22,7 @@ func TestHowLargeADrawingIs(t *testing.T) {
 	require.NoError(t, os.WriteFile(file, []byte(noUnits), 0o600))
 	do(t, ctx, "import it", chromedp.Navigate(p.URL+"/stores/sets"), seen(`input[type=file]`),
 		chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{file}), button("Import the drawing"), says("How large is moon?"), says("72 units to the inch"))
-	do(t, ctx, "at 72 to the inch it is four inches wide", says("4 × 2 in"), chromedp.Click(chromedp.Search(`//div[contains(., "72 units") and button]/button[.="It is this large"]`), chromedp.NodeVisible), gone("How large is moon?"), says("die set, 2 parts"))
+	do(t, ctx, "at 72 to the inch it is four inches wide", says("4 in × 2 in"), chromedp.Click(chromedp.Search(`//div[contains(., "72 units") and button]/button[.="It is this large"]`), chromedp.NodeVisible), gone("How large is moon?"), says("die set, 2 parts"))
 	w := read[float64](t, ctx, `fetch("/api/state").then(r=>r.json()).then(s=>{const x=s.kit.sets[0].parts.flatMap(p=>p.outline.match(/[ML](-?[\d.]+)/g).map(v=>+v.slice(1)));return Math.max(...x)-Math.min(...x)})`)
 	require.InDelta(t, 101.6, w, 0.05)
 }

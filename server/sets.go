@@ -100,6 +100,9 @@ func (s *Server) putSet(ctx context.Context, set kit.Set) (*setOut, error) {
 }
 
 func wordSet(text string, height, shadow float64) (kit.Set, error) {
+	if lack := sheet.Missing(text); len(lack) > 0 {
+		return kit.Set{}, kit.Problem{Path: "text", What: fmt.Sprintf("the typeface has no %s; leave them out, or draw the words yourself and import the drawing", strings.Join(lack, ", "))}
+	}
 	words, islands, err := sheet.Letters(text, height)
 	if err != nil || words.Empty() {
 		return kit.Set{}, kit.Problem{Path: "text", What: "nothing in these words can be cut; use letters and figures"}

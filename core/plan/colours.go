@@ -43,9 +43,11 @@ type LayerLook struct {
 	Lift      float64       `json:"lift" doc:"glue or foam beneath, mm"`
 	Doubt     float64       `json:"doubt" doc:"how far the dried colour may be off, CIEDE2000; 0 when it was measured or nothing is inked"`
 	Missing   string        `json:"missing,omitempty" doc:"what the stores do not hold"`
-	Blends    []BlendLook   `json:"blends" nullable:"false" doc:"worked in over it, in order"`
-	Line      *LineLook     `json:"line,omitempty" doc:"an outline printed first or last"`
-	Edge      string        `json:"edge,omitempty" doc:"colour of the cut edge where it is inked, #rrggbb"`
+
+	card   string      // id of the bare card it is inked on; empty on another ink
+	Blends []BlendLook `json:"blends" nullable:"false" doc:"worked in over it, in order"`
+	Line   *LineLook   `json:"line,omitempty" doc:"an outline printed first or last"`
+	Edge   string      `json:"edge,omitempty" doc:"colour of the cut edge where it is inked, #rrggbb"`
 }
 
 // PairLook is a touching pair and how far apart it dries.
@@ -169,7 +171,7 @@ func (b *builder) look(pm *Motif, w card.Colourway) Colourway {
 		if !ok {
 			look.Missing = "ink"
 		}
-		look.Wet, look.WetL, look.Doubt = d.wet.Hex(), d.wet.Lab().L, d.doubt
+		look.Wet, look.WetL, look.Doubt, look.card = d.wet.Hex(), d.wet.Lab().L, d.doubt, paper
 		lin[i], tones[i] = b.blended(&look, v, f, d.dry, paper)
 		lab[i] = lin[i].Lab()
 		look.Dry, look.L = lin[i].Hex(), lab[i].L

@@ -3,6 +3,8 @@ package plan
 import (
 	"fmt"
 	"math"
+	"slices"
+	"strings"
 
 	"ochrestone/core/card"
 	"ochrestone/core/colour"
@@ -246,6 +248,23 @@ func SpreadWays(c card.Card, motif string) (map[string]string, int) {
 	return out, clashes
 }
 
+// lettersOf notes letters of a strip that cannot be drawn.
+func (b *builder) lettersOf(e card.Element) {
+	var lack []string
+	for _, r := range e.Strip.Text {
+		if !b.o.letters(r) && !slices.Contains(lack, string(r)) {
+			lack = append(lack, string(r))
+		}
+	}
+	if len(lack) == 0 {
+		return
+	}
+	b.add(Finding{ID: "letters:" + e.ID, Station: "front", Severity: Shows, Element: e.ID,
+		What: fmt.Sprintf("“%s” has letters the typeface lacks", e.Strip.Text),
+		Why:  fmt.Sprintf("%s cannot be drawn, so the picture and the printed sheet leave them out.", strings.Join(lack, ", ")),
+		Do:   "Stamp the words from a set of your own, or write them in Latin letters."}, lack...)
+}
+
 // readable words stand this far from their paper in lightness; our own default.
 const wordsApart = 30.0
 
@@ -261,7 +280,11 @@ func (b *builder) words() {
 		}
 	}
 	for _, e := range b.card.Elements {
-		if e.Strip == nil || e.Strip.Text == "" || e.Strip.Emboss {
+		if e.Strip == nil || e.Strip.Text == "" {
+			continue
+		}
+		b.lettersOf(e)
+		if e.Strip.Emboss {
 			continue
 		}
 		paper := b.paperColour(e.Strip.Paper)

@@ -230,13 +230,13 @@ func (b *builder) guesses(pm *Motif, m card.Motif, wi int) {
 	var which []string
 	var worst PairLook
 	for _, p := range w.Pairs {
-		doubt := math.Hypot(look[p.A].Doubt, look[p.B].Doubt)
-		if p.Length < mergesOver || doubt < leastDoubt || math.Abs(p.Diff-b.o.readable) > doubt {
-			continue
-		}
 		of := p.B
-		if look[p.A].Doubt > look[of].Doubt {
+		if look[p.A].card != "" && (look[of].card == "" || look[p.A].Doubt > look[of].Doubt) {
 			of = p.A
+		}
+		// Only ink on card: what prints do to one another is seen as they are struck.
+		if doubt := look[of].Doubt; look[of].card == "" || p.Length < mergesOver || doubt < leastDoubt || math.Abs(p.Diff-b.o.readable) > doubt {
+			continue
 		}
 		if !seen[of] {
 			seen[of] = true
@@ -250,10 +250,7 @@ func (b *builder) guesses(pm *Motif, m card.Motif, wi int) {
 		return
 	}
 	l := look[which[0]]
-	what := fmt.Sprintf("%s on %s is a guess: swatch it", l.InkName, l.PaperName)
-	if l.PaperName == "" {
-		what = fmt.Sprintf("%s is a guess here: swatch it", l.InkName)
-	}
+	what := fmt.Sprintf("%s on %s is a guess: swatch it", l.InkName, b.paperName(l.card))
 	if len(which) > 1 {
 		what = fmt.Sprintf("%s, and %d more", what, len(which)-1)
 	}

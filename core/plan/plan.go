@@ -137,12 +137,13 @@ type options struct {
 	readable  float64
 	step      float64
 	format    func(mm float64) string
+	letters   func(rune) bool
 	ctx       context.Context
 }
 
 // assumed are the defaults with the options over them.
 func assumed(opts []Option) options {
-	o := options{limits: register.Defaults(), ways: register.Ways(), hinge: Hinge{Side: HingeLeft, Far: 40}, readable: Readable, step: LightStep, ctx: context.Background(),
+	o := options{limits: register.Defaults(), ways: register.Ways(), hinge: Hinge{Side: HingeLeft, Far: 40}, readable: Readable, step: LightStep, ctx: context.Background(), letters: func(rune) bool { return true },
 		format: func(mm float64) string { return fmt.Sprintf("%.1f mm", mm) }}
 	for _, f := range opts {
 		f(&o)
@@ -164,6 +165,10 @@ func Practised(h register.Habit) Option {
 		}
 	}
 }
+
+// Typeface tells which letters the printed sheets and pictures can draw; without it
+// all can.
+func Typeface(has func(rune) bool) Option { return func(o *options) { o.letters = has } }
 
 // Until stops the work when the context ends: images not worked out by then have
 // a Problem, and nothing of them is remembered. Look at the context before using

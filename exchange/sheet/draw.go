@@ -109,6 +109,7 @@ func (p *paper) line(x0, y0, x1, y1, width float64, c color.RGBA) {
 // text writes a line with its baseline at y; align is -1 left, 0 centre, 1
 // right. It returns the width of the line.
 func (p *paper) text(f *canvas.FontFamily, size float64, x, y float64, align int, c color.RGBA, s string) float64 {
+	s = drawable(s)
 	face := f.Face(size*ptPerMM, c)
 	w := face.TextWidth(s)
 	switch align {
@@ -128,7 +129,7 @@ func lettering(f *canvas.FontFamily, capital float64, s string) (*canvas.Path, f
 	if cap <= 0 {
 		cap = 70
 	}
-	path, w, err := face.ToPath(s)
+	path, w, err := face.ToPath(drawable(s))
 	if err != nil {
 		return nil, 0, fmt.Errorf("draw the words %q: %w", s, err)
 	}

@@ -142,7 +142,13 @@ func Read(data []byte) (Drawing, error) { return ReadContext(context.Background(
 
 // ReadContext is Read that stops, with the context's error, when the context
 // ends.
-func ReadContext(ctx context.Context, data []byte) (Drawing, error) {
+func ReadContext(ctx context.Context, data []byte) (d Drawing, err error) {
+	defer func() {
+		// The path library panics on a few degenerate outlines.
+		if v := recover(); v != nil {
+			d, err = Drawing{}, &Problem{What: "The drawing has an outline that cannot be worked out.", Mend: "Simplify it in the drawing program and save it again."}
+		}
+	}()
 	if len(data) > MaxBytes {
 		return Drawing{}, &Problem{What: fmt.Sprintf("The file is %d MB; at most %d MB are read.", len(data)>>20, MaxBytes>>20), Mend: "Simplify the drawing."}
 	}
@@ -373,7 +379,7 @@ func (r *reader) root(t xml.StartElement) error {
 	}
 	px := mmPer["px"]
 	m := canvas.Identity.Scale(px, px)
-	r.scaled = "96 px to the inch"
+	r.scaled = "96 units to the inch"
 	r.stated = wu != "" && wu != "%" && wu != "px" || hu != "" && hu != "%" && hu != "px"
 	port := [4]float64{0, 0, w / px, h / px}
 	if box, ok, err := viewBox(t); err != nil {
@@ -392,6 +398,9 @@ func (r *reader) root(t xml.StartElement) error {
 		m, port = viewport(0, 0, w, h, box, attr(t, "preserveAspectRatio")), box
 		k := math.Sqrt(math.Abs(m.Det()))
 		r.scaled = fmt.Sprintf("%.4g mm to the drawing unit", k)
+		if math.Abs(k-px) < 1e-6 {
+			r.scaled = "96 units to the inch"
+		}
 	}
 	r.w, r.h = w, h
 	st, err := r.inherit(t, state{m: m, port: port, wide: 1}, line)
@@ -603,6 +612,10 @@ func (r *reader) add(t xml.StartElement, s state, p *canvas.Path, line int) erro
 	}
 	noFill := s.noFill || s.thinFill
 	k := math.Sqrt(math.Abs(s.m.Det()))
+	if !(k > 1e-9) || k > 1e9 {
+		r.note(line, at, "is squeezed to nothing by a transform and was left out")
+		return nil
+	}
 	closed := &canvas.Path{}
 	for _, sub := range p.Split() {
 		if !sub.Closed() {

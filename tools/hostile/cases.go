@@ -68,7 +68,7 @@ func attacks() []attack {
 	drawing("20,001 dots in a path", head+`<path d="`+strings.Repeat("m0.1 0h0.3v0.3h-0.3z", 20001)+`"/></svg>`)
 	drawing("entities", `<!DOCTYPE svg [<!ENTITY a "b"><!ENTITY c "&a;&a;">]>`+head+`<text>&c;</text></svg>`)
 	for i, t := range []string{"translate(100000 0)", "translate(1e300 0)", "scale(1e30)", "matrix(0 0 0 0 0 0)", "scale(1e-30)", "rotate(1e300)", "skewX(90)", "matrix(1 2 2 4 0 0)", "translate(NaN 1)", "scale(-1)", "translate(9999 9999)"} {
-		drawing(fmt.Sprintf("transform %d", i), head+`<g transform="`+t+`"><rect width="9" height="9"/></g><rect width="5" height="5"/></svg>`)
+		drawing(fmt.Sprintf("transform %d", i), head+`<g transform="`+t+`"><rect width="9" height="9"/><circle r="4"/><path d="M0 0a5 3 20 1 0 9 9z"/></g><rect width="5" height="5"/></svg>`)
 	}
 	for i, d := range []string{"M0 0", "M0 0z", "M1e400 0L2 2z", "M0 0L1 1L2 2z", "M0 0A1 1 0 0 0 1e9 1z", "M0 0C1 2 3z", "M0 0L", "Mx", "M0 0 Q1e308 1e308 2 2z", "m0 0 1e7 0 0 1e7z", "M0,0L10,0 10,10 0,10 0,0 10,0z", "M0 0H1e5V1e5z", "M5 5a0 0 0 0 0 0 0z", "M0 0L9 0 9 9zM0 0L9 0 9 9z"} {
 		drawing(fmt.Sprintf("path %d", i), head+`<path d="`+d+`"/><rect width="5" height="5"/></svg>`)
