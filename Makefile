@@ -8,7 +8,7 @@ GO_DIRS := arch cmd core demo e2e exchange server store tools vision web/web.go
 GO_SRC := $(shell find cmd core demo exchange server store vision -name '*.go' -o -name '*.sql' -o -name '*.svg' -o -name '*.woff') go.mod go.sum web/web.go
 WEB_SRC := $(shell find web/src web/public web/index.html web/vite.config.ts -type f 2>/dev/null)
 
-.PHONY: demo demo-reset build test check bench explore shots types clean
+.PHONY: demo demo-reset build test check bench explore fuzz hostile shots types clean
 
 demo: bin/ochrestone
 	PORT=$(PORT) ./bin/ochrestone demo
@@ -38,12 +38,12 @@ types: build
 
 test: build
 	bash tools/chromium.sh
-	go test ./...
+	go test -timeout 30m ./...
 
 # Property tests with fresh cases, many of them: run it now and then, and after
 # changing geometry. What it finds becomes a named test.
 explore:
-	EXPLORE=1 go test -count=1 ./core/shape ./core/measure ./core/colour ./core/register ./core/work ./core/assemble ./core/plan ./vision/mat -rapid.checks=1000
+	EXPLORE=1 go test -count=1 -timeout 60m ./core/shape ./core/measure ./core/colour ./core/register ./core/work ./core/assemble ./core/plan ./vision/mat -rapid.checks=1000
 
 check: build
 	@test -z "$$(gofmt -l $(GO_DIRS))" || { gofmt -l $(GO_DIRS); exit 1; }
@@ -52,7 +52,15 @@ check: build
 	cd web && npx tsc --noEmit && npx biome check src scripts
 
 bench: build
-	go test -run '^$$' -bench . -benchtime 5x ./...
+	go test -run '^$$' -bench . -benchtime 5x -timeout 60m ./...
+
+# Every reader with bytes nobody would write, ten minutes each (FUZZTIME changes it).
+fuzz: build
+	bash tools/fuzz.sh
+
+# Five hundred files meant to take the program down.
+hostile: build
+	go run ./tools/hostile
 
 # Pictures of every main view for docs/screenshots.
 shots: build
