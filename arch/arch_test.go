@@ -33,7 +33,7 @@ var floors = [][]string{
 	{"exchange/sheet"},
 	{"exchange/everything"},
 	{"web", "server"},
-	{"cmd/ochrestone", "demo/draw", "e2e", "arch"},
+	{"cmd/ochrestone", "demo/draw", "tools/hostile", "e2e", "arch"},
 }
 
 // notInCore may not be imported, directly or through others, by the core.

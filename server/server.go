@@ -224,7 +224,7 @@ func problem(err error) error {
 	case errors.Is(err, store.ErrForeign), errors.Is(err, store.ErrNewer):
 		return model(http.StatusUnprocessableEntity, "data", "This is not a backup that can be restored: it is no data file of Ochrestone, or one of a newer version. Nothing was changed.")
 	case errors.Is(err, store.ErrTorn):
-		return model(http.StatusUnprocessableEntity, "torn", "This card cannot be read as it is stored. It is set apart: look under Stores, Your data, where it can be taken out and removed. Everything else works.")
+		return model(http.StatusUnprocessableEntity, "torn", "This card cannot be read as it is stored. It is set apart: look under Stores, Data, where it can be taken out and removed. Everything else works.")
 	case errors.As(err, &ink):
 		return model(http.StatusUnprocessableEntity, "inks", capital(ink.Error()))
 	case errors.As(err, &jig):

@@ -128,6 +128,19 @@ func TestAFullDisk(t *testing.T) {
 	assert.NoError(t, err, "what was there can still be read")
 }
 
+// A file that may be read only is said to be one: SQLite's own switch stands in for
+// the rights, which root has not to mind.
+func TestAReadOnlyFile(t *testing.T) {
+	s := open(t, filepath.Join(t.TempDir(), "a.db"))
+	_, err := s.db.Exec(`PRAGMA query_only = 1`)
+	require.NoError(t, err)
+	err = s.Put(ctx, KindInk, "i", kit.Ink{ID: "i", Name: "Plum"})
+	var trouble *Trouble
+	require.ErrorAs(t, err, &trouble)
+	assert.Contains(t, trouble.Error(), "may not be written to")
+	assert.True(t, trouble.Disk)
+}
+
 // What is stored but cannot be read is set apart, and the rest works.
 func TestWhatCannotBeReadIsSetApart(t *testing.T) {
 	s := open(t, filepath.Join(t.TempDir(), "a.db"))

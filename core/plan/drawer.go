@@ -1,6 +1,9 @@
 package plan
 
 import (
+	"math"
+	"slices"
+
 	"ochrestone/core/colour"
 	"ochrestone/core/kit"
 )
@@ -77,6 +80,11 @@ func (s stock) paperColour(id string) colour.Linear {
 func (s stock) film(i *kit.Ink) (colour.Film, colour.Source, error) {
 	if f, ok := s.fitted[i.ID]; ok {
 		return f, colour.Estimated, nil
+	}
+	if h, ok := s.hides[i.Kind]; ok && i.Hide == nil {
+		like := *i
+		like.Hide = &h
+		i = &like
 	}
 	return i.Film(s.paperColour(i.Paper))
 }
@@ -157,8 +165,45 @@ func (s stock) filmWithout(i *kit.Ink, paper string) (colour.Film, int, error) {
 	return colour.Fit(prior, ss), len(ss), nil
 }
 
-// fit fits every ink that has swatches.
+// kindsFrom is how many inks of a kind, each swatched on two unlike papers, tell how
+// much the others of that kind hide; our own default, as is unlikePapers, CIEDE2000.
+const (
+	kindsFrom    = 3
+	unlikePapers = 15.0
+)
+
+// learn takes how much a kind of ink hides from the person's own swatches: the median
+// of the inks that were seen on two papers as unlike as that. One paper alone, or
+// white and cream, do not tell hiding from colour.
+func (s *stock) learn() {
+	s.hides = map[kit.InkKind]float64{}
+	by := map[kit.InkKind][]float64{}
+	for _, i := range s.Inks {
+		f, ok := s.fitted[i.ID]
+		if !ok {
+			continue
+		}
+		far := 0.0
+		for _, v := range s.byInk[i.ID] {
+			for _, w := range s.byInk[i.ID] {
+				far = math.Max(far, colour.Difference(s.paperColour(v.Paper).Lab(), s.paperColour(w.Paper).Lab()))
+			}
+		}
+		if far >= unlikePapers {
+			by[i.Kind] = append(by[i.Kind], f.Hide)
+		}
+	}
+	for k, hs := range by {
+		if len(hs) >= kindsFrom {
+			slices.Sort(hs)
+			s.hides[k] = hs[len(hs)/2]
+		}
+	}
+}
+
+// fit fits every ink that has swatches, and learns from them of those that have none.
 func (s *stock) fit() {
+	defer s.learn()
 	s.fitted = map[string]colour.Film{}
 	for _, w := range s.Swatches {
 		if _, done := s.fitted[w.Ink]; done {

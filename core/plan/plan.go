@@ -291,7 +291,8 @@ type stock struct {
 	adhesive map[string]*kit.Adhesive
 	swatch   map[swatchKey]string
 	byInk    map[string][]kit.Swatch
-	fitted   map[string]colour.Film // inks with swatches, by id
+	fitted   map[string]colour.Film  // inks with swatches, by id
+	hides    map[kit.InkKind]float64 // how much inks of a kind hide, by the person's own swatches on card
 }
 
 type swatchKey struct {

@@ -105,6 +105,47 @@ func TestTheDrawerComparesWithWhatWasTyped(t *testing.T) {
 	assert.Greater(t, d.Default, colour.Difference(a.Lab(), b.Lab())/2, "the swatch on chalk counts with its full error")
 }
 
+// Inks of a kind that hide on kraft, by the person's own swatches, tell that another
+// of that kind, never swatched there, will hide too.
+func TestSwatchesTellOfOtherInksOfTheirKind(t *testing.T) {
+	_, k := moth(t)
+	kraft, err := colour.ParseHex("#b58f66")
+	require.NoError(t, err)
+	truth := func(i kit.Ink) colour.Linear {
+		c, err := colour.ParseHex(i.Dry)
+		require.NoError(t, err)
+		white, _ := colour.ParseHex(kit.PlainWhite)
+		return colour.FilmFrom(c, white, 0.6).Over(kraft, 1) // these dyes hide as no dye should
+	}
+	var asked kit.Ink
+	n := 0
+	for _, i := range k.Inks {
+		if i.Kind != kit.Dye || i.Depth != "soft" {
+			continue
+		}
+		if n++; n > 4 {
+			asked = i
+			break
+		}
+		k.Swatches = append(k.Swatches, kit.Swatch{Ink: i.ID, Paper: "kraft", Impressions: 1, Dry: truth(i).Hex()}, kit.Swatch{Ink: i.ID, Paper: "chalk", Impressions: 1, Dry: i.Dry})
+	}
+	require.NotEmpty(t, asked.ID)
+	c, _ := moth(t)
+	off := func(k kit.Kit) float64 {
+		w := c.Motifs[0].Colourways[0].Layers
+		id := c.Motifs[0].Layers[1].ID
+		w[id] = card.Finish{Paper: "kraft", Ink: asked.ID, Impressions: 1}
+		dry, err := colour.ParseHex(plan.Of(c, k).Motifs[0].Colourways[0].Layers[1].Dry)
+		require.NoError(t, err)
+		return colour.Difference(dry.Lab(), truth(asked).Lab())
+	}
+	with := off(k)
+	k.Swatches = nil
+	without := off(k)
+	assert.Less(t, with, without/2, "learned from its kin")
+	assert.Greater(t, without, 2.0)
+}
+
 // Strong ink on strong card of which no swatch was made is said to be a guess where
 // a pair hangs on it, and is no more once it is swatched.
 func TestAGuessIsSaid(t *testing.T) {

@@ -638,6 +638,9 @@ func (r *reader) add(t xml.StartElement, s state, p *canvas.Path, line int) erro
 		return &Problem{at, line, fmt.Sprintf("It is %.0f × %.0f mm.", w, h), "No die is larger than two metres: set the drawing's width and height in mm or inches."}
 	}
 	if far := max(math.Abs(b.X0), math.Abs(b.X1), math.Abs(b.Y0), math.Abs(b.Y1)); !(far <= maxReach) {
+		if s.into != nil {
+			at += " in " + s.into.name
+		}
 		return &Problem{at, line, fmt.Sprintf("It lies %.1f m from the corner of the page.", far/1000), "Move it onto the page in the drawing program, or delete it."}
 	}
 	if s.collect != nil {

@@ -94,6 +94,16 @@ func attacks() []attack {
 	pictured("10,000 by 10,000 of 16 bits", "pieces", deep, 1)
 	pictured("four of those at once", "pieces", deep, 4)
 	out[len(out)-1].most = 4 * usual
+	pictured("a TIFF of 85 million pixels", "pieces", func() []byte {
+		var b bytes.Buffer
+		_ = tiff.Encode(&b, image.NewNRGBA(image.Rect(0, 0, 9000, 9500)), &tiff.Options{Compression: tiff.Deflate})
+		return b.Bytes()
+	}, 1)
+	pictured("a JPEG of 90 million pixels", "pieces", func() []byte {
+		var b bytes.Buffer
+		_ = jpeg.Encode(&b, image.NewGray(image.Rect(0, 0, 9500, 9500)), nil)
+		return b.Bytes()
+	}, 1)
 	pictured("striped 10,000 page", "pieces", func() []byte { return stripes(10000) }, 1)
 	pictured("noise as stamps", "stamps", func() []byte { return noise(2400, 1) }, 1)
 	pictured("noise as pieces", "pieces", func() []byte { return noise(2400, 2) }, 1)

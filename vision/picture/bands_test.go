@@ -48,8 +48,7 @@ func TestRowsAreReadAsTheStandardLibraryReadsThem(t *testing.T) {
 		require.True(t, ok)
 		std, err := png.Decode(bytes.NewReader(b.Bytes()))
 		require.NoError(t, err)
-		want := &Picture{}
-		want.pack(std)
+		want := pack(std, 1)
 		require.Equal(t, want.W, got.W)
 		for i := range want.Pix {
 			require.InDelta(t, want.Pix[i], got.Pix[i], 2, "%s, byte %d", name, i)

@@ -11,6 +11,7 @@ import (
 	_ "image/jpeg" // decoders register themselves
 	_ "image/png"
 	"math"
+	"strings"
 
 	"golang.org/x/image/tiff"
 )
@@ -96,8 +97,28 @@ func Decode(data []byte) (*Picture, error) {
 	return p, nil
 }
 
-// mostDeep bounds pictures of 16 bits a channel that cannot be read row by row.
-const mostDeep = 50_000_000
+// mostWhole is how many bytes a picture may take that can only be read whole, as
+// those of TIFF, JPEG and interlaced PNG are.
+const mostWhole = 700 << 20
+
+// whole is how many bytes reading a picture takes at its most.
+func whole(kind string, cfg image.Config) (bytes int, deep bool) {
+	per := 4
+	switch cfg.ColorModel {
+	case color.RGBA64Model, color.NRGBA64Model:
+		per, deep = 8, true
+	case color.Gray16Model:
+		per, deep = 2, true
+	case color.GrayModel:
+		per = 1
+	case color.YCbCrModel:
+		per = 3
+	}
+	if kind == "tiff" {
+		per *= 2 // it holds what is unpacked beside the picture
+	}
+	return cfg.Width * cfg.Height * per, deep
+}
 
 // decode reads the pixels, reduced by a whole factor.
 func decode(data []byte, kind string, cfg image.Config, by int) (*Picture, error) {
@@ -113,12 +134,10 @@ func decode(data []byte, kind string, cfg image.Config, by int) (*Picture, error
 		}
 	}
 	if p == nil {
-		switch cfg.ColorModel {
-		case color.RGBA64Model, color.NRGBA64Model, color.Gray16Model:
-			deep = true
-			if cfg.Width*cfg.Height > mostDeep {
-				return nil, &Problem{fmt.Sprintf("The picture has %d million pixels of 16 bits; at most %d million of such are read from this kind of file.", cfg.Width*cfg.Height/1_000_000, mostDeep/1_000_000), "Save it with 8 bits a channel, or as PNG without interlacing."}
-			}
+		n, d := whole(kind, cfg)
+		deep = d
+		if n > mostWhole {
+			return nil, &Problem{fmt.Sprintf("The picture has %d million pixels, which a %s file gives only all at once: more than is read.", cfg.Width*cfg.Height/1_000_000, strings.ToUpper(kind)), "Save it as PNG without interlacing, or scan it at 600 dpi or less."}
 		}
 		img, _, err := image.Decode(bytes.NewReader(data))
 		var unsupported tiff.UnsupportedError
@@ -128,19 +147,9 @@ func decode(data []byte, kind string, cfg image.Config, by int) (*Picture, error
 		case err != nil:
 			return nil, &Problem{fmt.Sprintf("The %s file breaks off or is damaged.", kind), "Save or scan it again."}
 		}
-		p = &Picture{}
-		p.pack(img)
+		p = pack(img, by)
 		if _, ok := img.(*image.CMYK); ok {
 			p.Notes = append(p.Notes, "The colours of this file are mixed for print; shapes are right, colours only roughly so.")
-		}
-		if by > 1 {
-			out := newSink(p.W, p.H, by)
-			for y := range p.H {
-				out.row(p.Pix[3*p.W*y : 3*p.W*(y+1)])
-			}
-			q := out.done()
-			q.Soft, q.Notes = p.Soft, p.Notes
-			p = q
 		}
 	}
 	if deep {
@@ -159,64 +168,63 @@ func inside(data []byte, or string) string {
 	return or
 }
 
-// pack copies the pixels; what is clear counts as white.
-func (p *Picture) pack(img image.Image) {
+// pack copies the pixels row by row, reduced by a whole factor; what is clear
+// counts as white.
+func pack(img image.Image, by int) *Picture {
 	b := img.Bounds()
-	p.W, p.H = b.Dx(), b.Dy()
-	p.Pix = make([]uint8, 3*p.W*p.H)
-	at := 0
-	put := func(r, g, bl uint8) {
-		p.Pix[at], p.Pix[at+1], p.Pix[at+2] = r, g, bl
-		at += 3
-	}
-	switch m := img.(type) {
-	case *image.YCbCr:
-		p.Soft = m.SubsampleRatio != image.YCbCrSubsampleRatio444
-		for y := b.Min.Y; y < b.Max.Y; y++ {
+	out := newSink(b.Dx(), b.Dy(), by)
+	row := make([]uint8, 3*b.Dx())
+	for y := b.Min.Y; y < b.Max.Y; y++ {
+		at := 0
+		put := func(r, g, bl uint8) {
+			row[at], row[at+1], row[at+2] = r, g, bl
+			at += 3
+		}
+		switch m := img.(type) {
+		case *image.YCbCr:
 			for x := b.Min.X; x < b.Max.X; x++ {
 				i, j := m.YOffset(x, y), m.COffset(x, y)
 				put(color.YCbCrToRGB(m.Y[i], m.Cb[j], m.Cr[j]))
 			}
-		}
-	case *image.Gray:
-		for y := range p.H {
-			for _, v := range m.Pix[y*m.Stride : y*m.Stride+p.W] {
+		case *image.Gray:
+			for _, v := range m.Pix[m.PixOffset(b.Min.X, y):][:b.Dx()] {
 				put(v, v, v)
 			}
-		}
-	case *image.RGBA:
-		p.packed(m.Pix, m.Stride, true)
-	case *image.NRGBA:
-		p.packed(m.Pix, m.Stride, false)
-	default:
-		for y := b.Min.Y; y < b.Max.Y; y++ {
+		case *image.RGBA:
+			packed(m.Pix[m.PixOffset(b.Min.X, y):][:4*b.Dx()], row, true)
+		case *image.NRGBA:
+			packed(m.Pix[m.PixOffset(b.Min.X, y):][:4*b.Dx()], row, false)
+		default:
 			for x := b.Min.X; x < b.Max.X; x++ {
 				r, g, bl, a := img.At(x, y).RGBA()
 				put(uint8((r+0xffff-a)>>8), uint8((g+0xffff-a)>>8), uint8((bl+0xffff-a)>>8))
 			}
 		}
+		out.row(row)
 	}
+	p := out.done()
+	if m, ok := img.(*image.YCbCr); ok {
+		p.Soft = m.SubsampleRatio != image.YCbCrSubsampleRatio444
+	}
+	return p
 }
 
-// packed copies four bytes a pixel; mixed says that colours hold their alpha
-// already.
-func (p *Picture) packed(pix []uint8, stride int, mixed bool) {
+// packed copies a row of four bytes a pixel; mixed says that colours hold their
+// alpha already.
+func packed(from, to []uint8, mixed bool) {
 	at := 0
-	for y := range p.H {
-		row := pix[y*stride : y*stride+4*p.W]
-		for i := 0; i < len(row); i += 4 {
-			r, g, b, a := row[i], row[i+1], row[i+2], uint32(row[i+3])
-			if a != 255 {
-				k := a
-				if mixed {
-					k = 255
-				}
-				on := func(v uint8) uint8 { return uint8(min(255, (uint32(v)*k+127)/255+255-a)) }
-				r, g, b = on(r), on(g), on(b)
+	for i := 0; i < len(from); i += 4 {
+		r, g, b, a := from[i], from[i+1], from[i+2], uint32(from[i+3])
+		if a != 255 {
+			k := a
+			if mixed {
+				k = 255
 			}
-			p.Pix[at], p.Pix[at+1], p.Pix[at+2] = r, g, b
-			at += 3
+			on := func(v uint8) uint8 { return uint8(min(255, (uint32(v)*k+127)/255+255-a)) }
+			r, g, b = on(r), on(g), on(b)
 		}
+		to[at], to[at+1], to[at+2] = r, g, b
+		at += 3
 	}
 }
 

@@ -114,6 +114,21 @@ func TestASmallSheetOnTheGlass(t *testing.T) {
 	}
 }
 
+// A small sheet in the corner of a large glass, and a black mat with its window, which
+// is a piece.
+func TestASheetOrAMat(t *testing.T) {
+	sheet := shape.Rect(20, 25, 90, 60).Turn(1.5, shape.Point{X: 60, Y: 50})
+	b := sim.Bench{W: 210, H: 200, Sheet: hexed("#f4f4f2"), Items: []sim.Item{{Outline: sheet, Colour: sim.Black},
+		{Outline: shape.Disc(shape.Point{X: 45, Y: 50}, 12), Colour: hexed("#b4524f")}, {Outline: shape.Disc(shape.Point{X: 85, Y: 60}, 9), Colour: hexed("#f6f5f1")}}}
+	r := find(t, b)
+	assert.Len(t, r.Pieces, 2, "%v", r.Notes)
+	mat, err := shape.Rect(20, 20, 102, 133).Minus(shape.Rect(32, 32, 78, 109))
+	require.NoError(t, err)
+	r = find(t, sim.Bench{W: 150, H: 175, Sheet: hexed("#f4f4f2"), Items: []sim.Item{{Outline: mat, Colour: sim.Black}}})
+	require.Len(t, r.Pieces, 1)
+	assert.InDelta(t, mat.Area(), r.Pieces[0].Region.Area(), 0.02*mat.Area(), "%v", r.Notes)
+}
+
 // A picture with a dark frame round it: a piece that runs into the frame is said
 // to be cut off.
 func TestPiecesCutByAFrame(t *testing.T) {

@@ -21,6 +21,9 @@ const mostGlass = 480.0
 // larger than any glass is refused; one that is exactly a whole glass at another
 // resolution is asked about in the note that comes back, empty otherwise.
 func Glass(w, h, dpi float64) (note string, err error) {
+	if r := math.Round(dpi); math.Abs(r-dpi) < 0.1 {
+		dpi = r // files count dots to the metre, which rounds
+	}
 	short, long := math.Min(w, h), math.Max(w, h)
 	other := 0.0
 	for _, d := range resolutions {

@@ -10,16 +10,20 @@ import (
 	"ochrestone/vision/picture"
 )
 
-// A sheet that lies within the picture is a large rectangle with things on it.
-// Our own numbers.
+// A sheet that lies within the picture is a large rectangle with things on it, and
+// all that was found lies on it. Our own numbers.
 const (
-	sheetShare  = 0.25 // of the picture, for a dark sheet
+	sheetShare  = 0.04 // of the picture, for a dark sheet
 	borderShare = 0.60 // of the picture, for what a frame leaves
 	squareLeast = 0.93 // of its box, turned with it
 	sheetDark   = 35.0 // lightness
 	sheetInset  = 1.2  // mm of its rim left out
 	onSheet     = 4.0  // mm², least of what may lie on it
 	byFrame     = 0.8  // mm from the rim at which a piece may be cut off
+	windowShare = 0.30 // of a frame of card, its one opening at least
+	unlike      = 45.0 // sRGB levels by which what lies on it differs from it
+	unlikeShare = 0.004
+	thingWide   = 1.5 // mm
 )
 
 // sheetWithin tells whether the largest piece is a sheet with the pieces on it: a
@@ -37,25 +41,69 @@ func (t *finder) sheetWithin(ps []Piece) (shape.Region, bool) {
 	if full.Area() < squareLeast*area {
 		return box, false
 	}
-	things := 0
-	shows := 0
+	things, shows, window := 0, 0, 0.0
 	for _, h := range p.Region.Holes() {
-		if h.Area() < onSheet {
+		a := h.Area()
+		if a < onSheet {
 			continue
 		}
 		things++
+		window = math.Max(window, a/full.Area())
 		if t.offGround(h) {
 			shows++
 		}
 	}
+	foreign := t.foreign(p, full)
+	for _, q := range ps[1:] {
+		if q.Region.Area() > 2*onSheet && !full.Contains(q.Region.Centroid()) {
+			return box, false // it lies beside others: a piece like them
+		}
+	}
 	dark := p.Colour.Lab().L < sheetDark
+	frame := things == 1 && window > windowShare && shows == 0 && foreign < unlikeShare
 	switch {
-	case share > borderShare && things > 0 && (shows > 0 || share > 0.8):
+	case frame:
+	case share > borderShare && things > 0 && (shows > 0 || foreign > unlikeShare || share > 0.8):
 		return box, true
-	case share > sheetShare && dark && things > 0 && (shows > 0 || share > 0.4):
+	case share > sheetShare && dark && (things > 0 || foreign > unlikeShare):
 		return box, true
 	}
 	return box, false
+}
+
+// foreign is the share of what lies within an outline that is like neither the
+// piece nor the ground of the picture.
+func (t *finder) foreign(p Piece, full shape.Region) float64 {
+	var own [3]float64
+	for c, v := range p.Colour {
+		own[c] = 255 * picture.FromLinear(math.Max(0, v))
+	}
+	k := t.scale.PerMM
+	b := full.Bounds()
+	step := math.Max(0.4, b.W()/400)
+	n, off := 0, 0
+	for y := b.Min.Y + sheetInset; y < b.Max.Y-sheetInset; y += step {
+		for _, s := range full.Cross(y) {
+			run := 0 // edges and shadows are no things: only what goes on counts
+			for x := s[0] + sheetInset; x < s[1]-sheetInset; x += step {
+				px, py := int(x*k), int(y*k)
+				if px < 0 || py < 0 || px >= t.pic.W || py >= t.pic.H {
+					continue
+				}
+				n++
+				i := 3 * (py*t.pic.W + px)
+				q := t.pic.Pix[i : i+3]
+				if t.diff[py*t.pic.W+px] > t.level && far([3]float64{float64(q[0]), float64(q[1]), float64(q[2])}, own) > unlike {
+					if run++; float64(run)*step > thingWide {
+						off++
+					}
+				} else {
+					run = 0
+				}
+			}
+		}
+	}
+	return float64(off) / float64(max(1, n))
 }
 
 // offGround reports whether what shows in a hole is not the ground of the picture.

@@ -40,7 +40,7 @@ export function Add({ label, children, save }: { label: string; children: ReactN
 			</Button>
 			{wrong && (
 				<Box role="alert" color="madder" flexBasis="100%">
-					{wrong.message} {wrong.places.join("; ")}
+					{wrong.message} {wrong.places.filter((p) => !wrong.message.includes(p.slice(p.indexOf(": ") + 2))).join("; ")}
 				</Box>
 			)}
 		</form>

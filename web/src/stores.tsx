@@ -21,7 +21,7 @@ export default function Stores() {
 			<Box as="nav" aria-label="Shelves" display="flex" gap="20px" my="8px" flexWrap="wrap">
 				{shelves.map((s) => (
 					<NavLink key={s} to={`/stores/${s}`} style={({ isActive }) => ({ textTransform: "capitalize", color: isActive ? "#1d2327" : "#824a00" })}>
-						{s === "data" ? "your data" : s}
+						{s}
 					</NavLink>
 				))}
 			</Box>
