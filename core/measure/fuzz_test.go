@@ -20,7 +20,7 @@ func FuzzParseSigned(f *testing.F) {
 			if math.IsNaN(mm) || math.Abs(mm) > MaxLength {
 				t.Fatalf("%q is %g mm", s, mm)
 			}
-			if math.Abs(mm) < 1 {
+			if math.Abs(mm) < 1 || math.Abs(mm) > MaxLength-Inch { // rounding up may pass the limit
 				continue
 			}
 			back, err := ParseSigned(Format(mm, u, 64), u)

@@ -12,6 +12,7 @@ type meta struct {
 	down        float64
 	uneven      bool // the two differ
 	compression int  // of a TIFF file
+	strips      int  // in how many the TIFF keeps its picture
 	camera      bool // it tells how it was exposed
 	orientation int  // 1 to 8; 0 when not said
 }
@@ -93,6 +94,8 @@ func (m *meta) jpeg(data []byte) {
 // Tags of the TIFF 6.0 specification, section 8.
 const (
 	tagCompression = 0x0103
+	tagStrips      = 0x0111
+	tagTiles       = 0x0144
 	tagOrientation = 0x0112
 	tagXResolution = 0x011a
 	tagYResolution = 0x011b
@@ -132,6 +135,8 @@ func (m *meta) tiff(data []byte) {
 		switch bo.Uint16(data[e:]) {
 		case tagExif:
 			m.camera = true
+		case tagStrips, tagTiles:
+			m.strips = int(min(1<<20, bo.Uint32(data[e+4:])))
 		case tagCompression:
 			m.compression = int(bo.Uint16(value))
 		case tagOrientation:

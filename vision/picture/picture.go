@@ -69,7 +69,7 @@ func Decode(data []byte) (*Picture, error) {
 	}
 	m := readMeta(data, kind)
 	by := reduction(cfg.Width, cfg.Height)
-	p, err := decode(data, kind, cfg, by)
+	p, err := decode(data, kind, cfg, m, by)
 	if err != nil {
 		return nil, err
 	}
@@ -102,7 +102,7 @@ func Decode(data []byte) (*Picture, error) {
 const mostWhole = 700 << 20
 
 // whole is how many bytes reading a picture takes at its most.
-func whole(kind string, cfg image.Config) (bytes int, deep bool) {
+func whole(kind string, cfg image.Config, m meta) (bytes int, deep bool) {
 	per := 4
 	switch cfg.ColorModel {
 	case color.RGBA64Model, color.NRGBA64Model:
@@ -114,14 +114,14 @@ func whole(kind string, cfg image.Config) (bytes int, deep bool) {
 	case color.YCbCrModel:
 		per = 3
 	}
-	if kind == "tiff" {
-		per *= 2 // it holds what is unpacked beside the picture
+	if kind == "tiff" && m.compression > 1 && m.strips <= 1 {
+		per *= 4 // what is unpacked lies beside the picture, and grows by doubling
 	}
 	return cfg.Width * cfg.Height * per, deep
 }
 
 // decode reads the pixels, reduced by a whole factor.
-func decode(data []byte, kind string, cfg image.Config, by int) (*Picture, error) {
+func decode(data []byte, kind string, cfg image.Config, m meta, by int) (*Picture, error) {
 	var p *Picture
 	deep := false
 	if kind == "png" {
@@ -134,7 +134,7 @@ func decode(data []byte, kind string, cfg image.Config, by int) (*Picture, error
 		}
 	}
 	if p == nil {
-		n, d := whole(kind, cfg)
+		n, d := whole(kind, cfg, m)
 		deep = d
 		if n > mostWhole {
 			return nil, &Problem{fmt.Sprintf("The picture has %d million pixels, which a %s file gives only all at once: more than is read.", cfg.Width*cfg.Height/1_000_000, strings.ToUpper(kind)), "Save it as PNG without interlacing, or scan it at 600 dpi or less."}
