@@ -15,7 +15,9 @@ const (
 	notchReach  = 1.5   // mm along the edge to either side, over which a notch is sharp
 	notchAngle  = 150.0 // degrees open to the outside, at most
 	notchDepth  = 0.6   // mm beneath the hull
-	partLeast   = 0.10  // share of the whole
+	partLeast   = 0.03  // share of the whole
+	partArea    = 40.0  // mm², of the smaller part
+	narrowNeck  = 0.55  // of the root of the smaller part
 	defectLeft  = 0.55  // share of what lies between hull and edge that the cut may leave
 	defectLeast = 0.012 // share of the hull that lies outside of the piece
 	mostNotches = 40
@@ -40,11 +42,15 @@ func twoShapes(g shape.Region) bool {
 		for j := i + 1; j < len(at); j++ {
 			a, b := part(r, at[i], at[j]), part(r, at[j], at[i])
 			aa, ba := a.Area(), b.Area()
-			if aa < partLeast*whole || ba < partLeast*whole || math.Abs(aa+ba-whole) > 0.01*whole {
+			small := math.Min(aa, ba)
+			if small < partLeast*whole || small < partArea || math.Abs(aa+ba-whole) > 0.01*whole {
 				continue
 			}
 			if !inside(r, at[i], at[j]) {
 				continue
+			}
+			if r[at[i]].Distance(r[at[j]]) < narrowNeck*math.Sqrt(small) {
+				return true
 			}
 			left := convex(a).Area() - aa + convex(b).Area() - ba
 			if left <= defectLeft*out {
