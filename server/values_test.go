@@ -6,7 +6,6 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
-	"net"
 	"net/http"
 	"net/http/httptest"
 	"os"
@@ -223,7 +222,6 @@ func TestAStalledUploadIsGivenUp(t *testing.T) {
 	require.NotEmpty(t, set)
 	assert.InDelta(t, stalled.Seconds(), time.Until(set[0]).Seconds(), 2)
 	assert.True(t, set[len(set)-1].IsZero(), "and taken away at the end")
-	var _ net.Conn
 }
 
 type deadlines struct {

@@ -32,16 +32,18 @@ func TestTraceSaysWhenToLook(t *testing.T) {
 	assert.ErrorIs(t, run([]string{"trace", write("touching", 300, disc(20), disc(39.5))}), errSpoils)
 	assert.NoError(t, run([]string{"trace", "--dpi", "300", write("mislabelled", 50, disc(20))}))
 	whole := sim.Bench{W: 215.9, H: 279.4, Sheet: sim.Black, Items: []sim.Item{disc(50)}}.Scan(75, sim.Plain(), 3)
-	for _, dpi := range []float64{150, 50} {
+	labelled := func(dpi float64) string {
 		raw, err := sim.PNG(whole, dpi)
 		require.NoError(t, err)
 		file := filepath.Join(t.TempDir(), "page.png")
 		require.NoError(t, os.WriteFile(file, raw, 0o600))
-		switch err := run([]string{"trace", file}); dpi {
-		case 150:
-			assert.ErrorIs(t, err, errSpoils, "half a page: was it 75?")
-		case 50:
-			assert.Error(t, err)
-		}
+		return file
 	}
+	assert.ErrorIs(t, run([]string{"trace", labelled(150)}), errSpoils, "half a page: was it 75?")
+	large := sim.Bench{W: 215.9, H: 279.4, Sheet: sim.Black, Items: []sim.Item{disc(50)}}.Scan(150, sim.Plain(), 3)
+	raw, err := sim.PNG(large, 72)
+	require.NoError(t, err)
+	file := filepath.Join(t.TempDir(), "large.png")
+	require.NoError(t, os.WriteFile(file, raw, 0o600))
+	assert.ErrorContains(t, run([]string{"trace", file}), "no scanner has such a glass")
 }

@@ -279,8 +279,7 @@ func (t *finder) doubts(ps []Piece) []string {
 	var out []string
 	cut, touch, sliver, faint, twice := 0, 0, 0, 0, 0
 	for i, p := range ps {
-		switch {
-		case p.Cut:
+		if p.Cut {
 			cut++
 		}
 		if p.Touches {
@@ -292,8 +291,7 @@ func (t *finder) doubts(ps []Piece) []string {
 		if l := p.Region.Length(); l > 0 && 2*p.Region.Area()/l < sliverWide {
 			sliver++
 		}
-		c := p.Region.Bounds().Centre()
-		if t.contrast(p.Colour, c) < faintLevel*float64(t.level) {
+		if t.contrast(p.Colour) < faintLevel*float64(t.level) {
 			faint++
 		}
 		for _, q := range ps[:i] {
@@ -322,9 +320,9 @@ func (t *finder) doubts(ps []Piece) []string {
 	return out
 }
 
-// contrast is the greatest difference, in sRGB levels, of a colour from the
-// sheet at a place in mm.
-func (t *finder) contrast(c colour.Linear, _ shape.Point) float64 {
+// contrast is the greatest difference, in sRGB levels, of a colour from the sheet
+// in the middle of the picture.
+func (t *finder) contrast(c colour.Linear) float64 {
 	g := t.ground.at(t.ground.w/2, t.ground.h/2)
 	d := 0.0
 	for i, v := range c {

@@ -1,0 +1,163 @@
+package svgin
+
+import (
+	"context"
+	"encoding/xml"
+	"errors"
+	"fmt"
+	"math"
+	"ochrestone/core/shape"
+	"strings"
+
+	"github.com/tdewolff/canvas"
+)
+
+// layer collects the outlines of one group or path that becomes a part.
+type layer struct {
+	name   string
+	line   int
+	pieces []piece
+	path   shape.Region
+}
+
+// piece is one outline in mm as it was drawn, not settled yet.
+type piece struct {
+	path    *canvas.Path
+	evenOdd bool
+	cut     bool // an outline without fill, as cutters want them
+	by      *clipping
+	line    int
+	element string
+}
+
+// settle turns what was drawn into the layer's outline. A cut line within a cut
+// line bounds a hole.
+func (l *layer) settle(ctx context.Context) error {
+	var filled []shape.Region
+	var cuts []shape.Ring
+	for _, p := range l.pieces {
+		if err := ctx.Err(); err != nil {
+			return fmt.Errorf("read the drawing: %w", err)
+		}
+		g, err := p.settle()
+		if errors.Is(err, shape.ErrTangled) {
+			return &Problem{p.element, p.line, "The outline crosses itself too often to be cut.", "Simplify it or unite its shapes in the drawing program."}
+		}
+		if err == nil && p.by != nil {
+			var by shape.Region
+			if by, err = p.by.of(); err == nil {
+				g, err = g.Intersect(by)
+			}
+		}
+		if err != nil {
+			return &Problem{p.element, p.line, "The outline crosses itself in a way that cannot be resolved.", "Simplify it or unite its shapes."}
+		}
+		if p.cut {
+			cuts = append(cuts, g.Rings()...)
+		} else {
+			filled = append(filled, g)
+		}
+	}
+	if len(cuts) > 0 {
+		g, err := shape.Settle(false, cuts...)
+		if err != nil {
+			return &Problem{l.name, l.line, "The cut lines of this layer cross in a way that cannot be resolved.", "Unite them in the drawing program."}
+		}
+		filled = append(filled, g)
+	}
+	if n := shape.CrossingsOf(shape.MostCrossings, filled...); n > shape.MostCrossings {
+		return &Problem{l.name, l.line, "The shapes of this layer cross each other too often to be cut.", "Unite them in the drawing program."}
+	}
+	var err error
+	if l.path, err = shape.UnionAll(filled...); err != nil {
+		return &Problem{l.name, l.line, "The shapes of this layer cannot be united.", "Unite them in the drawing program."}
+	}
+	return nil
+}
+
+// settle is the region of one outline.
+func (p piece) settle() (shape.Region, error) { return shape.SettlePath(p.path, !p.evenOdd) }
+
+func label(t xml.StartElement, or string) string {
+	for _, k := range []string{"label", "data-name", "id"} {
+		if v := attr(t, k); v != "" {
+			return strings.ReplaceAll(v, "_", " ")
+		}
+	}
+	return or
+}
+
+// name makes a layer's name its own.
+func (r *reader) name(s string) string {
+	if len([]rune(s)) > 60 {
+		s = string([]rune(s)[:60])
+	}
+	r.names[s]++
+	if n := r.names[s]; n > 1 || s == "Layer" {
+		return fmt.Sprintf("%s %d", s, n)
+	}
+	return s
+}
+
+func (r *reader) add(t xml.StartElement, s state, p *canvas.Path, line int) error {
+	at := "<" + t.Name.Local + label(t, "") + ">"
+	if r.segments += p.Len(); r.segments > MaxSegments {
+		return &Problem{at, line, fmt.Sprintf("The drawing has more than %d segments.", MaxSegments), "Simplify the outlines."}
+	}
+	for _, v := range p.Data() {
+		if math.IsNaN(v) || math.Abs(v) > 1e7 {
+			return &Problem{at, line, "The outline has a number that is out of range.", "Draw it again or leave it out."}
+		}
+	}
+	noFill := s.noFill || s.thinFill
+	k := math.Sqrt(math.Abs(s.m.Det()))
+	if !(k > 1e-9) || k > 1e9 {
+		r.note(line, at, "is squeezed to nothing by a transform and was left out")
+		return nil
+	}
+	closed := &canvas.Path{}
+	for _, sub := range p.Split() {
+		if !sub.Closed() {
+			c := sub.Coords()
+			gap := c[0].Sub(c[len(c)-1]).Length() * k
+			if s.collect == nil && (len(c) < 3 || noFill && gap > 0.2) {
+				r.note(line, at, "has an open line, which was left out; close it to use it")
+				continue
+			}
+			sub.Close() // SVG fills open paths as if closed
+		}
+		closed = closed.Append(sub)
+	}
+	if closed.Empty() {
+		return nil
+	}
+	out := closed.Transform(s.m)
+	b := out.FastBounds()
+	if w, h := b.X1-b.X0, b.Y1-b.Y0; w > maxSize || h > maxSize {
+		return &Problem{at, line, fmt.Sprintf("It is %.0f × %.0f mm.", w, h), "No die is larger than two metres: set the drawing's width and height in mm or inches."}
+	}
+	if far := max(math.Abs(b.X0), math.Abs(b.X1), math.Abs(b.Y0), math.Abs(b.Y1)); !(far <= maxReach) {
+		if s.into != nil {
+			at += " in " + s.into.name
+		}
+		return &Problem{at, line, fmt.Sprintf("It lies %.1f m from the corner of the page.", far/1000), "Move it onto the page in the drawing program, or delete it."}
+	}
+	if s.collect != nil {
+		s.collect.pieces = append(s.collect.pieces, piece{path: out, evenOdd: s.clipOdd, line: line, element: at})
+		return nil
+	}
+	if wide := s.wide * k; s.stroked && !s.thinStroke && wide > wideLine && !r.thick {
+		r.thick = true
+		r.note(line, at, fmt.Sprintf("is drawn with a line %.1f mm wide; outlines are taken without the width of their line", wide))
+	}
+	into := s.into
+	if into == nil {
+		into = &layer{name: r.name(label(t, "Layer")), line: line}
+		r.layers = append(r.layers, into)
+	}
+	into.pieces = append(into.pieces, piece{out, s.evenOdd, noFill, s.clipped, line, at})
+	return nil
+}
+
+// wideLine is the width of a line, mm, that is worth a word.
+const wideLine = 0.8
