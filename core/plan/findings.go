@@ -102,7 +102,16 @@ func (b *builder) findings() {
 		b.hiddenLayers(pm)
 		b.fits(pm)
 		b.fine(pm)
+		used := b.onCard(m)
 		for wi := range pm.Colourways {
+			if !used[m.Colourways[wi].ID] {
+				continue
+			}
+			b.owned(pm, m, m.Colourways[wi])
+			if b.bare(m, m.Colourways[wi]) {
+				b.missing(pm, m, wi)
+				continue
+			}
 			b.readAsOne(pm, m, wi)
 			b.order(pm, m, wi)
 			b.missing(pm, m, wi)
@@ -199,6 +208,9 @@ func (b *builder) readAsOne(pm *Motif, m card.Motif, wi int) {
 	for _, p := range w.Pairs {
 		if p.Diff >= b.o.readable || p.Length < mergesOver {
 			continue
+		}
+		if p.A == "" && b.carries(pm, m.Colourways[wi], p.B) {
+			continue // the white rim round a print is its look
 		}
 		f := Finding{ID: fmt.Sprintf("one:%s:%s:%s:%s", pm.ID, w.ID, p.A, p.B), Station: "inks", Severity: Shows, Motif: pm.ID, Colourway: w.ID, Layer: p.B,
 			What:    fmt.Sprintf("%s and %s will read as one", b.labelOf(pm, p.B), b.labelOf(pm, p.A)),
@@ -334,6 +346,10 @@ type crossing struct {
 	drop      float64
 }
 
+// orderSlack is by how much of lightness, L*, two layers may run against their ranks
+// before anybody sees it; our own default.
+const orderSlack = 1.5
+
 func (b *builder) crossings(m card.Motif, w Colourway) []crossing {
 	if !m.School.Ordered() {
 		return nil
@@ -348,7 +364,7 @@ func (b *builder) crossings(m card.Motif, w Colourway) []crossing {
 			if m.School == card.DarkGround {
 				d = -d
 			}
-			if d < 0 {
+			if d < -orderSlack {
 				out = append(out, crossing{i, j, d})
 			}
 		}

@@ -54,6 +54,7 @@ func (k *maker) run() {
 			continue
 		}
 		k.pop(i)
+		k.plies(i)
 		if v.Host >= 0 {
 			last = k.glue(i, last)
 		}
@@ -213,12 +214,30 @@ func (k *maker) pop(i int) {
 		Detail: "Once it is dry. Lay the pieces on low-tack tape in gluing order."}, i), need...)
 }
 
+// plies glues the copies of a layer that is cut more than once into one piece.
+func (k *maker) plies(i int) {
+	n := k.pm.img.Views[i].Layer.Copies
+	if n < 2 {
+		return
+	}
+	k.l.Add(phasePop, k.step(work.Step{ID: k.id("plies", i), Kind: work.GlueStep, Title: fmt.Sprintf("Glue the %d plies of %s into one", n, k.name(i)),
+		Detail: "Edge on edge, the inked one on top, dots of glue well inside; press it flat."}, i), work.Need{Step: k.id("pop", i), Why: whyMade})
+}
+
+// ready is the step after which a cut layer is one piece in the hand.
+func (k *maker) ready(i int) string {
+	if k.pm.img.Views[i].Layer.Copies > 1 {
+		return k.id("plies", i)
+	}
+	return k.id("pop", i)
+}
+
 func (k *maker) glue(i int, last string) string {
 	v := k.pm.img.Views[i]
 	id := k.id("glue", i)
-	need := []work.Need{{Step: k.id("pop", i), Why: whyMade}}
+	need := []work.Need{{Step: k.ready(i), Why: whyMade}}
 	if h := k.piece(v.Host); h >= 0 {
-		need = append(need, work.Need{Step: k.id("pop", h), Why: whyUnder})
+		need = append(need, work.Need{Step: k.ready(h), Why: whyUnder})
 	}
 	need = append(need, work.Need{Step: last, Why: whyUnder})
 	k.l.Add(phaseStack, k.step(k.b.joined(work.Step{ID: id, Title: fmt.Sprintf("%s onto %s", k.name(i), k.pm.img.Views[v.Host].Layer.Label)}, v.Layer.Joint), i), need...)

@@ -1,0 +1,140 @@
+package plan_test
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"ochrestone/core/card"
+	"ochrestone/core/kit"
+	"ochrestone/core/measure"
+	"ochrestone/core/plan"
+)
+
+// A card on which no ink was chosen yet has one note about it, not one a layer.
+func TestNothingChosenIsOneNote(t *testing.T) {
+	_, k := moth(t)
+	for _, s := range k.Sets {
+		c := card.New("Fresh", measure.Formats()[0], measure.FoldSide, k).AddSet(s, k)
+		p := plan.Of(c, k)
+		inks := 0
+		for _, f := range p.Findings {
+			if f.Station == "inks" {
+				inks++
+			}
+		}
+		assert.Equal(t, 1, inks, "%s: %v", s.Name, p.Findings)
+		require.NotNil(t, finding(p, "noink:"))
+		m := &c.Motifs[0]
+		for i, l := range m.Layers {
+			m.Colourways[0].Layers[l.ID] = card.Finish{Paper: "chalk", Ink: k.Inks[4*i+3].ID, Impressions: 1}
+		}
+		assert.Nil(t, finding(plan.Of(c, k), "noink:"))
+	}
+}
+
+// A colourway that is not on the card is not talked about.
+func TestOnlyWhatIsOnTheCardIsNoted(t *testing.T) {
+	c, k := moth(t)
+	m := &c.Motifs[0]
+	spare := card.Colourway{ID: "spare", Name: "Spare", Layers: map[string]card.Finish{}}
+	for id, f := range m.Colourways[0].Layers {
+		f.Ink = "loam-deep"
+		spare.Layers[id] = f
+	}
+	m.Colourways = append(m.Colourways, spare)
+	about := func() (n int) {
+		for _, f := range plan.Of(c, k).Findings {
+			if f.Colourway == "spare" {
+				n++
+			}
+		}
+		return n
+	}
+	assert.Zero(t, about())
+	c.Elements[0].Colourway = "spare"
+	assert.Positive(t, about(), "and it is once it is placed")
+}
+
+// The white rim of a print that is cut out lies white on white on purpose; a plain
+// piece without a print on it does vanish.
+func TestAWhiteRimIsNoError(t *testing.T) {
+	_, k := moth(t)
+	set := setOf(t, k, kit.StampSet)
+	c := card.New("Print", measure.Formats()[0], measure.FoldSide, k).AddSet(set, k)
+	for i := range c.Sheets {
+		c.Sheets[i].Paper = "chalk"
+	}
+	m := &c.Motifs[0]
+	m.Layers[0].Make = card.Cut
+	for i, l := range m.Layers {
+		m.Colourways[0].Layers[l.ID] = card.Finish{Paper: "chalk", Ink: k.Inks[4*i+2].ID, Impressions: 1}
+		if i > 0 {
+			m.Layers[i].On = m.Layers[0].ID
+		}
+	}
+	m.Colourways[0].Layers[m.Layers[0].ID] = card.Finish{Paper: "chalk"}
+	for _, f := range plan.Of(c, k).Findings {
+		assert.NotContains(t, f.What, "vanishes on the panel")
+	}
+	for i := 1; i < len(m.Layers); i++ {
+		m.Layers[i].On = ""
+		m.Layers[i].Make = card.Cut
+	}
+	found := false
+	for _, f := range plan.Of(c, k).Findings {
+		found = found || strings.Contains(f.What, "vanishes on the panel")
+	}
+	assert.True(t, found, "a plain white piece with nothing printed on it does")
+}
+
+// What the stores no longer hold is said: an empty ink, a paper without sheets, a part
+// that is lost; and nothing of it when they do.
+func TestWhatIsNoLongerOwnedIsSaid(t *testing.T) {
+	c, k := moth(t)
+	p := plan.Of(c, k)
+	for _, id := range []string{"gone:", "out:", "lost:"} {
+		assert.Nil(t, finding(p, id))
+	}
+	for i := range k.Inks {
+		k.Inks[i].Gone = k.Inks[i].ID == "loam-full"
+	}
+	for i := range k.Papers {
+		if k.Papers[i].ID == "chalk" {
+			k.Papers[i].Sheets = 0
+		}
+	}
+	for i, s := range k.Sets {
+		if s.ID == c.Motifs[0].Set {
+			parts := append([]kit.Part{}, s.Parts...)
+			parts[2].Missing = true
+			k.Sets[i].Parts = parts
+		}
+	}
+	p = plan.Of(c, k)
+	assert.Contains(t, finding(p, "gone:").What, "Loam, full is marked empty")
+	assert.Contains(t, finding(p, "out:").What, "no sheet of Chalk, 80 lb left")
+	assert.Contains(t, finding(p, "lost:").What, "marked missing")
+}
+
+// Plies are glued into one before the piece goes on, each copy counted.
+func TestPliesAreGluedFirst(t *testing.T) {
+	c, k := moth(t)
+	c.Motifs[0].Layers[1].Copies = 3
+	p := plan.Of(c, k)
+	plies, s := step(p, "plies:")
+	require.NotNil(t, s)
+	assert.Contains(t, s.Title, "3 plies")
+	glue, _ := step(p, "glue:moth:bracken:"+c.Motifs[0].Layers[1].ID)
+	pop, _ := step(p, "pop:moth:bracken:"+c.Motifs[0].Layers[1].ID)
+	assert.Less(t, pop, plies)
+	assert.Less(t, plies, glue)
+}
+
+// Lightness that runs against the ranks by what nobody sees is no note.
+func TestOneUnitOfLightnessIsNoOrder(t *testing.T) {
+	c, k := moth(t)
+	assert.Nil(t, finding(plan.Of(c, k), "order:"), "the demo's bands and wings are one unit apart")
+}
