@@ -8,6 +8,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"io"
+	"math"
 	"strconv"
 	"time"
 
@@ -132,7 +133,7 @@ func Write(w io.Writer, a All, plan func(card.Card) plan.Plan) error {
 }
 
 func stores(k kit.Kit) map[string][][]string {
-	n := func(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) }
+	n := func(v float64) string { return strconv.FormatFloat(math.Round(v*1e4)/1e4, 'f', -1, 64) }
 	out := map[string][][]string{
 		"papers":    {{"name", "kind", "colour", "g/m2", "thickness mm", "finish", "sheets", "width mm", "height mm"}},
 		"spacers":   {{"name", "kind", "thickness mm", "width mm", "height mm"}},
