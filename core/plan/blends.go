@@ -180,7 +180,7 @@ func (b *builder) between(hi, lo float64, like string) string {
 	best, off := "", math.Inf(1)
 	for i := range b.kit.Inks {
 		ink := &b.kit.Inks[i]
-		if ink.Gone || b.kit.ink[like] == nil || ink.Family != b.kit.ink[like].Family {
+		if ink.ID == like || ink.Gone || b.kit.ink[like] == nil || ink.Family != b.kit.ink[like].Family {
 			continue
 		}
 		c, err := colour.ParseHex(ink.Dry)

@@ -209,6 +209,9 @@ func (b *builder) readAsOne(pm *Motif, m card.Motif, wi int) {
 		if p.Diff >= b.o.readable || p.Length < mergesOver {
 			continue
 		}
+		if p.A == "" && p.Length < vanishShare*edgeOf(pm, p.B) {
+			continue // a corner of it meets the panel; the rest is told from what it lies on
+		}
 		if p.A == "" && b.carries(pm, m.Colourways[wi], p.B) {
 			continue // the white rim round a print is its look
 		}
@@ -277,6 +280,20 @@ func (b *builder) guesses(pm *Motif, m card.Motif, wi int) {
 // own default.
 const leastDoubt = 5.0
 
+// vanishShare is the share of a layer's edge that has to meet the panel for it to
+// vanish there; our own default.
+const vanishShare = 0.15
+
+// edgeOf is the length of a layer's outline, mm.
+func edgeOf(pm *Motif, layer string) float64 {
+	for _, v := range pm.img.Views {
+		if v.Layer.ID == layer {
+			return v.Edge
+		}
+	}
+	return 0
+}
+
 // maxMends is how many notes of one plan get a mend looked for in the drawer;
 // it takes trying every ink. The others get theirs when these are settled.
 const maxMends = 6
@@ -309,7 +326,9 @@ func (b *builder) mendInk(pm *Motif, m card.Motif, wi int, layer string) *Mend {
 		for k, v := range way.Layers {
 			trial.Layers[k] = v
 		}
-		trial.Layers[layer] = card.Finish{Paper: have.Paper, Ink: ink.ID, Impressions: 1}
+		with := have // its blends and edges stay: the mend changes the ink alone
+		with.Ink, with.Impressions = ink.ID, 1
+		trial.Layers[layer] = with
 		look := b.look(pm, trial)
 		ok := !orderedBefore || b.inOrder(m, look)
 		for _, p := range look.Pairs {

@@ -1,6 +1,7 @@
 package plan_test
 
 import (
+	"slices"
 	"strings"
 	"testing"
 
@@ -137,4 +138,52 @@ func TestPliesAreGluedFirst(t *testing.T) {
 func TestOneUnitOfLightnessIsNoOrder(t *testing.T) {
 	c, k := moth(t)
 	assert.Nil(t, finding(plan.Of(c, k), "order:"), "the demo's bands and wings are one unit apart")
+}
+
+// A mend is tried with the blends the layer has, so that pressing it settles the note
+// (it changes the ink alone).
+func TestAMendKeepsTheBlendsAndSettlesTheNote(t *testing.T) {
+	c, k := moth(t)
+	w := c.Motifs[0].Colourways[0].Layers
+	bands := ""
+	for _, l := range c.Motifs[0].Layers {
+		if l.Label == "Fore-wing bands" {
+			bands = l.ID
+		}
+	}
+	f := w[bands]
+	f.Ink, f.Blends = "bracken-soft", []card.Blend{{Ink: "bracken-soft", Zone: card.Foot}}
+	w[bands] = f
+	tried := 0
+	for range 3 {
+		hit := finding(plan.Of(c, k), "one:moth:bracken:")
+		if hit == nil || hit.Mend == nil {
+			break
+		}
+		tried++
+		g := w[hit.Mend.Layer]
+		g.Ink, g.Impressions = hit.Mend.Ink, 1
+		w[hit.Mend.Layer] = g
+		for _, left := range plan.Of(c, k).Findings {
+			assert.NotEqual(t, hit.ID, left.ID, "its mend leaves it standing: %s", left.Why)
+		}
+	}
+	t.Log(tried)
+}
+
+// The ink between two steps of a blend is another one than the blend's own.
+func TestTheInkBetweenIsAnother(t *testing.T) {
+	c, k := moth(t)
+	w := c.Motifs[0].Colourways[0].Layers
+	id := c.Motifs[0].Layers[1].ID
+	k.Inks = slices.DeleteFunc(slices.Clone(k.Inks), func(i kit.Ink) bool { return i.Family == "Madder" && (i.Depth == "soft" || i.Depth == "full") })
+	w[id] = card.Finish{Paper: "chalk", Ink: "madder-pale", Impressions: 1, Blends: []card.Blend{{Ink: "madder-deep", Zone: card.Foot, Impressions: 3}}}
+	said := false
+	for _, f := range plan.Of(c, k).Findings {
+		if strings.HasPrefix(f.ID, "blend:") {
+			said = true
+			assert.NotContains(t, f.Do, "Madder, deep", "laid on thrice it is darker than once, but it is the same ink")
+		}
+	}
+	assert.True(t, said, "the step is too large")
 }
