@@ -131,8 +131,7 @@ func clusters(gs []Region) [][]Region {
 	}
 	slices.SortStableFunc(all, func(a, b boxed) int { return cmp.Compare(a.box.Min.X, b.box.Min.X) })
 	root := make([]int, len(all))
-	var find func(i int) int
-	find = func(i int) int {
+	find := func(i int) int {
 		for root[i] != i {
 			root[i] = root[root[i]]
 			i = root[i]

@@ -2,7 +2,6 @@ package trace_test
 
 import (
 	"context"
-	"fmt"
 	"strings"
 	"testing"
 
@@ -179,5 +178,5 @@ func TestSpecksAreRefused(t *testing.T) {
 	_, err := trace.Find(context.Background(), p, trace.DPI(300), trace.Prints())
 	var pic *picture.Problem
 	require.ErrorAs(t, err, &pic)
-	assert.Contains(t, pic.What, fmt.Sprint("full of specks"))
+	assert.Contains(t, pic.What, "full of specks")
 }
