@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"context"
 	"fmt"
+	"math"
 	"net/http"
 	"strconv"
 
@@ -89,8 +90,8 @@ func (s *Server) sheetSize(ctx context.Context) measure.Size {
 func (s *Server) jigPDF(c *gin.Context) {
 	num := func(name string) float64 {
 		v, err := strconv.ParseFloat(c.DefaultQuery(name, "0"), 64)
-		if err != nil {
-			return -1
+		if err != nil || !(math.Abs(v) <= 1e4) {
+			return -1 // refused as too small, with its name
 		}
 		return v
 	}

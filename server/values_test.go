@@ -34,6 +34,7 @@ func TestNumbersThatCannotBeAreRefused(t *testing.T) {
 		"section NaN":      {http.MethodGet, "/api/cards/moth/section?y=NaN", "", "y"},
 		"section infinity": {http.MethodGet, "/api/cards/moth/section?y=-Inf", "", "y"},
 		"harm NaN":         {http.MethodGet, fmt.Sprintf("/api/cards/moth/harm?motif=%s&colourway=%s&layer=%s&x=nan&y=0&turn=0", m, w, layers[1]), "", "x"},
+		"jig NaN":          {http.MethodGet, "/api/jig.pdf?kind=square&turns=4&width=NaN&panel=100", "", ""},
 		"log 1e300":        {http.MethodPost, "/api/log", logged("1e300"), "placements[0].x"},
 		"log 9000":         {http.MethodPost, "/api/log", logged("9000"), "placements[0].x"},
 		"split 1e308":      {http.MethodPost, "/api/scan/split", `{"outline":"M0 0L9 0L9 9Z","colour":"#aaaaaa","ax":1e308,"ay":0,"bx":-1e308,"by":4}`, "ax"},

@@ -104,8 +104,7 @@ func TestATornFile(t *testing.T) {
 	}
 }
 
-// A file one may not write to is said to be one (as root every file can be
-// written, so the folder is looked at by the text of the error only).
+// A folder that is not there is an error, and is not made.
 func TestAFolderThatIsNotThere(t *testing.T) {
 	_, err := Open(ctx, filepath.Join(t.TempDir(), "no", "such", "folder", "a.db"))
 	require.Error(t, err)

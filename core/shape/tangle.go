@@ -64,7 +64,7 @@ func Crossings(most int, rings ...Ring) int {
 			if compared++; compared > mostCompared {
 				return most + 1
 			}
-			if cross(s.a, s.b, t.a, t.b) {
+			if crosses(edge{s.a, s.b}, edge{t.a, t.b}) {
 				if n++; n > most {
 					return n
 				}
@@ -73,14 +73,6 @@ func Crossings(most int, rings ...Ring) int {
 		live = append(keep, s)
 	}
 	return n
-}
-
-// cross reports whether two sides cross at a point inside both.
-func cross(a, b, c, d Point) bool {
-	u, v := b.Sub(a), d.Sub(c)
-	p, q := u.Cross(c.Sub(a)), u.Cross(d.Sub(a))
-	r, s := v.Cross(a.Sub(c)), v.Cross(b.Sub(c))
-	return (p > 0) != (q > 0) && (r > 0) != (s > 0) && p != 0 && q != 0 && r != 0 && s != 0
 }
 
 // UnionAll returns the union of all regions. Regions whose boxes do not meet are
