@@ -5,8 +5,10 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"maps"
 	"math"
 	"net/http"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -123,8 +125,8 @@ func bounded(v any, at string) error {
 			return &errOut{strings.TrimPrefix(at, ".")}
 		}
 	case map[string]any:
-		for k, w := range v {
-			if err := bounded(w, at+"."+k); err != nil {
+		for _, k := range slices.Sorted(maps.Keys(v)) { // the same place is named at every run
+			if err := bounded(v[k], at+"."+k); err != nil {
 				return err
 			}
 		}
