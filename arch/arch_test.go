@@ -20,6 +20,7 @@ var floors = [][]string{
 	{"core/kit"},
 	{"core/basic"},
 	{"core/card"},
+	{"core/trial"},
 	{"core/motif", "core/front", "core/blend"},
 	{"core/ramp", "core/register", "core/depth", "core/work"},
 	{"core/plan", "core/assemble"},
