@@ -16,14 +16,18 @@ import (
 // floors are the packages of the house from the ground up; a package may
 // import only from lower floors.
 var floors = [][]string{
-	{"core/together", "core/measure", "core/colour", "core/shape", "tools/seeded"},
+	{"core/together", "core/memory", "core/measure", "core/colour", "core/shape", "tools/seeded"},
 	{"core/kit"},
 	{"core/basic"},
 	{"core/card"},
 	{"core/trial"},
 	{"core/motif", "core/front", "core/blend"},
-	{"core/ramp", "core/register", "core/depth", "core/work"},
-	{"core/plan", "core/assemble"},
+	{"core/ramp", "core/register", "core/work"},
+	{"core/look", "core/assemble"},
+	{"core/build", "core/placing"},
+	{"core/depth"},
+	{"core/advise"},
+	{"core/plan"},
 	{"vision/picture"},
 	{"vision/trace"},
 	{"vision/mat"},

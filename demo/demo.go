@@ -51,7 +51,7 @@ func inks() []kit.Ink {
 				kind = kit.Dye // only the deepest is a waterproof outline
 			}
 			out = append(out, kit.Ink{ID: strings.ToLower(f.name) + "-" + depths[i], Name: f.name + ", " + depths[i], Family: f.name, Depth: depths[i],
-				Kind: kind, Dry: hex, Wet: kit.HabitOf(kind).Drying.Wet(c).Hex()})
+				Kind: kind, Dry: hex, Wet: kit.BehaviourOf(kind).Drying.Wet(c).Hex()})
 		}
 	}
 	heat := true

@@ -12,6 +12,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"ochrestone/core/advise"
 	"ochrestone/core/card"
 	"ochrestone/core/depth"
 	"ochrestone/core/kit"
@@ -90,7 +91,7 @@ func (s *Server) view(ctx context.Context, v store.Saved) (*viewOut, error) {
 	if err != nil {
 		return nil, problem(err)
 	}
-	p := s.maker.Of(v.Card, k, s.assume(ctx)...)
+	p := s.planner.Of(v.Card, k, s.assume(ctx)...)
 	if err := ctx.Err(); err != nil {
 		return nil, problem(err) // the page has gone; half a plan helps nobody
 	}
@@ -137,8 +138,8 @@ func (s *Server) cards() {
 	}
 	huma.Register(s.api, op("add-motif", http.MethodPost, "/api/cards/{id}/motifs", "Put an image made from a set on the card"), s.addMotif)
 	huma.Register(s.api, op("suggest-inks", http.MethodPost, "/api/cards/{id}/inks", "The best colourways from the drawer"), s.suggest)
-	huma.Register(s.api, op("set-of-ways", http.MethodPost, "/api/cards/{id}/ways", "A set of colourways of one image that all read and differ"), s.setOfWays)
-	huma.Register(s.api, op("spread-ways", http.MethodGet, "/api/cards/{id}/spread", "Share the colourways of an image out so that neighbours differ"), s.spreadWays)
+	huma.Register(s.api, op("set-of-colourways", http.MethodPost, "/api/cards/{id}/colourways", "A set of colourways of one image that all read and differ"), s.setOfColourways)
+	huma.Register(s.api, op("spread-colourways", http.MethodGet, "/api/cards/{id}/spread", "Share the colourways of an image out so that neighbours differ"), s.spreadColourways)
 	huma.Register(s.api, op("placing", http.MethodGet, "/api/cards/{id}/placing", "How exactly a layer must be placed, where to look and which way to place it"), s.placing)
 	huma.Register(s.api, op("turned-ring", http.MethodGet, "/api/ring", "A ring of images turned about a centre"), s.turnedRing)
 	after := op("inks-after-picture", http.MethodPost, "/api/cards/{id}/picture", "Colour an image after a reference picture")
@@ -239,14 +240,14 @@ func (s *Server) cardAndKit(ctx context.Context, id string) (store.Saved, kit.Ki
 
 type suggestIn struct {
 	ID   string `path:"id"`
-	Body plan.Ask
+	Body advise.Ask
 }
 
 type suggestOut struct {
 	Body struct {
-		Ways   []plan.Suggestion `json:"ways" nullable:"false"`
-		Proven bool              `json:"proven" doc:"false when the search was stopped before it had tried everything"`
-		Advice string            `json:"advice" doc:"what the drawer lacks, when it cannot make every layer read"`
+		Colourways []advise.Suggestion `json:"colourways" nullable:"false" doc:"best first"`
+		Proven     bool                `json:"proven" doc:"false when the search was stopped before it had tried everything"`
+		Advice     string              `json:"advice" doc:"what the drawer lacks, when it cannot make every layer read"`
 	}
 }
 
@@ -258,8 +259,12 @@ func (s *Server) suggest(ctx context.Context, in *suggestIn) (*suggestOut, error
 	assume := s.assume(ctx)
 	ctx, cancel := context.WithTimeout(ctx, suggestFor)
 	defer cancel()
-	ways, advice, err := s.maker.Advise(ctx, v.Card, k, in.Body, assume...)
-	late := errors.Is(err, context.DeadlineExceeded) && len(ways) > 0
+	study, err := s.planner.Advise(v.Card, k, in.Body.Motif, assume...)
+	if err != nil {
+		return nil, problem(err)
+	}
+	best, advice, err := study.Suggest(ctx, in.Body)
+	late := errors.Is(err, context.DeadlineExceeded) && len(best) > 0
 	if errors.Is(err, ramp.ErrNoAnswer) && advice != "" {
 		return nil, &huma.ErrorModel{Type: "/problems/no-answer", Title: "The drawer cannot do this", Status: http.StatusUnprocessableEntity, Detail: advice}
 	}
@@ -267,7 +272,7 @@ func (s *Server) suggest(ctx context.Context, in *suggestIn) (*suggestOut, error
 		return nil, problem(err)
 	}
 	out := &suggestOut{}
-	out.Body.Ways, out.Body.Proven, out.Body.Advice = ways, !late, advice
+	out.Body.Colourways, out.Body.Proven, out.Body.Advice = best, !late, advice
 	return out, nil
 }
 
@@ -289,7 +294,7 @@ func (s *Server) section(ctx context.Context, in *sectionIn) (*sectionOut, error
 		return nil, problem(err)
 	}
 	out := &sectionOut{}
-	p := s.maker.Of(v.Card, k, s.assume(ctx)...)
+	p := s.planner.Of(v.Card, k, s.assume(ctx)...)
 	out.Body.Y, out.Body.Slabs = in.Y, slabs(p, in.Y)
 	return out, nil
 }
@@ -307,7 +312,7 @@ func slabs(p plan.Plan, y float64) []Slab {
 	}
 	for _, c := range depth.Section(p.Stood, y) {
 		st := p.Stood[c.Index]
-		out = append(out, Slab{st.ID, st.Layer, names[st.ID], c.X0, c.X1, st.Z0, st.Z1, st.Lift, st.Foam, st.Colour, st.Top})
+		out = append(out, Slab{st.ID.Element, st.ID.Part, names[st.ID.Element], c.X0, c.X1, st.Z0, st.Z1, st.Lift, st.Foam, st.Body, st.Top})
 	}
 	return out
 }
@@ -328,7 +333,7 @@ func (s *Server) listCards(ctx context.Context, _ *struct{}) (*listOut, error) {
 	out := &listOut{Body: []Tile{}}
 	assume := s.assume(ctx)
 	for _, v := range all {
-		p := s.maker.Of(v.Card, k, assume...)
+		p := s.planner.Of(v.Card, k, assume...)
 		t := Tile{ID: v.ID, Title: v.Card.Title, Version: v.Version, W: v.Card.Base.W, H: v.Card.Base.H, Steps: len(p.Steps), Total: p.Depth.Total, Sections: slabs(p, p.Depth.AtY)}
 		for _, st := range p.Steps {
 			if st.Done {

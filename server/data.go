@@ -150,7 +150,7 @@ func (s *Server) everything(c *gin.Context) {
 	opts := s.assume(ctx)
 	attach(c, "ochrestone everything "+s.now().Format("2006-01-02"), ".zip")
 	c.Header("Content-Type", "application/zip")
-	if err := everything.Write(c.Writer, all, func(cd card.Card) plan.Plan { return s.maker.Of(cd, all.Kit, opts...) }); err != nil {
+	if err := everything.Write(c.Writer, all, func(cd card.Card) plan.Plan { return s.planner.Of(cd, all.Kit, opts...) }); err != nil {
 		_ = c.Error(err)
 	}
 }

@@ -31,7 +31,7 @@ func (s *Server) files(r *gin.Engine) {
 			}
 			var b bytes.Buffer
 			if err == nil {
-				err = write(ctx, &b, v.Card, k, s.maker.Of(v.Card, k, s.assume(ctx)...))
+				err = write(ctx, &b, v.Card, k, s.planner.Of(v.Card, k, s.assume(ctx)...))
 			}
 			if err != nil {
 				refuse(c, err)

@@ -12,7 +12,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"ochrestone/core/kit"
-	"ochrestone/core/plan"
+	"ochrestone/core/look"
 	"ochrestone/core/shape"
 	"ochrestone/demo/sim"
 )
@@ -85,7 +85,7 @@ func TestSwatchSheetOverTheAPI(t *testing.T) {
 	assert.Less(t, got.Cells[1].L, got.Cells[0].L, "two impressions dry darker than one")
 	keep["cells"] = cells
 	body, _ := json.Marshal(keep)
-	d := read[plan.Drawer](t, call(s, http.MethodPost, "/api/swatches/sheets/1/keep", string(body)))
+	d := read[look.Knowledge](t, call(s, http.MethodPost, "/api/swatches/sheets/1/keep", string(body)))
 	assert.Equal(t, 3, d.Measured)
 	assert.Equal(t, 6, d.Swatches)
 	k, err := s.store.Kit(t.Context())
@@ -96,7 +96,7 @@ func TestSwatchSheetOverTheAPI(t *testing.T) {
 	assert.Equal(t, "chalk", ink.Paper)
 
 	wet, _ := json.Marshal(map[string]any{"wet": true, "cells": []map[string]any{{"ink": "madder-full", "impressions": 1, "colour": "#aa3030"}}})
-	read[plan.Drawer](t, call(s, http.MethodPost, "/api/swatches/sheets/1/keep", string(wet)))
+	read[look.Knowledge](t, call(s, http.MethodPost, "/api/swatches/sheets/1/keep", string(wet)))
 	k, err = s.store.Kit(t.Context())
 	require.NoError(t, err)
 	ink, _ = k.Ink("madder-full")
@@ -123,7 +123,7 @@ func TestSwatchSheetOverTheAPI(t *testing.T) {
 func TestSuggestionsKeepToAFamilyAndSayWhatIsMissing(t *testing.T) {
 	s := testServer(t)
 	type out struct {
-		Ways []struct {
+		Colourways []struct {
 			Finishes map[string]struct{ Ink string }
 			Look     struct{ Weakest float64 }
 		}
@@ -134,8 +134,8 @@ func TestSuggestionsKeepToAFamilyAndSayWhatIsMissing(t *testing.T) {
 		return call(s, http.MethodPost, "/api/cards/beetles/inks", fmt.Sprintf(`{"motif":"beetle","colourway":"mere","school":"light ground","best":2%s}`, more))
 	}
 	got := read[out](t, ask(`,"families":["Mere","Soot"]`))
-	require.NotEmpty(t, got.Ways)
-	for _, w := range got.Ways {
+	require.NotEmpty(t, got.Colourways)
+	for _, w := range got.Colourways {
 		for _, f := range w.Finishes {
 			assert.True(t, strings.HasPrefix(f.Ink, "mere-") || strings.HasPrefix(f.Ink, "soot-"), f.Ink)
 		}
@@ -182,8 +182,8 @@ func TestAfterAPictureOverTheAPI(t *testing.T) {
 	w := post(s, "/api/cards/moth/picture?motif=moth&colourway=bracken&school=local+colour", "application/octet-stream", raw)
 	require.Equal(t, 200, w.Code, w.Body.String())
 	var out struct {
-		Colours []MainColour
-		Way     struct {
+		Colours   []MainColour
+		Colourway struct {
 			Finishes map[string]struct{ Ink string }
 		}
 	}
@@ -194,7 +194,7 @@ func TestAfterAPictureOverTheAPI(t *testing.T) {
 		sum += c.Share
 	}
 	assert.InDelta(t, 1, sum, 0.02)
-	assert.Len(t, out.Way.Finishes, 9)
+	assert.Len(t, out.Colourway.Finishes, 9)
 	w = post(s, "/api/cards/moth/picture?motif=moth&colourway=bracken&school=local+colour", "application/octet-stream", []byte("no"))
 	assert.Equal(t, 422, w.Code)
 	_, detail, _ := problemOf(t, w)

@@ -127,7 +127,7 @@ func (s *Server) state(ctx context.Context, _ *struct{}) (*stateOut, error) {
 			continue
 		}
 		dry := film.Over(paper, 1)
-		wet := kit.HabitOf(i.Kind).Drying.Wet(dry)
+		wet := kit.BehaviourOf(i.Kind).Drying.Wet(dry)
 		if w, err := colour.ParseHex(i.Wet); err == nil {
 			wet = w
 		}

@@ -11,6 +11,8 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"ochrestone/core/kit"
+	"ochrestone/core/look"
+	"ochrestone/core/placing"
 	"ochrestone/core/plan"
 	"ochrestone/core/register"
 	"ochrestone/exchange/sheet"
@@ -20,11 +22,11 @@ import (
 // Fitting is what the person has set for judging and placing.
 type Fitting struct {
 	Limits register.Limits `json:"limits" doc:"what the eye forgives between colours a plain step apart"`
-	Hinge  plan.Hinge      `json:"hinge" doc:"where the hinge of the positioner, or of a taped stencil, lies"`
+	Hinge  placing.Hinge   `json:"hinge" doc:"where the hinge of the positioner, or of a taped stencil, lies"`
 }
 
 func (s *Server) fitting(ctx context.Context) Fitting {
-	f := Fitting{Limits: register.Defaults(), Hinge: plan.Hinge{Side: plan.HingeLeft, Far: 40}}
+	f := Fitting{Limits: register.Defaults(), Hinge: placing.Hinge{Side: placing.HingeLeft, Far: 40}}
 	if raw, err := s.store.Setting(ctx, "fit", ""); err == nil && raw != "" {
 		var kept Fitting
 		if json.Unmarshal([]byte(raw), &kept) == nil {
@@ -133,7 +135,7 @@ func (s *Server) addToLog(ctx context.Context, in *logIn) (*logOut, error) {
 		}
 		label, ok := labels[p.Layer]
 		if !ok {
-			return nil, problem(plan.ErrUnknown)
+			return nil, problem(look.ErrUnknown)
 		}
 		ps = append(ps, store.Placement{Card: in.Body.Card, Motif: in.Body.Motif, Layer: p.Layer, Label: label, Way: in.Body.Way, Source: in.Body.Source,
 			X: p.X, Y: p.Y, Turn: p.Turn, SureShift: p.SureShift, SureTurn: p.SureTurn, Good: p.Good})
@@ -186,7 +188,11 @@ func (s *Server) harm(ctx context.Context, in *harmIn) (*struct{ Body register.H
 	if err != nil {
 		return nil, problem(err)
 	}
-	h, err := s.maker.Harm(v.Card, k, in.Motif, in.Colourway, in.Layer, register.Placed{X: in.X, Y: in.Y, Turn: in.Turn}, s.assume(ctx)...)
+	study, err := s.planner.Placing(v.Card, k, in.Motif, s.assume(ctx)...)
+	if err != nil {
+		return nil, problem(err)
+	}
+	h, err := study.Harm(in.Colourway, in.Layer, register.Placed{X: in.X, Y: in.Y, Turn: in.Turn})
 	if err != nil {
 		return nil, problem(err)
 	}

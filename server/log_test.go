@@ -10,7 +10,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"ochrestone/core/plan"
+	"ochrestone/core/placing"
 	"ochrestone/core/register"
 	"ochrestone/core/shape"
 )
@@ -111,7 +111,7 @@ func TestTheLogTeachesTheHand(t *testing.T) {
 		return &got
 	}
 	wayOf := func(id string) register.Prospect {
-		p := read[plan.Placing](t, call(s, http.MethodGet, "/api/cards/beetles/placing?"+url.Values{"motif": {m}, "colourway": {w}, "layer": {layer}}.Encode(), ""))
+		p := read[placing.Placing](t, call(s, http.MethodGet, "/api/cards/beetles/placing?"+url.Values{"motif": {m}, "colourway": {w}, "layer": {layer}}.Encode(), ""))
 		for _, x := range p.Ways {
 			if x.ID == id {
 				return x
@@ -145,7 +145,7 @@ func TestFittingAndHarm(t *testing.T) {
 	m, w, layers := firstOf(t, s, "beetles")
 	q := url.Values{"motif": {m}, "colourway": {w}, "layer": {layers[1]}}
 	tight := func() float64 {
-		return read[plan.Placing](t, call(s, http.MethodGet, "/api/cards/beetles/placing?"+q.Encode(), "")).Play.Tight
+		return read[placing.Placing](t, call(s, http.MethodGet, "/api/cards/beetles/placing?"+q.Encode(), "")).Play.Tight
 	}
 	f := read[Fitting](t, call(s, http.MethodGet, "/api/fitting", ""))
 	assert.Equal(t, register.Defaults(), f.Limits)

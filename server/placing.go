@@ -11,7 +11,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"ochrestone/core/measure"
-	"ochrestone/core/plan"
+	"ochrestone/core/placing"
 	"ochrestone/core/register"
 	"ochrestone/exchange/sheet"
 )
@@ -24,7 +24,7 @@ type placingIn struct {
 	Run       int    `query:"run" minimum:"1" maximum:"200" default:"12" doc:"images wanted"`
 }
 
-type placingOut struct{ Body plan.Placing }
+type placingOut struct{ Body placing.Placing }
 
 // chanceSeed makes the chances of a card the same at every look.
 const chanceSeed = 20
@@ -34,7 +34,11 @@ func (s *Server) placing(ctx context.Context, in *placingIn) (*placingOut, error
 	if err != nil {
 		return nil, problem(err)
 	}
-	p, err := s.maker.Placing(v.Card, k, in.Motif, in.Colourway, in.Layer, in.Run, chanceSeed, s.assume(ctx)...)
+	study, err := s.planner.Placing(v.Card, k, in.Motif, s.assume(ctx)...)
+	if err != nil {
+		return nil, problem(err)
+	}
+	p, err := study.Of(in.Colourway, in.Layer, in.Run, chanceSeed)
 	if err != nil {
 		return nil, problem(err)
 	}

@@ -10,8 +10,9 @@ import (
 	"github.com/danielgtaylor/huma/v2/sse"
 
 	"ochrestone/core/card"
+	"ochrestone/core/colour"
 	"ochrestone/core/kit"
-	"ochrestone/core/plan"
+	"ochrestone/core/placing"
 	"ochrestone/core/register"
 	"ochrestone/core/shape"
 	"ochrestone/vision/picture"
@@ -30,18 +31,18 @@ type proofIn struct {
 
 // Proofed is what was measured in a picture.
 type Proofed struct {
-	Against string            `json:"against" doc:"label of the layer the others are measured against"`
-	Prints  []ProofedPrint    `json:"prints" nullable:"false" doc:"as one reads: by rows, from the left"`
-	Run     []plan.RunVerdict `json:"run" nullable:"false" doc:"by layer over all prints, when there are several"`
-	Notes   []string          `json:"notes" nullable:"false" doc:"on the whole picture"`
+	Against string               `json:"against" doc:"label of the layer the others are measured against"`
+	Prints  []ProofedPrint       `json:"prints" nullable:"false" doc:"as one reads: by rows, from the left"`
+	Run     []placing.RunVerdict `json:"run" nullable:"false" doc:"by layer over all prints, when there are several"`
+	Notes   []string             `json:"notes" nullable:"false" doc:"on the whole picture"`
 }
 
 // ProofedPrint is one print measured.
 type ProofedPrint struct {
-	Layers []plan.Verdict `json:"layers" nullable:"false"`
-	Notes  []string       `json:"notes" nullable:"false"`
-	Sure   string         `json:"sure" doc:"how well it was understood, in words"`
-	Wrong  string         `json:"wrong,omitempty" doc:"why it could not be measured"`
+	Layers []placing.Verdict `json:"layers" nullable:"false"`
+	Notes  []string          `json:"notes" nullable:"false"`
+	Sure   string            `json:"sure" doc:"how well it was understood, in words"`
+	Wrong  string            `json:"wrong,omitempty" doc:"why it could not be measured"`
 }
 
 func (s *Server) proofs() {
@@ -66,7 +67,7 @@ func (s *Server) measureProof(ctx context.Context, in *proofIn, tell func(float6
 	if err != nil {
 		return Proofed{}, err
 	}
-	prints, paper, err := s.maker.Prints(v.Card, k, in.Motif, in.Colourway, s.assume(ctx)...)
+	prints, paper, err := s.prints(ctx, v.Card, k, in.Motif, in.Colourway)
 	if err != nil {
 		return Proofed{}, err
 	}
@@ -82,8 +83,8 @@ func (s *Server) measureProof(ctx context.Context, in *proofIn, tell func(float6
 	if err != nil {
 		return Proofed{}, err
 	}
-	out := Proofed{Against: prints[0].Label, Prints: []ProofedPrint{}, Run: []plan.RunVerdict{}, Notes: append(append([]string{}, pic.Notes...), got.Notes...)}
-	var verdicts [][]plan.Verdict
+	out := Proofed{Against: prints[0].Label, Prints: []ProofedPrint{}, Run: []placing.RunVerdict{}, Notes: append(append([]string{}, pic.Notes...), got.Notes...)}
+	var verdicts [][]placing.Verdict
 	for _, r := range got.Prints {
 		p := printed(prints, r)
 		out.Prints = append(out.Prints, p)
@@ -92,7 +93,7 @@ func (s *Server) measureProof(ctx context.Context, in *proofIn, tell func(float6
 		}
 	}
 	if len(verdicts) > 1 {
-		out.Run = plan.JudgeRun(verdicts)
+		out.Run = placing.JudgeRun(verdicts)
 	}
 	tell(1, "Measured")
 	return out, nil
@@ -118,8 +119,8 @@ func planeOf(pic *picture.Picture, in *proofIn, tell func(float64, string)) (*pr
 }
 
 // printed judges one measured print.
-func printed(prints []plan.Print, r proof.Result) ProofedPrint {
-	p := ProofedPrint{Layers: []plan.Verdict{}, Notes: append([]string{}, r.Notes...)}
+func printed(prints []placing.Print, r proof.Result) ProofedPrint {
+	p := ProofedPrint{Layers: []placing.Verdict{}, Notes: append([]string{}, r.Notes...)}
 	if r.Err != nil {
 		p.Wrong = r.Err.Error()
 		return p
@@ -128,11 +129,11 @@ func printed(prints []plan.Print, r proof.Result) ProofedPrint {
 	for i := 1; i < len(prints); i++ {
 		o := r.Layers[i]
 		if o.Lost {
-			p.Layers = append(p.Layers, plan.Verdict{Layer: prints[i].Layer, Label: prints[i].Label, Lost: true,
+			p.Layers = append(p.Layers, placing.Verdict{Layer: prints[i].Layer, Label: prints[i].Label, Lost: true,
 				Say: "It could not be made out. Is it printed, in this ink, and not hidden under another?"})
 			continue
 		}
-		p.Layers = append(p.Layers, plan.Judge(prints[i], o.Shift, o.Turn, o.SureShift, o.SureTurn))
+		p.Layers = append(p.Layers, placing.Judge(prints[i], o.Shift, o.Turn, o.SureShift, o.SureTurn))
 	}
 	return p
 }
@@ -161,7 +162,7 @@ func (s *Server) marks(ctx context.Context, in *marksIn) (*marksOut, error) {
 	if err != nil {
 		return nil, problem(err)
 	}
-	prints, _, err := s.maker.Prints(v.Card, k, in.Motif, in.Colourway, s.assume(ctx)...)
+	prints, _, err := s.prints(ctx, v.Card, k, in.Motif, in.Colourway)
 	if err != nil {
 		return nil, problem(err)
 	}
@@ -217,7 +218,7 @@ func (s *Server) pointed(ctx context.Context, in *pointsIn) (*pointsOut, error) 
 	if err != nil {
 		return nil, problem(err)
 	}
-	prints, _, err := s.maker.Prints(v.Card, k, in.Body.Motif, in.Body.Colourway, s.assume(ctx)...)
+	prints, _, err := s.prints(ctx, v.Card, k, in.Body.Motif, in.Body.Colourway)
 	if err != nil {
 		return nil, problem(err)
 	}
@@ -228,8 +229,8 @@ func (s *Server) pointed(ctx context.Context, in *pointsIn) (*pointsOut, error) 
 	return &pointsOut{out}, nil
 }
 
-func pointsOf(prints []plan.Print, dpi float64, layers []PointedLayer) (ProofedPrint, error) {
-	out := ProofedPrint{Layers: []plan.Verdict{}, Notes: []string{}}
+func pointsOf(prints []placing.Print, dpi float64, layers []PointedLayer) (ProofedPrint, error) {
+	out := ProofedPrint{Layers: []placing.Verdict{}, Notes: []string{}}
 	if len(prints) < 2 || layers[0].Layer != prints[0].Layer {
 		return out, kit.Problem{Path: "layers", What: "point at the lowest printed layer first: the others are measured against it"}
 	}
@@ -280,7 +281,7 @@ func pointsOf(prints []plan.Print, dpi float64, layers []PointedLayer) (ProofedP
 			if p.Residue > mostResidue {
 				out.Notes = append(out.Notes, fmt.Sprintf("The points on %s miss one another by %.1f mm: one of them may sit on the wrong corner.", print.Label, p.Residue))
 			}
-			out.Layers = append(out.Layers, plan.Judge(print, rel.Point(mid).Sub(mid), rel.Turn, sure, turn))
+			out.Layers = append(out.Layers, placing.Judge(print, rel.Point(mid).Sub(mid), rel.Turn, sure, turn))
 		}
 	}
 	return out, nil
@@ -306,4 +307,13 @@ func labelsOf(c card.Card, motif string) map[string]string {
 		}
 	}
 	return out
+}
+
+// prints lists the printed layers of an image that a proof can show.
+func (s *Server) prints(ctx context.Context, c card.Card, k kit.Kit, motif, colourway string) ([]placing.Print, colour.Linear, error) {
+	study, err := s.planner.Placing(c, k, motif, s.assume(ctx)...)
+	if err != nil {
+		return nil, colour.Linear{}, err
+	}
+	return study.Prints(colourway)
 }

@@ -3,8 +3,8 @@ package server
 import (
 	"context"
 
+	"ochrestone/core/advise"
 	"ochrestone/core/card"
-	"ochrestone/core/plan"
 	"ochrestone/vision/palette"
 	"ochrestone/vision/picture"
 )
@@ -26,8 +26,8 @@ type MainColour struct {
 
 type pictureOut struct {
 	Body struct {
-		Colours []MainColour    `json:"colours" nullable:"false" doc:"lightest first"`
-		Way     plan.Suggestion `json:"way"`
+		Colours   []MainColour      `json:"colours" nullable:"false" doc:"lightest first"`
+		Colourway advise.Suggestion `json:"colourway"`
 	}
 }
 
@@ -49,12 +49,16 @@ func (s *Server) afterPictureNow(ctx context.Context, in *pictureIn) (*pictureOu
 	}
 	out := &pictureOut{}
 	out.Body.Colours = []MainColour{}
-	var refs []plan.Reference
+	var refs []advise.Reference
 	for _, m := range palette.Of(p, mostMain) {
-		refs = append(refs, plan.Reference{Colour: m.Colour, Share: m.Share})
+		refs = append(refs, advise.Reference{Colour: m.Colour, Share: m.Share})
 		out.Body.Colours = append(out.Body.Colours, MainColour{m.Colour.Hex(), m.Colour.Lab().L, m.Share})
 	}
-	out.Body.Way, err = s.maker.FromPicture(v.Card, k, plan.Ask{Motif: in.Motif, Colourway: in.Colourway, School: in.School}, refs, s.assume(ctx)...)
+	study, err := s.planner.Advise(v.Card, k, in.Motif, s.assume(ctx)...)
+	if err != nil {
+		return nil, problem(err)
+	}
+	out.Body.Colourway, err = study.AfterPicture(advise.Ask{Motif: in.Motif, Colourway: in.Colourway, School: in.School}, refs)
 	if err != nil {
 		return nil, problem(err)
 	}

@@ -10,7 +10,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"ochrestone/core/plan"
+	"ochrestone/core/advise"
+	"ochrestone/core/placing"
 	"ochrestone/demo/sim"
 )
 
@@ -28,7 +29,7 @@ func TestPlacingOverTheAPI(t *testing.T) {
 	s := testServer(t)
 	m, w, layers := firstOf(t, s, "beetles")
 	q := url.Values{"motif": {m}, "colourway": {w}, "layer": {layers[1]}, "run": {"30"}}
-	p := read[plan.Placing](t, call(s, http.MethodGet, "/api/cards/beetles/placing?"+q.Encode(), ""))
+	p := read[placing.Placing](t, call(s, http.MethodGet, "/api/cards/beetles/placing?"+q.Encode(), ""))
 	assert.Equal(t, layers[1], p.Layer)
 	assert.True(t, p.Play.Judged)
 	assert.Len(t, p.Layers, len(layers))
@@ -78,21 +79,21 @@ func TestSetsOfColourwaysOverTheAPI(t *testing.T) {
 	s := testServer(t)
 	m, w, _ := firstOf(t, s, "beetles")
 	type ways struct {
-		Ways  []plan.Suggestion
-		Least float64
-		Say   string
+		Colourways []advise.Suggestion
+		Least      float64
+		Say        string
 	}
 	ask := `{"motif":"` + m + `","colourway":"` + w + `","school":"light ground"}`
-	got := read[ways](t, call(s, http.MethodPost, "/api/cards/beetles/ways?n=4", ask))
-	require.Len(t, got.Ways, 4)
+	got := read[ways](t, call(s, http.MethodPost, "/api/cards/beetles/colourways?n=4", ask))
+	require.Len(t, got.Colourways, 4)
 	assert.Greater(t, got.Least, 10.0)
 	names := map[string]bool{}
-	for _, x := range got.Ways {
+	for _, x := range got.Colourways {
 		names[x.Name] = true
 	}
 	assert.Len(t, names, 4)
 	assert.Contains(t, got.Say, "4 colourways")
-	assert.Equal(t, 422, call(s, http.MethodPost, "/api/cards/beetles/ways?n=1", ask).Code)
+	assert.Equal(t, 422, call(s, http.MethodPost, "/api/cards/beetles/colourways?n=1", ask).Code)
 
 	type spread struct {
 		Elements map[string]string

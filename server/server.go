@@ -20,6 +20,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"ochrestone/core/kit"
+	"ochrestone/core/look"
 	"ochrestone/core/measure"
 	"ochrestone/core/plan"
 	"ochrestone/core/ramp"
@@ -32,13 +33,13 @@ import (
 
 // Server answers requests for one data file.
 type Server struct {
-	store *store.Store
-	maker *plan.Maker
-	jobs  queue
-	now   func() time.Time
-	demo  bool
-	page  fs.FS
-	api   huma.API
+	store   *store.Store
+	planner *plan.Planner
+	jobs    queue
+	now     func() time.Time
+	demo    bool
+	page    fs.FS
+	api     huma.API
 	http.Handler
 }
 
@@ -53,7 +54,7 @@ func Page(f fs.FS) Option { return func(s *Server) { s.page = f } }
 
 // New returns the server for an open data file.
 func New(st *store.Store, opts ...Option) *Server {
-	s := &Server{store: st, maker: plan.NewMaker(), now: time.Now}
+	s := &Server{store: st, planner: plan.NewPlanner(), now: time.Now}
 	for _, o := range opts {
 		o(s)
 	}
@@ -93,8 +94,10 @@ func schemaName(t reflect.Type, hint string) string {
 		t = t.Elem()
 	}
 	n := huma.DefaultSchemaNamer(t, hint)
-	if strings.HasSuffix(t.PkgPath(), "core/plan") && t.Kind() == reflect.Struct && n != "Plan" {
-		return "Plan" + n
+	for of, name := range map[string]string{"core/plan": "Plan", "core/look": "Look"} {
+		if strings.HasSuffix(t.PkgPath(), of) && t.Kind() == reflect.Struct && n != name {
+			return name + n
+		}
 	}
 	return n
 }
@@ -229,7 +232,7 @@ func problem(err error) error {
 		return model(http.StatusUnprocessableEntity, "inks", capital(ink.Error()))
 	case errors.As(err, &jig):
 		return model(http.StatusUnprocessableEntity, "jig", jig.Error())
-	case errors.Is(err, plan.ErrUnknown):
+	case errors.Is(err, look.ErrUnknown):
 		return model(http.StatusNotFound, "not-found", "The card has no such image, colourway or layer any more. Read it again.")
 	case errors.Is(err, store.ErrNotFound):
 		return model(http.StatusNotFound, "not-found", "It is not here any more. Go back to the bench.")

@@ -10,7 +10,7 @@ import (
 
 	"ochrestone/core/kit"
 	"ochrestone/core/measure"
-	"ochrestone/core/plan"
+	"ochrestone/core/placing"
 	"ochrestone/core/register"
 	"ochrestone/core/shape"
 	"ochrestone/demo/sim"
@@ -29,7 +29,7 @@ func (s *Server) simulatedProof(c *gin.Context) {
 		refuse(c, err)
 		return
 	}
-	prints, paper, err := s.maker.Prints(v.Card, k, c.Query("motif"), c.Query("colourway"))
+	prints, paper, err := s.prints(ctx, v.Card, k, c.Query("motif"), c.Query("colourway"))
 	if err == nil && len(prints) == 0 {
 		err = kit.Problem{Path: "motif", What: "this image has no printed layer with an ink"}
 	}
@@ -82,7 +82,7 @@ func (s *Server) simulatedProof(c *gin.Context) {
 // corrected reads how the paper was moved for the strikes of layers, each as "id
 // right down clockwise". The paper moved for a strike takes the print the other
 // way against it.
-func corrected(prints []plan.Print, moved []string) ([]register.Motion, error) {
+func corrected(prints []placing.Print, moved []string) ([]register.Motion, error) {
 	out := make([]register.Motion, len(prints))
 	for _, said := range moved {
 		var x, y, turn float64

@@ -14,8 +14,8 @@ import (
 
 	"ochrestone/core/colour"
 	"ochrestone/core/kit"
+	"ochrestone/core/look"
 	"ochrestone/core/measure"
-	"ochrestone/core/plan"
 	"ochrestone/demo/sim"
 	"ochrestone/exchange/sheet"
 	"ochrestone/store"
@@ -56,12 +56,12 @@ func sheetKey(n int) string { return fmt.Sprint(sheetPrefix, n) }
 const sheetPrefix = "swatch-sheet:"
 
 func (s *Server) swatches(r *gin.Engine) {
-	huma.Register(s.api, op("drawer", http.MethodGet, "/api/drawer", "How well the colours of the drawer are known"), func(ctx context.Context, _ *struct{}) (*struct{ Body plan.Drawer }, error) {
+	huma.Register(s.api, op("drawer", http.MethodGet, "/api/drawer", "How well the colours of the drawer are known"), func(ctx context.Context, _ *struct{}) (*struct{ Body look.Knowledge }, error) {
 		k, err := s.store.Kit(ctx)
 		if err != nil {
 			return nil, problem(err)
 		}
-		return &struct{ Body plan.Drawer }{plan.DrawerOf(k)}, nil
+		return &struct{ Body look.Knowledge }{look.KnowledgeOf(k)}, nil
 	})
 	huma.Register(s.api, op("new-swatch-sheet", http.MethodPost, "/api/swatches/sheets", "Lay out a swatch sheet to print"), s.newSheet)
 	huma.Register(s.api, op("swatch-sheets", http.MethodGet, "/api/swatches/sheets", "Swatch sheets laid out so far"), func(ctx context.Context, _ *struct{}) (*struct{ Body []SwatchSheet }, error) {
@@ -239,7 +239,7 @@ type keepSwatchesIn struct {
 
 // keepSwatches fills the drawer: dried colours become swatches of their paper,
 // and a single impression the ink's own colour; wet ones become its wet colour.
-func (s *Server) keepSwatches(ctx context.Context, in *keepSwatchesIn) (*struct{ Body plan.Drawer }, error) {
+func (s *Server) keepSwatches(ctx context.Context, in *keepSwatchesIn) (*struct{ Body look.Knowledge }, error) {
 	sh, err := s.sheet(ctx, in.Number)
 	if err != nil || sh.Number == 0 {
 		return nil, problem(store.ErrNotFound)
@@ -278,7 +278,7 @@ func (s *Server) keepSwatches(ctx context.Context, in *keepSwatchesIn) (*struct{
 	if k, err = s.store.Kit(ctx); err != nil {
 		return nil, problem(err)
 	}
-	return &struct{ Body plan.Drawer }{plan.DrawerOf(k)}, nil
+	return &struct{ Body look.Knowledge }{look.KnowledgeOf(k)}, nil
 }
 
 // ask reads the sheet a plain request names.
@@ -345,7 +345,7 @@ func (s *Server) filledSheet(c *gin.Context) {
 		}
 		v := film.Over(paper, cell.Impressions)
 		if c.Query("state") == "wet" {
-			v = kit.HabitOf(ink.Kind).Drying.Wet(v)
+			v = kit.BehaviourOf(ink.Kind).Drying.Wet(v)
 		}
 		cells[i] = &v
 	}

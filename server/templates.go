@@ -122,7 +122,7 @@ func (s *Server) writeDieGuide(c *gin.Context, w io.Writer, opts []sheet.Option)
 		return err
 	}
 	d := sheet.DieGuide{Name: m.Name}
-	for _, pm := range s.maker.Of(crd, k, s.assume(c.Request.Context())...).Motifs {
+	for _, pm := range s.planner.Of(crd, k, s.assume(c.Request.Context())...).Motifs {
 		if pm.ID != m.ID {
 			continue
 		}
@@ -235,7 +235,7 @@ func (s *Server) writeMasks(c *gin.Context, w io.Writer, opts []sheet.Option) er
 	if inset < 0 || inset > 5 {
 		return kit.Problem{Path: "inset", What: "a mask is inset by 0 to 5 mm"}
 	}
-	masks, err := s.maker.Masks(v.Card, k, inset, s.assume(ctx)...)
+	masks, err := s.planner.Masks(v.Card, k, inset, s.assume(ctx)...)
 	if err != nil {
 		return err
 	}

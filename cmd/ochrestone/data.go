@@ -157,8 +157,8 @@ func runExport(args []string) error {
 	if err != nil {
 		return fmt.Errorf("write %s: %w", rest[0], err)
 	}
-	maker := plan.NewMaker()
-	err = everything.Write(f, all, func(c card.Card) plan.Plan { return maker.Of(c, all.Kit) })
+	planner := plan.NewPlanner()
+	err = everything.Write(f, all, func(c card.Card) plan.Plan { return planner.Of(c, all.Kit) })
 	if err = errors.Join(err, f.Sync(), f.Close()); err != nil {
 		return errors.Join(fmt.Errorf("write %s: %w", rest[0], err), os.Remove(rest[0]))
 	}

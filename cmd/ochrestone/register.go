@@ -206,7 +206,7 @@ func printsOf(name, inks string, paper colour.Linear) ([]proof.Layer, error) {
 		if err != nil {
 			return nil, fmt.Errorf("--colours, for %s: %w", p.Label, err)
 		}
-		out = append(out, proof.Layer{Label: p.Label, Region: p.Outline, Film: colour.FilmFrom(c, paper, kit.HabitOf(kit.Dye).Hide), Strikes: 1})
+		out = append(out, proof.Layer{Label: p.Label, Region: p.Outline, Film: colour.FilmFrom(c, paper, kit.BehaviourOf(kit.Dye).Hide), Strikes: 1})
 	}
 	return out, nil
 }

@@ -90,3 +90,9 @@ func Bands(g shape.Region, z card.Zone, reach float64, n int) ([]Band, error) {
 	}
 	return out, nil
 }
+
+// Steps of lightness, L*, within a blend; our own defaults.
+const (
+	LeastRung = 5.0  // less is not seen as a blend
+	MostRung  = 34.0 // more leaves a line that will not soften
+)

@@ -292,12 +292,12 @@ func SheetName(i, n int) string {
 
 // Limits of a card.
 const (
-	MaxElements = 400
-	MaxLayers   = 200
-	MaxSheets   = 24
-	MaxMotifs   = 60
-	MaxWays     = 60  // colourways of an image
-	MaxPlaced   = 600 // layers of all images as placed, each as often as it is placed
+	MaxElements   = 400
+	MaxLayers     = 200
+	MaxSheets     = 24
+	MaxMotifs     = 60
+	MaxColourways = 60  // colourways of an image
+	MaxPlaced     = 600 // layers of all images as placed, each as often as it is placed
 )
 
 // Validate checks the document by itself, without the kit. It returns every
@@ -342,7 +342,7 @@ func (c Card) Validate() error {
 		at := fmt.Sprintf("motifs[%d]", i)
 		once(m.ID, at)
 		bad(len(m.Layers) > MaxLayers, at+".layers", fmt.Sprintf("at most %d layers", MaxLayers))
-		bad(len(m.Colourways) > MaxWays, at+".colourways", fmt.Sprintf("at most %d colourways", MaxWays))
+		bad(len(m.Colourways) > MaxColourways, at+".colourways", fmt.Sprintf("at most %d colourways", MaxColourways))
 		layers := map[string]bool{}
 		for j, l := range m.Layers {
 			bad(l.ID == "" || layers[l.ID], fmt.Sprintf("%s.layers[%d].id", at, j), "every layer has an id of its own")

@@ -5,40 +5,27 @@ package depth
 import (
 	"math"
 
+	"ochrestone/core/build"
+	"ochrestone/core/card"
+	"ochrestone/core/look"
 	"ochrestone/core/measure"
 	"ochrestone/core/shape"
 )
 
-// glueFilm is what a thin line of glue adds when the adhesive is not known, mm.
-const glueFilm = 0.02
-
-// Solid is one sheet or piece with an outline, a thickness, and what holds it
-// off the thing beneath.
-type Solid struct {
-	ID      string       // names the element, and the layer in it
-	Layer   string       // layer id, empty for sheets and strips
-	Outline shape.Region // in the frame of the front, mm
-	Thick   float64      // mm; 0 for a print
-	Lift    float64      // foam or glue beneath it, mm
-	Foam    bool         // the lift is foam
-	Colour  string       // body, #rrggbb
-	Top     string       // dried ink on its top, #rrggbb
-}
-
-// Stood is a solid with its heights.
+// Stood is a piece with its heights.
 type Stood struct {
-	Solid
+	build.Piece
 	Z0 float64 // underside, mm above the table
 	Z1 float64 // top
 }
 
-// Stack stands the solids on each other in order, on a floor at the given
+// Stack stands the pieces on each other in order, on a floor at the given
 // height: each rests on the highest thing beneath any part of it, since card
 // is stiff at this size.
-func Stack(solids []Solid, floor float64) []Stood {
-	out := make([]Stood, len(solids))
-	boxes := make([]shape.Box, len(solids))
-	for i, s := range solids {
+func Stack(pieces []build.Piece, floor float64) []Stood {
+	out := make([]Stood, len(pieces))
+	boxes := make([]shape.Box, len(pieces))
+	for i, s := range pieces {
 		boxes[i] = s.Outline.Bounds()
 		z := floor
 		// From the top down the first that is met is mostly the highest, and
@@ -54,7 +41,7 @@ func Stack(solids []Solid, floor float64) []Stood {
 	return out
 }
 
-// Top is the greatest height of the stack, at least floor, and the solid that
+// Top is the greatest height of the stack, at least floor, and the piece that
 // reaches it (-1 for none).
 func Top(stood []Stood, floor float64) (float64, int) {
 	top, at := floor, -1
@@ -66,21 +53,9 @@ func Top(stood []Stood, floor float64) (float64, int) {
 	return top, at
 }
 
-// Lift is the height of a joint: n spacers of the given thickness, or the film
-// of the adhesive.
-func Lift(foam bool, thickness float64, n int, glue float64) float64 {
-	if foam {
-		return thickness * float64(max(1, n))
-	}
-	if glue > 0 {
-		return glue
-	}
-	return glueFilm
-}
-
-// Slab is where a section passes through a solid.
+// Slab is where a section passes through a piece.
 type Slab struct {
-	Index  int     // of the solid
+	Index  int     // of the piece
 	X0, X1 float64 // mm along the cut
 }
 
@@ -119,6 +94,17 @@ func Mail(girth measure.Size, t, raised float64, e measure.Envelope, wall float6
 	p.Fits = e.Fits(girth, 0)
 	p.Class = measure.BasicLetter(e.Size, p.Filled, raised > unevenBy)
 	return p
+}
+
+// Image gives every layer of an image's look its heights, as the image stands by
+// itself, and how high it stands in all, mm.
+func Image(s look.Stock, m look.Image, w card.Colourway, as *look.Colourway) {
+	stood := Stack(build.Image(s, m, w, *as, "", func(g shape.Region) shape.Region { return g }), 0)
+	for i, p := range stood {
+		l := &as.Layers[i]
+		l.Z0, l.Z1, l.Thick, l.Lift = p.Z0, p.Z1, p.Thick, p.Lift
+	}
+	as.Height, _ = Top(stood, 0)
 }
 
 // Weigh returns the weight in grams of an area in mm² of sheets of gsm.

@@ -6,16 +6,17 @@ import (
 
 	"github.com/stretchr/testify/assert"
 
+	"ochrestone/core/build"
 	"ochrestone/core/measure"
 	"ochrestone/core/shape"
 )
 
-func sheet(x, y, w, h, thick, lift float64) Solid {
-	return Solid{Outline: shape.Rect(x, y, w, h), Thick: thick, Lift: lift}
+func sheet(x, y, w, h, thick, lift float64) build.Piece {
+	return build.Piece{Outline: shape.Rect(x, y, w, h), Thick: thick, Lift: lift}
 }
 
 func TestStackRestsOnTheHighestBeneath(t *testing.T) {
-	st := Stack([]Solid{sheet(0, 0, 50, 50, 0.3, 0), sheet(5, 5, 10, 10, 0.3, 2), sheet(30, 30, 10, 10, 0.5, 0.1), sheet(8, 8, 30, 30, 0.2, 0), sheet(200, 0, 5, 5, 1, 0)}, 1)
+	st := Stack([]build.Piece{sheet(0, 0, 50, 50, 0.3, 0), sheet(5, 5, 10, 10, 0.3, 2), sheet(30, 30, 10, 10, 0.5, 0.1), sheet(8, 8, 30, 30, 0.2, 0), sheet(200, 0, 5, 5, 1, 0)}, 1)
 	assert.InDelta(t, 1.3, st[0].Z1, 1e-9)
 	assert.InDelta(t, 3.3, st[1].Z0, 1e-9, "2 mm of foam")
 	assert.InDelta(t, 3.6, st[1].Z1, 1e-9)
@@ -31,7 +32,7 @@ func TestStackRestsOnTheHighestBeneath(t *testing.T) {
 }
 
 func TestSectionFindsWhatTheCutMeets(t *testing.T) {
-	st := Stack([]Solid{sheet(0, 0, 50, 50, 0.3, 0), {Outline: shape.RingDisc(shape.Point{X: 25, Y: 25}, 20, 10), Thick: 0.3}}, 0)
+	st := Stack([]build.Piece{sheet(0, 0, 50, 50, 0.3, 0), {Outline: shape.RingDisc(shape.Point{X: 25, Y: 25}, 20, 10), Thick: 0.3}}, 0)
 	slabs := Section(st, 25.001)
 	assert.Len(t, slabs, 3, "the sheet whole, the ring twice")
 	assert.InDelta(t, 5, slabs[1].X0, 0.05)
@@ -47,7 +48,7 @@ func TestGirthAgainstClosedForms(t *testing.T) {
 	g := Girth(s, 1, nil)
 	assert.InDelta(t, 101, g.W, 1e-9)
 	assert.InDelta(t, 141, g.H, 1e-9)
-	g = Girth(s, 1, Stack([]Solid{sheet(30, 0, 40, 140, 3, 0)}, 1))
+	g = Girth(s, 1, Stack([]build.Piece{sheet(30, 0, 40, 140, 3, 0)}, 1))
 	want := (100 + 2*1 + 2*math.Hypot(30, 3) + 40) / 2
 	assert.InDelta(t, want, g.W, 1e-9)
 	assert.InDelta(t, 144, g.H, 1e-9, "down the card the block runs to the edges")
@@ -56,10 +57,6 @@ func TestGirthAgainstClosedForms(t *testing.T) {
 // Common practice, no source: foam about 1 and 2 mm, doubled foam doubles; two
 // levels of regular foam are easily too many for a letter.
 func TestFoamAndTheLetter(t *testing.T) {
-	assert.Equal(t, 2.0, Lift(true, 2, 1, 0))
-	assert.Equal(t, 4.0, Lift(true, 2, 2, 0))
-	assert.Equal(t, 2.0, Lift(true, 2, 0, 0))
-	assert.Equal(t, 0.06, Lift(false, 0, 0, 0.06))
 	env := measure.Envelopes()[0]
 	plain := Mail(measure.Size{W: 108, H: 140}, 0.8, 0, env, 0.11)
 	assert.Equal(t, measure.ClassLetter, plain.Class)

@@ -90,16 +90,16 @@ const (
 	Pencil     InkKind = "pencil"
 )
 
-// Habit is the default behaviour of a kind of ink. The numbers are our own
+// Behaviour is the default behaviour of a kind of ink. The numbers are our own
 // defaults; the person's swatches replace them.
-type Habit struct {
+type Behaviour struct {
 	Drying  colour.Drying
 	Hide    float64
 	Minutes float64
 	Heat    bool
 }
 
-var habits = map[InkKind]Habit{
+var behaviours = map[InkKind]Behaviour{
 	Dye:        {colour.Drying{Lift: 0.08, Keep: 0.90}, 0.04, 2, false},
 	Pigment:    {colour.Drying{Lift: 0.04, Keep: 0.95}, 0.45, 10, true},
 	Hybrid:     {colour.Drying{Lift: 0.11, Keep: 0.86}, 0.22, 5, false},
@@ -110,12 +110,12 @@ var habits = map[InkKind]Habit{
 	Pencil:     {colour.Drying{Lift: 0, Keep: 1}, 0.25, 0, false},
 }
 
-// HabitOf returns the defaults of a kind; an unknown kind behaves like dye.
-func HabitOf(k InkKind) Habit {
-	if h, ok := habits[k]; ok {
+// BehaviourOf returns the defaults of a kind; an unknown kind behaves like dye.
+func BehaviourOf(k InkKind) Behaviour {
+	if h, ok := behaviours[k]; ok {
 		return h
 	}
-	return habits[Dye]
+	return behaviours[Dye]
 }
 
 // Ink is one pad, marker or pencil.
@@ -169,7 +169,7 @@ func (i Ink) Heat() bool {
 	if i.NeedsHeat != nil {
 		return *i.NeedsHeat
 	}
-	return HabitOf(i.Kind).Heat
+	return BehaviourOf(i.Kind).Heat
 }
 
 // Minutes is the time until the ink is touch dry.
@@ -177,7 +177,7 @@ func (i Ink) Minutes() float64 {
 	if i.DryMinutes != nil {
 		return *i.DryMinutes
 	}
-	return HabitOf(i.Kind).Minutes
+	return BehaviourOf(i.Kind).Minutes
 }
 
 // PlainWhite is the paper an ink's colours were seen on when none is named.
@@ -186,7 +186,7 @@ const PlainWhite = "#f6f5f1"
 // Film returns the ink as a filter, the dried colour it rests on, and how that
 // is known. paper is the colour of the cardstock the swatch was made on.
 func (i Ink) Film(paper colour.Linear) (colour.Film, colour.Source, error) {
-	h := HabitOf(i.Kind)
+	h := BehaviourOf(i.Kind)
 	hide := h.Hide
 	if i.Hide != nil {
 		hide = *i.Hide
@@ -386,7 +386,7 @@ func (i Ink) Validate() error {
 	c.colour("dry", i.Dry, true)
 	c.colour("wet", i.Wet, true)
 	c.colour("typedDry", i.TypedDry, true)
-	_, known := habits[i.Kind]
+	_, known := behaviours[i.Kind]
 	c.add(!known, "kind", fmt.Sprintf("%q is not a kind of ink", i.Kind))
 	c.add(i.Hide != nil && !(*i.Hide >= 0 && *i.Hide <= 1), "hide", "hiding power lies between 0 and 1")
 	c.add(i.DryMinutes != nil && !(*i.DryMinutes >= 0 && *i.DryMinutes <= 10_080), "dryMinutes", "an ink dries within 0 and 10,080 minutes, a week")

@@ -78,9 +78,9 @@ func TestKindsSettleWhatIsNotSaid(t *testing.T) {
 	assert.False(t, kit.Ink{Kind: kit.Pigment, NeedsHeat: ptr(false)}.Heat(), "the person's word goes first")
 	assert.Greater(t, pigment.Minutes(), dye.Minutes(), "pigment dries slower than dye (common practice, no source)")
 	assert.Equal(t, 3.5, kit.Ink{Kind: kit.Dye, DryMinutes: ptr(3.5)}.Minutes())
-	assert.Equal(t, kit.HabitOf(kit.Dye), kit.HabitOf("unheard of"))
+	assert.Equal(t, kit.BehaviourOf(kit.Dye), kit.BehaviourOf("unheard of"))
 	for _, k := range []kit.InkKind{kit.Dye, kit.Pigment, kit.Hybrid, kit.Waterproof, kit.Embossing, kit.Alcohol, kit.Watercolor, kit.Pencil} {
-		h := kit.HabitOf(k)
+		h := kit.BehaviourOf(k)
 		assert.True(t, h.Hide >= 0 && h.Hide <= 1 && h.Minutes >= 0, k)
 	}
 }

@@ -12,6 +12,7 @@ import (
 	"ochrestone/core/colour"
 	"ochrestone/core/kit"
 	"ochrestone/core/measure"
+	"ochrestone/core/placing"
 	"ochrestone/core/plan"
 	"ochrestone/core/register"
 	"ochrestone/core/shape"
@@ -50,12 +51,12 @@ func TestCutOutAfterItIsStamped(t *testing.T) {
 	assert.Equal(t, []string{"Stamp Middle", "Cut Disc out", "Pop out Disc"}, order)
 	require.True(t, p.Motifs[0].Layers[0].Play.Judged)
 	m := c.Motifs[0]
-	got, err := plan.NewMaker().Placing(c, k, m.ID, m.Colourways[0].ID, m.Layers[0].ID, 8, 1)
+	got, err := place(plan.NewPlanner(), c, k, m.ID).Of(m.Colourways[0].ID, m.Layers[0].ID, 8, 1)
 	require.NoError(t, err)
 	assert.InDelta(t, 2, got.Play.Rim, 0.03)
 	assert.Contains(t, got.Sighting.Say, "white rim must be alike")
 	assert.True(t, slices.ContainsFunc(got.Ways, func(w register.Prospect) bool { return w.ID == "lines" }), "ways for a die")
-	h, err := plan.NewMaker().Harm(c, k, m.ID, m.Colourways[0].ID, m.Layers[0].ID, register.Placed{X: 0.5, Turn: 20})
+	h, err := place(plan.NewPlanner(), c, k, m.ID).Harm(m.Colourways[0].ID, m.Layers[0].ID, register.Placed{X: 0.5, Turn: 20})
 	require.NoError(t, err)
 	assert.InDelta(t, 1.5, h.RimLeast, 0.05)
 
@@ -74,7 +75,7 @@ func TestStencilledAndOwnLimits(t *testing.T) {
 	})
 	require.NoError(t, c.Validate())
 	m := c.Motifs[0]
-	got, err := plan.NewMaker().Placing(c, k, m.ID, m.Colourways[0].ID, m.Layers[1].ID, 8, 1, plan.HingeAt(plan.Hinge{Side: plan.HingeTop, Far: 30}))
+	got, err := place(plan.NewPlanner(), c, k, m.ID, plan.HingeAt(placing.Hinge{Side: placing.HingeTop, Far: 30})).Of(m.Colourways[0].ID, m.Layers[1].ID, 8, 1)
 	require.NoError(t, err)
 	assert.InDelta(t, 1.5, got.Play.Tight, 0.04, "a quarter of the rim of 2 mm must be left")
 	assert.True(t, slices.ContainsFunc(got.Ways, func(w register.Prospect) bool { return w.ID == "etched" }))
@@ -117,7 +118,7 @@ func TestARunKeepsItsStampsInPlace(t *testing.T) {
 	require.NoError(t, err)
 	c := demo.Cards(k)[1]
 	m := c.Motifs[0]
-	p, err := plan.NewMaker().Placing(c, k, m.ID, m.Colourways[0].ID, m.Layers[1].ID, 12, 1)
+	p, err := place(plan.NewPlanner(), c, k, m.ID).Of(m.Colourways[0].ID, m.Layers[1].ID, 12, 1)
 	require.NoError(t, err)
 	require.Len(t, p.Printing.Strikes, len(m.Layers))
 	assert.Equal(t, len(m.Layers), p.Printing.Settings)
@@ -174,7 +175,7 @@ func TestAPrintBeneathComesFirst(t *testing.T) {
 	m := &c.Motifs[0]
 	m.Colourways[0].Layers[m.Layers[0].ID] = card.Finish{Ink: "i"}
 	m.Colourways[0].Layers[m.Layers[1].ID] = card.Finish{Ink: "pale"}
-	p, err := plan.NewMaker().Placing(c, k, m.ID, m.Colourways[0].ID, m.Layers[1].ID, 5, 1)
+	p, err := place(plan.NewPlanner(), c, k, m.ID).Of(m.Colourways[0].ID, m.Layers[1].ID, 5, 1)
 	require.NoError(t, err)
 	require.Len(t, p.Printing.Strikes, 2)
 	assert.Equal(t, "Disc", p.Printing.Strikes[0].Label)

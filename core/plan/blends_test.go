@@ -10,9 +10,11 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"ochrestone/core/advise"
 	"ochrestone/core/card"
 	"ochrestone/core/colour"
 	"ochrestone/core/kit"
+	"ochrestone/core/look"
 	"ochrestone/core/plan"
 	"ochrestone/demo"
 )
@@ -122,7 +124,7 @@ func TestABlendThatNeedsHeatIsSet(t *testing.T) {
 	assert.True(t, has())
 }
 
-func look0(p plan.Plan) plan.LayerLook { return p.Motifs[0].Colourways[0].Layers[0] }
+func look0(p plan.Plan) look.Layer { return p.Motifs[0].Colourways[0].Layers[0] }
 
 // Common practice, no source: a step too small is not seen, one too great
 // leaves a line; the note names an owned ink that goes between.
@@ -167,8 +169,8 @@ func TestLaddersAreJudged(t *testing.T) {
 // Light, middle and dark of one family within every piece.
 func TestEveryPieceRunsFromLightToDark(t *testing.T) {
 	c, k := moth(t)
-	ask := plan.Ask{Motif: c.Motifs[0].ID, Colourway: c.Motifs[0].Colourways[0].ID, School: card.EveryPiece, Zone: card.Foot, Best: 3}
-	ways, err := plan.NewMaker().Suggest(context.Background(), c, k, ask)
+	ask := advise.Ask{Motif: c.Motifs[0].ID, Colourway: c.Motifs[0].Colourways[0].ID, School: card.EveryPiece, Zone: card.Foot, Best: 3}
+	ways, _, err := coloured(plan.NewPlanner(), c, k, ask).Suggest(context.Background(), ask)
 	require.NoError(t, err)
 	require.NotEmpty(t, ways)
 	for n, w := range ways {
@@ -198,7 +200,7 @@ func TestEveryPieceRunsFromLightToDark(t *testing.T) {
 func TestLeaning(t *testing.T) {
 	c, k := moth(t)
 	c.Motifs[0].School = card.LocalColour
-	mean := func(w plan.Colourway, of func(colour.Lab) float64) (m float64) {
+	mean := func(w look.Colourway, of func(colour.Lab) float64) (m float64) {
 		for _, l := range w.Layers {
 			x, err := colour.ParseHex(l.Dry)
 			require.NoError(t, err)
@@ -209,12 +211,12 @@ func TestLeaning(t *testing.T) {
 	now := plan.Of(c, k).Motifs[0].Colourways[0]
 	warmth := func(l colour.Lab) float64 { return l.A*0.5 + l.B*math.Sqrt(3)/2 }
 	for _, wish := range []struct {
-		lean plan.Lean
+		lean advise.Lean
 		of   func(colour.Lab) float64
 		more bool
-	}{{plan.Warmer, warmth, true}, {plan.Cooler, warmth, false}, {plan.Quieter, colour.Lab.Chroma, false}, {plan.Livelier, colour.Lab.Chroma, true}} {
-		ask := plan.Ask{Motif: c.Motifs[0].ID, Colourway: now.ID, School: card.LocalColour, Lean: wish.lean, Best: 1}
-		ways, err := plan.NewMaker().Suggest(context.Background(), c, k, ask)
+	}{{advise.Warmer, warmth, true}, {advise.Cooler, warmth, false}, {advise.Quieter, colour.Lab.Chroma, false}, {advise.Livelier, colour.Lab.Chroma, true}} {
+		ask := advise.Ask{Motif: c.Motifs[0].ID, Colourway: now.ID, School: card.LocalColour, Lean: wish.lean, Best: 1}
+		ways, _, err := coloured(plan.NewPlanner(), c, k, ask).Suggest(context.Background(), ask)
 		require.NoError(t, err, wish.lean)
 		d := mean(ways[0].Look, wish.of) - mean(now, wish.of)
 		assert.Equal(t, wish.more, d > 0, "%s: %.1f", wish.lean, d)
@@ -231,13 +233,13 @@ func TestASetOfFive(t *testing.T) {
 		}
 	}
 	require.NotEmpty(t, c.Motifs)
-	ask := plan.Ask{Motif: c.Motifs[0].ID, Colourway: c.Motifs[0].Colourways[0].ID, School: c.Motifs[0].School}
-	ways, least, err := plan.NewMaker().Ways(context.Background(), c, k, ask, 5)
+	ask := advise.Ask{Motif: c.Motifs[0].ID, Colourway: c.Motifs[0].Colourways[0].ID, School: c.Motifs[0].School}
+	ways, least, err := coloured(plan.NewPlanner(), c, k, ask).Colourways(context.Background(), ask, 5)
 	require.NoError(t, err)
 	require.Len(t, ways, 5)
 	assert.Greater(t, least, 11.0, "any two differ at a glance")
 	for _, w := range ways {
-		assert.GreaterOrEqual(t, w.Look.Weakest, plan.Readable/2, w.Name)
+		assert.GreaterOrEqual(t, w.Look.Weakest, look.Readable/2, w.Name)
 	}
 }
 
@@ -267,11 +269,11 @@ func TestEverySchoolFromADrawerOf200(t *testing.T) {
 	}
 	for _, school := range []card.School{card.LightGround, card.DarkGround, card.LocalColour, card.EveryPiece} {
 		m.School = school
-		ask := plan.Ask{Motif: m.ID, Colourway: m.Colourways[0].ID, School: school, Best: 1}
-		ways, err := plan.NewMaker().Suggest(context.Background(), c, k, ask)
+		ask := advise.Ask{Motif: m.ID, Colourway: m.Colourways[0].ID, School: school, Best: 1}
+		ways, _, err := coloured(plan.NewPlanner(), c, k, ask).Suggest(context.Background(), ask)
 		require.NoError(t, err, school)
 		require.Len(t, ways, 1, school)
-		assert.GreaterOrEqual(t, ways[0].Look.Weakest, plan.Readable, "%s", school)
+		assert.GreaterOrEqual(t, ways[0].Look.Weakest, look.Readable, "%s", school)
 		m.Colourways[0].Layers = ways[0].Finishes
 		p := plan.Of(c, k)
 		assert.Nil(t, finding(p, "order:"), school)
@@ -305,8 +307,8 @@ func TestRedOnRedIsForeseen(t *testing.T) {
 		}
 	}
 	require.NotNil(t, n, "a pale translucent red on red card cannot be seen")
-	ask := plan.Ask{Motif: beetle.Motifs[0].ID, Colourway: beetle.Motifs[0].Colourways[0].ID, School: card.DarkGround, Best: 1}
-	ways, _, err := plan.NewMaker().Advise(context.Background(), beetle, k, ask)
+	ask := advise.Ask{Motif: beetle.Motifs[0].ID, Colourway: beetle.Motifs[0].Colourways[0].ID, School: card.DarkGround, Best: 1}
+	ways, _, err := coloured(plan.NewPlanner(), beetle, k, ask).Suggest(context.Background(), ask)
 	require.NoError(t, err)
 	assert.Greater(t, ways[0].Look.Weakest, n.Numbers["difference"])
 }

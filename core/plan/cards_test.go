@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"ochrestone/core/advise"
 	"ochrestone/core/card"
 	"ochrestone/core/colour"
 	"ochrestone/core/kit"
@@ -27,8 +28,8 @@ func fewRanks(c *card.Card) {
 func TestColouredCardCutPlain(t *testing.T) {
 	c, k := moth(t)
 	fewRanks(&c)
-	ask := plan.Ask{Motif: c.Motifs[0].ID, Colourway: c.Motifs[0].Colourways[0].ID, School: card.LocalColour, By: plan.ByCard, Best: 3}
-	ways, err := plan.NewMaker().Suggest(context.Background(), c, k, ask)
+	ask := advise.Ask{Motif: c.Motifs[0].ID, Colourway: c.Motifs[0].Colourways[0].ID, School: card.LocalColour, By: advise.ByCard, Best: 3}
+	ways, _, err := coloured(plan.NewPlanner(), c, k, ask).Suggest(context.Background(), ask)
 	require.NoError(t, err)
 	require.NotEmpty(t, ways)
 	for _, w := range ways {
@@ -49,7 +50,7 @@ func TestColouredCardCutPlain(t *testing.T) {
 	for i := range k.Papers {
 		k.Papers[i].Sheets = 0
 	}
-	_, err = plan.NewMaker().Suggest(context.Background(), c, k, ask)
+	_, _, err = coloured(plan.NewPlanner(), c, k, ask).Suggest(context.Background(), ask)
 	assert.ErrorIs(t, err, ramp.ErrNoOptions, "no sheet is left")
 }
 
@@ -57,8 +58,8 @@ func TestColouredCardCutPlain(t *testing.T) {
 // card.
 func TestToneOnToneIsAStepDarker(t *testing.T) {
 	c, k := moth(t)
-	ask := plan.Ask{Motif: c.Motifs[0].ID, Colourway: c.Motifs[0].Colourways[0].ID, School: card.LocalColour, By: plan.ByTone, Best: 2}
-	ways, err := plan.NewMaker().Suggest(context.Background(), c, k, ask)
+	ask := advise.Ask{Motif: c.Motifs[0].ID, Colourway: c.Motifs[0].Colourways[0].ID, School: card.LocalColour, By: advise.ByTone, Best: 2}
+	ways, _, err := coloured(plan.NewPlanner(), c, k, ask).Suggest(context.Background(), ask)
 	require.NoError(t, err)
 	for _, w := range ways {
 		for i, l := range c.Motifs[0].Layers {

@@ -6,57 +6,12 @@ import (
 	"slices"
 	"strings"
 
+	"ochrestone/core/advise"
 	"ochrestone/core/card"
 	"ochrestone/core/colour"
 	"ochrestone/core/kit"
-	"ochrestone/core/ramp"
+	"ochrestone/core/look"
 )
-
-// EyeLook is how a colourway holds for other eyes.
-type EyeLook struct {
-	Eyes    colour.Eyes `json:"eyes" enum:"protan,deutan,tritan,grey"`
-	Weakest float64     `json:"weakest" doc:"CIEDE2000 of the touching pair weakest to these eyes"`
-	A       string      `json:"a" doc:"layer id; empty for the panel"`
-	B       string      `json:"b"`
-}
-
-// otherEyes are the ways of seeing a colourway is tried with.
-var otherEyes = []colour.Eyes{colour.Protan, colour.Deutan, colour.Tritan, colour.Grey}
-
-// eyes finds the weakest touching pair for every other way of seeing.
-func eyes(w Colourway) []EyeLook {
-	lin := dried(w)
-	out := []EyeLook{}
-	for _, e := range otherEyes {
-		look := EyeLook{Eyes: e, Weakest: math.Inf(1)}
-		for _, p := range w.Pairs {
-			if p.Length < mergesOver {
-				continue
-			}
-			if d := colour.Difference(lin[p.A].Seen(e).Lab(), lin[p.B].Seen(e).Lab()); d < look.Weakest {
-				look.Weakest, look.A, look.B = d, p.A, p.B
-			}
-		}
-		if !math.IsInf(look.Weakest, 1) {
-			out = append(out, look)
-		}
-	}
-	return out
-}
-
-// dried is the colour of every layer by its id, and of the panel by none.
-func dried(w Colourway) map[string]colour.Linear {
-	lin := map[string]colour.Linear{}
-	for _, l := range w.Layers {
-		if c, err := colour.ParseHex(l.Dry); err == nil {
-			lin[l.ID] = c
-		}
-	}
-	if c, err := colour.ParseHex(w.Ground); err == nil {
-		lin[""] = c
-	}
-	return lin
-}
 
 // partsByHue is the difference under which a pair that reads to ordinary eyes
 // is lost to others; our own default.
@@ -69,15 +24,15 @@ var who = map[colour.Eyes]string{colour.Protan: "people without red cones", colo
 // lost to others.
 func (b *builder) hueAlone(pm *Motif, wi int) {
 	w := pm.Colourways[wi]
-	lin := dried(w)
-	var worst PairLook
+	lin := w.Dried()
+	var worst look.Pair
 	var seen colour.Eyes
 	least := partsByHue
 	for _, p := range w.Pairs {
-		if p.Diff < b.o.readable || p.Length < mergesOver {
+		if p.Diff < b.o.readable || p.Length < look.MergesOver {
 			continue
 		}
-		for _, e := range otherEyes {
+		for _, e := range look.OtherEyes {
 			if d := colour.Difference(lin[p.A].Seen(e).Lab(), lin[p.B].Seen(e).Lab()); d < least {
 				worst, seen, least = p, e, d
 			}
@@ -87,7 +42,7 @@ func (b *builder) hueAlone(pm *Motif, wi int) {
 		return
 	}
 	b.add(Finding{ID: fmt.Sprintf("hue:%s:%s", pm.ID, w.ID), Station: "inks", Severity: Tip, Motif: pm.ID, Colourway: w.ID, Layer: worst.B,
-		What:    fmt.Sprintf("Only hue parts %s from %s", b.labelOf(pm, worst.B), b.labelOf(pm, worst.A)),
+		What:    fmt.Sprintf("Only hue parts %s from %s", pm.img.LabelOf(worst.B), pm.img.LabelOf(worst.A)),
 		Why:     fmt.Sprintf("They are %.1f apart to most eyes, but %.1f for %s.", worst.Diff, least, who[seen]),
 		Do:      "Step one of them lighter or darker if everyone should see it.",
 		Numbers: map[string]float64{"difference": worst.Diff, "other": least}}, worst.A, worst.B, string(seen))
@@ -110,7 +65,7 @@ func (b *builder) jars(pm *Motif, wi int) {
 		visible[l.ID] = l.Visible
 	}
 	for _, p := range w.Pairs {
-		if p.A == "" || p.Diff < jarDiff || p.Length < mergesOver {
+		if p.A == "" || p.Diff < jarDiff || p.Length < look.MergesOver {
 			continue
 		}
 		small := p.B
@@ -125,7 +80,7 @@ func (b *builder) jars(pm *Motif, wi int) {
 			other = p.B
 		}
 		b.add(Finding{ID: fmt.Sprintf("jars:%s:%s:%s", pm.ID, w.ID, small), Station: "inks", Severity: Tip, Motif: pm.ID, Colourway: w.ID, Layer: small,
-			What:    fmt.Sprintf("%s may jar on %s", b.labelOf(pm, small), b.labelOf(pm, other)),
+			What:    fmt.Sprintf("%s may jar on %s", pm.img.LabelOf(small), pm.img.LabelOf(other)),
 			Why:     fmt.Sprintf("It is %.0f %% of what shows and dries %.0f apart from what it touches; too much contrast on a detail jars as much as too little.", 100*visible[small]/whole, p.Diff),
 			Do:      "Take an ink nearer to its neighbour, or keep it if it is meant to catch the eye.",
 			Numbers: map[string]float64{"share": visible[small] / whole, "difference": p.Diff}})
@@ -136,7 +91,7 @@ func (b *builder) jars(pm *Motif, wi int) {
 // sharedStamps warns where parts of one stamp were given different inks.
 func (b *builder) sharedStamps(pm *Motif, m card.Motif, wi int) {
 	way := m.Colourways[wi]
-	set, ok := b.kit.set[m.Set]
+	set, ok := b.kit.Set(m.Set)
 	if !ok {
 		return
 	}
@@ -182,7 +137,7 @@ func (b *builder) besideItself() {
 		if len(used[id]) < 2 {
 			continue
 		}
-		for _, p := range neighbours(es, id) {
+		for _, p := range advise.Neighbours(es, id) {
 			i, j := p[0], p[1]
 			if es[i].Colourway != es[j].Colourway {
 				continue
@@ -195,57 +150,6 @@ func (b *builder) besideItself() {
 				Numbers: map[string]float64{"apart": d}}, es[i].Colourway)
 		}
 	}
-}
-
-// neighbours lists the pairs of elements of one image that stand hardly further
-// apart than the nearest two of them.
-func neighbours(es []card.Element, motif string) (out [][2]int) {
-	least := math.Inf(1)
-	each := func(f func(i, j int, d float64)) {
-		for j := range es {
-			for i := range j {
-				if es[i].Kind == card.MotifElement && es[i].Motif == motif && es[j].Kind == card.MotifElement && es[j].Motif == motif {
-					f(i, j, math.Hypot(es[i].X-es[j].X, es[i].Y-es[j].Y))
-				}
-			}
-		}
-	}
-	each(func(_, _ int, d float64) { least = math.Min(least, d) })
-	each(func(i, j int, d float64) {
-		if d <= 1.35*least {
-			out = append(out, [2]int{i, j})
-		}
-	})
-	return out
-}
-
-// SpreadWays shares the colourways of an image out among its places on the card,
-// so that neighbours differ. It returns the colourway of each element and how
-// many neighbours had to share one.
-func SpreadWays(c card.Card, motif string) (map[string]string, int) {
-	m, ok := c.Motif(motif)
-	if !ok || len(m.Colourways) == 0 {
-		return map[string]string{}, 0
-	}
-	var at []int
-	index := map[int]int{}
-	for i, e := range c.Elements {
-		if e.Kind == card.MotifElement && e.Motif == motif {
-			index[i] = len(at)
-			at = append(at, i)
-		}
-	}
-	near := make([][]int, len(at))
-	for _, p := range neighbours(c.Elements, motif) {
-		i, j := index[p[0]], index[p[1]]
-		near[i], near[j] = append(near[i], j), append(near[j], i)
-	}
-	pick, clashes := ramp.Spread(near, len(m.Colourways))
-	out := map[string]string{}
-	for k, i := range at {
-		out[c.Elements[i].ID] = m.Colourways[pick[k]].ID
-	}
-	return out, clashes
 }
 
 // lettersOf notes letters of a strip that cannot be drawn.
@@ -287,16 +191,16 @@ func (b *builder) words() {
 		if e.Strip.Emboss {
 			continue
 		}
-		paper := b.paperColour(e.Strip.Paper)
+		paper := b.kit.PaperColour(e.Strip.Paper)
 		apart := func(ink *kit.Ink) float64 {
-			film, _, err := b.film(ink)
+			film, _, err := b.kit.Film(ink)
 			if err != nil {
 				return 0
 			}
-			dry, _, _ := b.kit.on(ink, film, paper, e.Strip.Paper, 1)
+			dry, _, _ := b.kit.On(ink, film, paper, e.Strip.Paper, 1)
 			return math.Abs(dry.Lab().L - paper.Lab().L)
 		}
-		ink, ok := b.kit.ink[e.Strip.Ink]
+		ink, ok := b.kit.Ink(e.Strip.Ink)
 		if !ok || apart(ink) >= wordsApart {
 			continue
 		}
@@ -312,12 +216,12 @@ func (b *builder) words() {
 		}
 		f := Finding{ID: "words:" + e.ID, Station: "front", Severity: Shows, Element: e.ID,
 			What:    fmt.Sprintf("“%s” will be hard to read", e.Strip.Text),
-			Why:     fmt.Sprintf("%s dries %.0f from %s in lightness; words want %.0f.", ink.Name, apart(ink), b.paperName(e.Strip.Paper), wordsApart),
+			Why:     fmt.Sprintf("%s dries %.0f from %s in lightness; words want %.0f.", ink.Name, apart(ink), b.kit.PaperName(e.Strip.Paper), wordsApart),
 			Do:      "Heat emboss it, or put it on another card.",
 			Numbers: map[string]float64{"apart": apart(ink)}}
 		if best != "" {
-			f.Do = b.inkName(best) + " would read."
-			f.Mend = &Mend{Label: "Use " + b.inkName(best), Kind: "words", Element: e.ID, Ink: best}
+			f.Do = b.kit.InkName(best) + " would read."
+			f.Mend = &Mend{Label: "Use " + b.kit.InkName(best), Kind: "words", Element: e.ID, Ink: best}
 		}
 		b.add(f, e.Strip.Ink, e.Strip.Paper)
 	}

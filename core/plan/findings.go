@@ -8,11 +8,12 @@ import (
 	"strings"
 
 	"ochrestone/core/card"
-	"ochrestone/core/colour"
 	"ochrestone/core/front"
 	"ochrestone/core/kit"
+	"ochrestone/core/look"
 	"ochrestone/core/measure"
 	"ochrestone/core/motif"
+	"ochrestone/core/placing"
 	"ochrestone/core/register"
 	"ochrestone/core/work"
 )
@@ -147,7 +148,7 @@ func (b *builder) findings() {
 }
 
 func (b *builder) hiddenLayers(pm *Motif) {
-	for _, v := range pm.img.Views {
+	for _, v := range pm.img.Shapes.Views {
 		if v.Hidden() {
 			b.add(Finding{ID: "hidden:" + pm.ID + ":" + v.Layer.ID, Station: "pieces", Severity: Wastes, Motif: pm.ID, Layer: v.Layer.ID,
 				What: v.Layer.Label + " has nothing to show",
@@ -158,12 +159,12 @@ func (b *builder) hiddenLayers(pm *Motif) {
 }
 
 func (b *builder) fits(pm *Motif) {
-	for i, v := range pm.img.Views {
+	for i, v := range pm.img.Shapes.Views {
 		p := pm.Layers[i].Play
 		if !p.Judged || v.Host < 0 {
 			continue
 		}
-		host := pm.img.Views[v.Host].Layer.Label
+		host := pm.img.Shapes.Views[v.Host].Layer.Label
 		if p.Outside > 0 {
 			b.add(Finding{ID: "outside:" + pm.ID + ":" + v.Layer.ID, Station: "register", Severity: Shows, Motif: pm.ID, Layer: v.Layer.ID,
 				What: fmt.Sprintf("%s runs over %s", v.Layer.Label, host),
@@ -177,7 +178,7 @@ func (b *builder) fits(pm *Motif) {
 				Why:  fmt.Sprintf("It goes from %.1f mm to %.1f mm, and its fit says that it must look even.", p.Rim, p.RimWide),
 				Do:   "Move it in its set until the rim is even, or set its fit to within in Pieces.", Numbers: map[string]float64{"narrow": p.Rim, "wide": p.RimWide}})
 		}
-		way := register.Steadiest(placed(pm.img, i), b.o.ways)
+		way := register.Steadiest(placing.PieceOf(pm.img.Shapes, i), b.o.hand.Ways)
 		if p.Tight < way.Spread.Shift {
 			b.add(Finding{ID: "play:" + pm.ID + ":" + v.Layer.ID, Station: "register", Severity: Shows, Motif: pm.ID, Layer: v.Layer.ID,
 				What: fmt.Sprintf("%s can hardly be placed on %s", v.Layer.Label, host),
@@ -190,22 +191,10 @@ func (b *builder) fits(pm *Motif) {
 // unevenRim is by how much the widest rim may pass the narrowest; our own default.
 const unevenRim = 2.5
 
-func (b *builder) labelOf(pm *Motif, id string) string {
-	for _, l := range pm.Layers {
-		if l.ID == id {
-			return l.Label
-		}
-	}
-	return "the panel"
-}
-
-// mergesOver is the shared edge, mm, past which a weak pair matters.
-const mergesOver = 2.0
-
 func (b *builder) readAsOne(pm *Motif, m card.Motif, wi int) {
 	w := pm.Colourways[wi]
 	for _, p := range w.Pairs {
-		if p.Diff >= b.o.readable || p.Length < mergesOver {
+		if p.Diff >= b.o.readable || p.Length < look.MergesOver {
 			continue
 		}
 		if p.A == "" && p.Length < vanishShare*edgeOf(pm, p.B) {
@@ -215,17 +204,17 @@ func (b *builder) readAsOne(pm *Motif, m card.Motif, wi int) {
 			continue // the white rim round a print is its look
 		}
 		f := Finding{ID: fmt.Sprintf("one:%s:%s:%s:%s", pm.ID, w.ID, p.A, p.B), Station: "inks", Severity: Shows, Motif: pm.ID, Colourway: w.ID, Layer: p.B,
-			What:    fmt.Sprintf("%s and %s will read as one", b.labelOf(pm, p.B), b.labelOf(pm, p.A)),
+			What:    fmt.Sprintf("%s and %s will read as one", pm.img.LabelOf(p.B), pm.img.LabelOf(p.A)),
 			Why:     fmt.Sprintf("They dry %.1f apart where they touch (%s of edge). Below %.0f they merge at arm's length.", p.Diff, b.o.format(p.Length), b.o.readable),
 			Do:      "Give one of them an ink further away in lightness.",
 			Numbers: map[string]float64{"difference": p.Diff, "edge": p.Length}}
 		if p.A == "" {
-			f.What = fmt.Sprintf("%s vanishes on the panel", b.labelOf(pm, p.B))
+			f.What = fmt.Sprintf("%s vanishes on the panel", pm.img.LabelOf(p.B))
 			f.Do = "Take a deeper ink, or another panel."
 		}
 		f.Mend = b.mendInk(pm, m, wi, p.B)
 		if f.Mend != nil {
-			f.Do = b.inkName(f.Mend.Ink) + " would make it."
+			f.Do = b.kit.InkName(f.Mend.Ink) + " would make it."
 		}
 		b.add(f)
 	}
@@ -237,7 +226,7 @@ const vanishShare = 0.15
 
 // edgeOf is the length of a layer's outline, mm.
 func edgeOf(pm *Motif, layer string) float64 {
-	for _, v := range pm.img.Views {
+	for _, v := range pm.img.Shapes.Views {
 		if v.Layer.ID == layer {
 			return v.Edge
 		}
@@ -249,113 +238,33 @@ func edgeOf(pm *Motif, layer string) float64 {
 // it takes trying every ink. The others get theirs when these are settled.
 const maxMends = 6
 
-// mendInk looks through the drawer for the ink that, on this layer alone, makes
-// every pair of it read and keeps the order of lightness, nearest in colour to
-// the one it replaces.
+// mendInk proposes the ink that settles every weak pair of a layer; nil when the
+// drawer has none, or when enough was looked for already.
 func (b *builder) mendInk(pm *Motif, m card.Motif, wi int, layer string) *Mend {
 	if b.mends++; b.mends > maxMends {
 		return nil
 	}
-	way := m.Colourways[wi]
-	have := way.Layers[layer]
-	old := colour.Lab{}
-	for _, l := range pm.Colourways[wi].Layers {
-		if l.ID == layer {
-			c, _ := colour.ParseHex(l.Dry)
-			old = c.Lab()
-		}
-	}
-	best, bestDiff := "", 0.0
-	orderedBefore := b.inOrder(m, pm.Colourways[wi])
-	for i := range b.kit.Inks {
-		ink := b.kit.Inks[i]
-		if ink.ID == have.Ink || ink.Gone || ink.Kind == kit.Embossing {
-			continue
-		}
-		trial := way
-		trial.Layers = map[string]card.Finish{}
-		for k, v := range way.Layers {
-			trial.Layers[k] = v
-		}
-		with := have // its blends and edges stay: the mend changes the ink alone
-		with.Ink, with.Impressions = ink.ID, 1
-		trial.Layers[layer] = with
-		look := b.look(pm, trial)
-		ok := !orderedBefore || b.inOrder(m, look)
-		for _, p := range look.Pairs {
-			if (p.A == layer || p.B == layer) && p.Length >= mergesOver && p.Diff < b.o.readable {
-				ok = false
-			}
-		}
-		if !ok {
-			continue
-		}
-		for _, l := range look.Layers {
-			if l.ID == layer {
-				c, _ := colour.ParseHex(l.Dry)
-				if d := colour.Difference(c.Lab(), old); best == "" || d < bestDiff {
-					best, bestDiff = ink.ID, d
-				}
-			}
-		}
-	}
+	best := b.advice(pm.img).Ink(m.Colourways[wi], pm.Colourways[wi], layer)
 	if best == "" {
 		return nil
 	}
-	return &Mend{Label: "Use " + b.inkName(best), Kind: "finish", Ink: best, Layer: layer, Motif: m.ID, Colourway: way.ID}
-}
-
-// inOrder reports whether a colourway keeps the order of its school.
-func (b *builder) inOrder(m card.Motif, w Colourway) bool {
-	return len(b.crossings(m, w)) == 0
-}
-
-// crossing is a pair of layers whose lightness runs against their ranks.
-type crossing struct {
-	low, high int // layer indices, low has the smaller rank
-	drop      float64
-}
-
-// orderSlack is by how much of lightness, L*, two layers may run against their ranks
-// before anybody sees it; our own default.
-const orderSlack = 1.5
-
-func (b *builder) crossings(m card.Motif, w Colourway) []crossing {
-	if !m.School.Ordered() {
-		return nil
-	}
-	var out []crossing
-	for i, a := range m.Layers {
-		for j, c := range m.Layers {
-			if a.Accent || c.Accent || a.Rank >= c.Rank {
-				continue
-			}
-			d := w.Layers[i].L - w.Layers[j].L
-			if m.School == card.DarkGround {
-				d = -d
-			}
-			if d < -orderSlack {
-				out = append(out, crossing{i, j, d})
-			}
-		}
-	}
-	return out
+	return &Mend{Label: "Use " + b.kit.InkName(best), Kind: "finish", Ink: best, Layer: layer, Motif: m.ID, Colourway: m.Colourways[wi].ID}
 }
 
 func (b *builder) order(pm *Motif, m card.Motif, wi int) {
 	w := pm.Colourways[wi]
-	cs := b.crossings(m, w)
+	cs := look.Crossings(m, w)
 	if len(cs) == 0 {
 		return
 	}
 	worst := cs[0]
 	for _, c := range cs {
-		if c.drop < worst.drop {
+		if c.Drop < worst.Drop {
 			worst = c
 		}
 	}
-	lo, hi := m.Layers[worst.low], m.Layers[worst.high]
-	ll, hl := w.Layers[worst.low].L, w.Layers[worst.high].L
+	lo, hi := m.Layers[worst.Low], m.Layers[worst.High]
+	ll, hl := w.Layers[worst.Low].L, w.Layers[worst.High].L
 	rule := "lightest first, darker details after"
 	if m.School == card.DarkGround {
 		rule = "the lowest darkest, rising to light"
@@ -374,7 +283,7 @@ func (b *builder) missing(pm *Motif, m card.Motif, wi int) {
 	for _, l := range pm.Colourways[wi].Layers {
 		if l.Missing != "" {
 			b.add(Finding{ID: fmt.Sprintf("missing:%s:%s:%s", pm.ID, pm.Colourways[wi].ID, l.ID), Station: "inks", Severity: Spoils, Motif: pm.ID, Colourway: pm.Colourways[wi].ID, Layer: l.ID,
-				What: fmt.Sprintf("%s has no %s", b.labelOf(pm, l.ID), l.Missing), Why: "What it names is not in the stores, so plain white stands in for it.", Do: "Choose one you own."}, l.Missing, m.Colourways[wi].Layers[l.ID].Ink, m.Colourways[wi].Layers[l.ID].Paper)
+				What: fmt.Sprintf("%s has no %s", pm.img.LabelOf(l.ID), l.Missing), Why: "What it names is not in the stores, so plain white stands in for it.", Do: "Choose one you own."}, l.Missing, m.Colourways[wi].Layers[l.ID].Ink, m.Colourways[wi].Layers[l.ID].Paper)
 		}
 	}
 }
@@ -382,20 +291,20 @@ func (b *builder) missing(pm *Motif, m card.Motif, wi int) {
 // heatOnShy warns of ink that needs heat on vellum, acetate or foam.
 func (b *builder) heatOnShy(pm *Motif, m card.Motif, wi int) {
 	way := m.Colourways[wi]
-	for i, v := range pm.img.Views {
+	for i, v := range pm.img.Shapes.Views {
 		f := way.Layers[v.Layer.ID]
-		ink, ok := b.kit.ink[f.Ink]
+		ink, ok := b.kit.Ink(f.Ink)
 		if !ok || !ink.Heat() {
 			continue
 		}
 		j := i
-		for j != motif.Ground && pm.img.Views[j].Layer.Make != card.Cut {
-			j = pm.img.Views[j].Host
+		for j != motif.Ground && pm.img.Shapes.Views[j].Layer.Make != card.Cut {
+			j = pm.img.Shapes.Views[j].Host
 		}
 		if j == motif.Ground {
 			continue
 		}
-		if p, ok := b.kit.paper[way.Layers[pm.img.Views[j].Layer.ID].Paper]; ok && p.HeatShy() {
+		if p, ok := b.kit.Paper(way.Layers[pm.img.Shapes.Views[j].Layer.ID].Paper); ok && p.HeatShy() {
 			b.add(Finding{ID: fmt.Sprintf("hot:%s:%s:%s", pm.ID, way.ID, v.Layer.ID), Station: "work", Severity: Spoils, Motif: pm.ID, Colourway: way.ID, Layer: v.Layer.ID,
 				What: fmt.Sprintf("%s would be heated on %s", v.Layer.Label, p.Kind), Why: fmt.Sprintf("%s needs heat, and %s warps under it.", ink.Name, p.Name),
 				Do: "Take an ink that dries by itself, or print it on card."}, ink.ID, p.ID)

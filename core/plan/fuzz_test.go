@@ -17,7 +17,7 @@ func FuzzCard(f *testing.F) {
 		f.Fatal(err)
 	}
 	f.Add(raw)
-	maker := plan.NewMaker()
+	maker := plan.NewPlanner()
 	f.Fuzz(func(t *testing.T, b []byte) {
 		var c card.Card
 		if json.Unmarshal(b, &c) != nil || c.Validate() != nil || len(c.Elements) > 20 {

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"ochrestone/core/card"
+	"ochrestone/core/look"
 )
 
 // guesses notes the layer whose dried colour is a guess that decides whether a pair
@@ -13,20 +14,20 @@ import (
 // image in a colourway.
 func (b *builder) guesses(pm *Motif, m card.Motif, wi int) {
 	w := pm.Colourways[wi]
-	look := map[string]LayerLook{}
+	looks := map[string]look.Layer{}
 	for _, l := range w.Layers {
-		look[l.ID] = l
+		looks[l.ID] = l
 	}
 	seen := map[string]bool{}
 	var which []string
-	var worst PairLook
+	var worst look.Pair
 	for _, p := range w.Pairs {
 		of := p.B
-		if look[p.A].card != "" && (look[of].card == "" || look[p.A].Doubt > look[of].Doubt) {
+		if looks[p.A].Card != "" && (looks[of].Card == "" || looks[p.A].Doubt > looks[of].Doubt) {
 			of = p.A
 		}
 		// Only ink on card: what prints do to one another is seen as they are struck.
-		if doubt := look[of].Doubt; look[of].card == "" || p.Length < mergesOver || doubt < leastDoubt || math.Abs(p.Diff-b.o.readable) > doubt {
+		if doubt := looks[of].Doubt; looks[of].Card == "" || p.Length < look.MergesOver || doubt < leastDoubt || math.Abs(p.Diff-b.o.readable) > doubt {
 			continue
 		}
 		if !seen[of] {
@@ -40,14 +41,14 @@ func (b *builder) guesses(pm *Motif, m card.Motif, wi int) {
 	if len(which) == 0 {
 		return
 	}
-	l := look[which[0]]
-	what := fmt.Sprintf("%s on %s is a guess: swatch it", l.InkName, b.paperName(l.card))
+	l := looks[which[0]]
+	what := fmt.Sprintf("%s on %s is a guess: swatch it", l.InkName, b.kit.PaperName(l.Card))
 	if len(which) > 1 {
 		what = fmt.Sprintf("%s, and %d more", what, len(which)-1)
 	}
 	b.add(Finding{ID: fmt.Sprintf("guess:%s:%s", pm.ID, w.ID), Station: "inks", Severity: Tip, Motif: pm.ID, Colourway: w.ID, Layer: which[0], What: what,
 		Why: fmt.Sprintf("It was never seen on this colour; it may dry %.0f off what is shown, and %s and %s are foretold %.1f apart, where %.0f is needed to read.",
-			l.Doubt, b.labelOf(pm, worst.B), b.labelOf(pm, worst.A), worst.Diff, b.o.readable),
+			l.Doubt, pm.img.LabelOf(worst.B), pm.img.LabelOf(worst.A), worst.Diff, b.o.readable),
 		Do:      "Strike it once on a scrap of that card before you ink the piece, or keep a swatch of it in the stores.",
 		Numbers: map[string]float64{"doubt": l.Doubt, "difference": worst.Diff}}, strings.Join(which, ","), m.Colourways[wi].Layers[which[0]].Ink)
 }

@@ -4,6 +4,7 @@ import (
 	"errors"
 	"fmt"
 
+	"ochrestone/core/build"
 	"ochrestone/core/card"
 	"ochrestone/core/depth"
 	"ochrestone/core/front"
@@ -29,22 +30,11 @@ func (b *builder) layOut() {
 		// The rest is planned as if there were no mats.
 		panels, b.sheets = []front.Panel{{ID: "front", Size: b.card.Base.Size()}}, nil
 	}
-	wall := defaultCaliper
-	if p, ok := b.kit.paper[b.card.Base.Paper]; ok {
-		wall = p.Caliper
-		b.plan.Depth.Weight += depth.Weigh(2*b.card.Base.W*b.card.Base.H, p.GSM)
-	}
-	base := 2 * wall
-	var solids []depth.Solid
+	base := 2 * b.kit.Caliper(b.card.Base.Paper)
+	b.plan.Depth.Weight += depth.Weigh(2*b.card.Base.W*b.card.Base.H, b.kit.GSM(b.card.Base.Paper))
+	var solids []build.Piece
 	for i, s := range b.sheets {
-		lift, foam := b.lift(s.Joint)
-		so := depth.Solid{ID: s.ID, Outline: panels[i].Region(), Thick: defaultCaliper, Lift: lift, Foam: foam, Colour: b.paperColour(s.Paper).Hex()}
-		if p, ok := b.kit.paper[s.Paper]; ok {
-			so.Thick = p.Caliper
-			b.plan.Depth.Weight += depth.Weigh(so.Outline.Area(), p.GSM)
-		}
-		so.Top = so.Colour
-		solids = append(solids, so)
+		solids = append(solids, b.sheet(s.ID, panels[i].Region(), s.Paper, s.Joint))
 	}
 	sheets := len(solids)
 	panel := panels[len(panels)-1]
@@ -65,7 +55,7 @@ func (b *builder) layOut() {
 	stood := depth.Stack(solids, base)
 	for i := range sheets {
 		s := stood[i]
-		b.plan.Front.Sheets = append(b.plan.Front.Sheets, Sheet{ID: s.ID, Panel: i == sheets-1, Colour: s.Colour,
+		b.plan.Front.Sheets = append(b.plan.Front.Sheets, Sheet{ID: s.ID.Element, Panel: i == sheets-1, Colour: s.Body,
 			X: panels[i].X, Y: panels[i].Y, W: panels[i].Size.W, H: panels[i].Size.H, Z0: s.Z0, Z1: s.Z1})
 	}
 	for i, sp := range spans {
@@ -81,18 +71,20 @@ func (b *builder) layOut() {
 	b.post(stood, base, sheets)
 }
 
-// element returns the solids of an element in place and its outline.
-func (b *builder) element(e card.Element) ([]depth.Solid, shape.Region) {
-	lift, foam := b.lift(e.Joint)
+// sheet is a plain leaf of paper.
+func (b *builder) sheet(id string, g shape.Region, paper string, j card.Joint) build.Piece {
+	body := b.kit.PaperColour(paper).Hex()
+	p := build.Piece{ID: build.ID{Element: id}, Outline: g, Stock: paper, Thick: b.kit.Caliper(paper), Plies: 1, Body: body, Top: body}
+	p.Lift, p.Foam = build.Lift(b.kit, j)
+	b.plan.Depth.Weight += depth.Weigh(g.Area(), b.kit.GSM(paper))
+	return p
+}
+
+// element returns the pieces of an element in place and its outline.
+func (b *builder) element(e card.Element) ([]build.Piece, shape.Region) {
 	if e.Kind == card.StripElement && e.Strip != nil {
 		g := front.Place(shape.Rect(0, 0, e.Strip.W, e.Strip.H), shape.Box{Max: shape.Point{X: e.Strip.W, Y: e.Strip.H}}, e)
-		s := depth.Solid{ID: e.ID, Outline: g, Thick: defaultCaliper, Lift: lift, Foam: foam, Colour: b.paperColour(e.Strip.Paper).Hex()}
-		if p, ok := b.kit.paper[e.Strip.Paper]; ok {
-			s.Thick = p.Caliper
-			b.plan.Depth.Weight += depth.Weigh(g.Area(), p.GSM)
-		}
-		s.Top = s.Colour
-		return []depth.Solid{s}, g
+		return []build.Piece{b.sheet(e.ID, g, e.Strip.Paper, e.Joint)}, g
 	}
 	for mi := range b.plan.Motifs {
 		pm := &b.plan.Motifs[mi]
@@ -103,19 +95,16 @@ func (b *builder) element(e card.Element) ([]depth.Solid, shape.Region) {
 			if w.ID != e.Colourway {
 				continue
 			}
-			box := pm.img.Silhouette.Bounds()
+			box := pm.img.Shapes.Silhouette.Bounds()
 			place := func(g shape.Region) shape.Region { return front.Place(g, box, e) }
-			solids := b.solids(pm, w, pm.Colourways[wi], place)
-			for i := range solids {
-				solids[i].ID = e.ID
-				if p, ok := b.kit.paper[w.Layers[solids[i].Layer].Paper]; ok && solids[i].Thick > 0 {
-					b.plan.Depth.Weight += depth.Weigh(solids[i].Outline.Area()*float64(max(1, pm.img.Views[i].Layer.Copies)), p.GSM)
-				}
+			pieces := build.Image(b.kit, pm.img, w, pm.Colourways[wi], e.ID, place)
+			for _, p := range pieces {
+				b.plan.Depth.Weight += depth.Weigh(p.Outline.Area()*float64(p.Plies), b.kit.GSM(p.Stock))
 			}
-			if len(solids) > 0 && pm.img.Views[0].Layer.Make == card.Cut {
-				solids[0].Lift, solids[0].Foam = lift, foam
+			if len(pieces) > 0 && !pieces[0].Print() {
+				pieces[0].Lift, pieces[0].Foam = build.Lift(b.kit, e.Joint)
 			}
-			return solids, place(pm.img.Silhouette)
+			return pieces, place(pm.img.Shapes.Silhouette)
 		}
 	}
 	return nil, shape.Region{}
@@ -131,7 +120,7 @@ func (b *builder) post(stood []depth.Stood, base float64, sheets int) {
 		panelTop = stood[sheets-1].Z1
 	}
 	if at >= 0 {
-		d.At = b.nameOf(stood[at].Solid)
+		d.At = b.nameOf(stood[at].ID)
 		box := stood[at].Outline.Bounds()
 		d.AtY = box.Centre().Y
 	}
@@ -146,22 +135,22 @@ func (b *builder) post(stood []depth.Stood, base float64, sheets int) {
 	}
 }
 
-// nameOf is what a person calls a solid.
-func (b *builder) nameOf(s depth.Solid) string {
+// nameOf is what a person calls a piece.
+func (b *builder) nameOf(s build.ID) string {
 	for _, e := range b.card.Elements {
-		if e.ID != s.ID {
+		if e.ID != s.Element {
 			continue
 		}
 		if m, ok := b.card.Motif(e.Motif); ok {
 			for _, l := range m.Layers {
-				if l.ID == s.Layer {
+				if l.ID == s.Part {
 					return fmt.Sprintf("%s, %s", m.Name, l.Label)
 				}
 			}
 		}
 		return b.label(e)
 	}
-	return b.sheetName(s.ID)
+	return b.sheetName(s.Element)
 }
 
 func (b *builder) sheetName(id string) string {

@@ -20,9 +20,8 @@ type Mask struct {
 // the order they are printed: what stands in front first, its mask over it while
 // those behind are printed. Every mask is the image's outline inset by so many mm,
 // so that no white line is left beside it.
-func (m *Maker) Masks(c card.Card, k kit.Kit, inset float64, opts ...Option) ([]Mask, error) {
-	b := &builder{Maker: m, card: c, kit: newStock(k), o: assumed(opts)}
-	b.plan = Plan{Front: Front{Sheets: []Sheet{}, Elements: []Placed{}}}
+func (m *Planner) Masks(c card.Card, k kit.Kit, inset float64, opts ...Option) ([]Mask, error) {
+	b := m.builder(c, k, opts)
 	b.motifs()
 	b.colours()
 	b.layOut()

@@ -63,18 +63,18 @@ func (b *builder) owned(pm *Motif, m card.Motif, w card.Colourway) {
 			*list = append(*list, name)
 		}
 	}
-	for _, v := range pm.img.Views {
+	for _, v := range pm.img.Shapes.Views {
 		f := w.Layers[v.Layer.ID]
 		used := []string{f.Ink, f.Edge, f.Back}
 		for _, bl := range f.Blends {
 			used = append(used, bl.Ink)
 		}
 		for _, id := range used {
-			if i, ok := b.kit.ink[id]; ok && i.Gone {
+			if i, ok := b.kit.Ink(id); ok && i.Gone {
 				put(&inks, i.Name)
 			}
 		}
-		if p, ok := b.kit.paper[f.Paper]; ok && v.Layer.Make == card.Cut && p.Sheets == 0 {
+		if p, ok := b.kit.Paper(f.Paper); ok && v.Layer.Make == card.Cut && p.Sheets == 0 {
 			put(&papers, p.Name)
 		}
 		if v.Part.Missing {
@@ -108,7 +108,7 @@ func listed(names []string) string {
 // carries tells whether a cut layer is bare card that prints lie on: its rim is meant
 // to show as card, white on white too.
 func (b *builder) carries(pm *Motif, w card.Colourway, layer string) bool {
-	for i, v := range pm.img.Views {
+	for i, v := range pm.img.Shapes.Views {
 		if v.Layer.ID != layer {
 			continue
 		}
@@ -116,7 +116,7 @@ func (b *builder) carries(pm *Motif, w card.Colourway, layer string) bool {
 		if v.Layer.Make != card.Cut || f.Ink != "" || len(f.Blends) > 0 {
 			return false
 		}
-		for _, o := range pm.img.Views {
+		for _, o := range pm.img.Shapes.Views {
 			if o.Host == i && o.Layer.Make != card.Cut && w.Layers[o.Layer.ID].Ink != "" {
 				return true
 			}

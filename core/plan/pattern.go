@@ -57,7 +57,7 @@ func (b *builder) pattern(p card.Pattern) (Pattern, error) {
 	}
 	// Only what is printed is turned; cut pieces of the image have no part in it.
 	var prints []shape.Region
-	for _, v := range pm.img.Views {
+	for _, v := range pm.img.Shapes.Views {
 		if v.Layer.Make != card.Cut {
 			prints = append(prints, v.Outline)
 		}
@@ -183,7 +183,7 @@ func (b *builder) patternSteps(l *work.List) {
 				}
 				step := work.Step{ID: id(fmt.Sprintf("%s:%d", layer.ID, s.Number)), Kind: work.PrintStep,
 					Title: fmt.Sprintf("%s: %s, strike %d of %d", p.Name, layer.Label, s.Number, p.Turns), Ink: f.Ink,
-					Detail: fmt.Sprintf("%s %s%s. The stamp stays where it is.", turn, b.inkName(f.Ink), strikes(f)), Motif: m.ID, Layer: layer.ID}
+					Detail: fmt.Sprintf("%s %s%s. The stamp stays where it is.", turn, b.kit.InkName(f.Ink), strikes(f)), Motif: m.ID, Layer: layer.ID}
 				l.Add(phaseInk, step, work.Need{Step: last, Why: whyTurned})
 				last = step.ID
 			}

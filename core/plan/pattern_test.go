@@ -99,7 +99,7 @@ func TestMasksInPrintingOrder(t *testing.T) {
 	for i, x := range []float64{40, 50, 90} {
 		c.Elements = append(c.Elements, card.Element{ID: []string{"e1", "e2", "e3"}[i], Kind: card.MotifElement, Motif: m.ID, Colourway: m.Colourways[0].ID, X: x, Y: 60})
 	}
-	masks, err := plan.NewMaker().Masks(c, k, 0.5)
+	masks, err := plan.NewPlanner().Masks(c, k, 0.5)
 	require.NoError(t, err)
 	require.Len(t, masks, 1, "only the second stands before another")
 	assert.Equal(t, "e2", masks[0].Element)

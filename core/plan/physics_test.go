@@ -78,7 +78,7 @@ func manySets(t testing.TB) kit.Kit {
 // sentences, and every number is one.
 func TestAnyCardIsPlannedSoundly(t *testing.T) {
 	k := manySets(t)
-	maker := plan.NewMaker()
+	maker := plan.NewPlanner()
 	rapid.Check(t, func(t *rapid.T) {
 		c := anyCard(t, k)
 		if err := c.Validate(); err != nil {
@@ -134,10 +134,10 @@ func soundSteps(t *rapid.T, p plan.Plan) {
 func soundHeights(t *rapid.T, p plan.Plan) {
 	for _, s := range p.Stood {
 		if s.Z1 < s.Z0 || s.Z0 < p.Depth.Base-1e-9 {
-			t.Fatalf("%s stands from %g to %g on a base of %g", s.ID, s.Z0, s.Z1, p.Depth.Base)
+			t.Fatalf("%s stands from %g to %g on a base of %g", s.ID.Element, s.Z0, s.Z1, p.Depth.Base)
 		}
 		if s.Z1 > p.Depth.Total+1e-9 {
-			t.Fatalf("%s reaches %g, the card %g", s.ID, s.Z1, p.Depth.Total)
+			t.Fatalf("%s reaches %g, the card %g", s.ID.Element, s.Z1, p.Depth.Total)
 		}
 	}
 	if p.Depth.Weight <= 0 || p.Depth.Weight > 200 {

@@ -16,10 +16,10 @@ import (
 func TestPlacingEveryLayer(t *testing.T) {
 	c, k := moth(t)
 	m := c.Motifs[0]
-	mk := plan.NewMaker()
+	mk := plan.NewPlanner()
 	judged := 0
 	for _, l := range m.Layers {
-		p, err := mk.Placing(c, k, m.ID, m.Colourways[0].ID, l.ID, 12, 20)
+		p, err := place(mk, c, k, m.ID).Of(m.Colourways[0].ID, l.ID, 12, 20)
 		require.NoError(t, err, l.Label)
 		if !p.Play.Judged || p.Play.Outside > 0 {
 			assert.NotEmpty(t, p.Why)
@@ -42,14 +42,14 @@ func TestPlacingEveryLayer(t *testing.T) {
 		for _, h := range p.Chain {
 			assert.LessOrEqual(t, h.Left, h.Tight)
 		}
-		again, err := mk.Placing(c, k, m.ID, m.Colourways[0].ID, l.ID, 12, 20)
+		again, err := place(mk, c, k, m.ID).Of(m.Colourways[0].ID, l.ID, 12, 20)
 		require.NoError(t, err)
 		assert.Equal(t, p, again)
 	}
 	assert.Greater(t, judged, 3)
-	_, err := mk.Placing(c, k, m.ID, "none", m.Layers[0].ID, 12, 20)
+	_, err := place(mk, c, k, m.ID).Of("none", m.Layers[0].ID, 12, 20)
 	assert.ErrorContains(t, err, "no colourway")
-	_, err = mk.Placing(c, k, m.ID, m.Colourways[0].ID, "none", 12, 20)
+	_, err = place(mk, c, k, m.ID).Of(m.Colourways[0].ID, "none", 12, 20)
 	assert.ErrorContains(t, err, "no layer")
 }
 

@@ -10,12 +10,15 @@ import (
 	"errors"
 	"fmt"
 
+	"ochrestone/core/advise"
 	"ochrestone/core/card"
-	"ochrestone/core/colour"
 	"ochrestone/core/depth"
 	"ochrestone/core/front"
 	"ochrestone/core/kit"
+	"ochrestone/core/look"
+	"ochrestone/core/memory"
 	"ochrestone/core/motif"
+	"ochrestone/core/placing"
 	"ochrestone/core/register"
 	"ochrestone/core/shape"
 	"ochrestone/core/together"
@@ -36,37 +39,36 @@ type Plan struct {
 
 // Motif is the plan of one layered image.
 type Motif struct {
-	ID         string      `json:"id"`
-	Name       string      `json:"name"`
-	MinX       float64     `json:"minX" doc:"box of the image, mm"`
-	MinY       float64     `json:"minY" doc:"mm"`
-	W          float64     `json:"w" doc:"mm"`
-	H          float64     `json:"h" doc:"mm"`
-	Silhouette string      `json:"silhouette" doc:"path data in mm"`
-	Layers     []Layer     `json:"layers" nullable:"false"`
-	Touches    []Touch     `json:"touches" nullable:"false"`
-	Colourways []Colourway `json:"colourways" nullable:"false"`
-	Problem    string      `json:"problem,omitempty" doc:"why the image could not be worked out"`
+	ID         string           `json:"id"`
+	Name       string           `json:"name"`
+	MinX       float64          `json:"minX" doc:"box of the image, mm"`
+	MinY       float64          `json:"minY" doc:"mm"`
+	W          float64          `json:"w" doc:"mm"`
+	H          float64          `json:"h" doc:"mm"`
+	Silhouette string           `json:"silhouette" doc:"path data in mm"`
+	Layers     []Layer          `json:"layers" nullable:"false"`
+	Touches    []Touch          `json:"touches" nullable:"false"`
+	Colourways []look.Colourway `json:"colourways" nullable:"false"`
+	Problem    string           `json:"problem,omitempty" doc:"why the image could not be worked out"`
 
-	img motif.Image
-	key [32]byte // of everything the shapes depend on
+	img look.Image
 }
 
 // Layer is the plan of one layer, whatever its colours.
 type Layer struct {
-	ID      string        `json:"id"`
-	Label   string        `json:"label"`
-	Outline string        `json:"outline" doc:"path data in mm"`
-	Shown   string        `json:"shown" doc:"what shows, path data in mm"`
-	Area    float64       `json:"area" doc:"mm²"`
-	Visible float64       `json:"visible" doc:"shown area, mm²"`
-	Share   float64       `json:"share" doc:"share of the area that shows, 0 to 1"`
-	Pieces  int           `json:"pieces" doc:"separate pieces of the outline"`
-	W       float64       `json:"w" doc:"mm"`
-	H       float64       `json:"h" doc:"mm"`
-	Host    string        `json:"host" doc:"layer it sits on; empty for the panel"`
-	Play    register.Play `json:"play"`
-	Detail  Detail        `json:"detail" doc:"what of a cut layer is too fine"`
+	ID      string         `json:"id"`
+	Label   string         `json:"label"`
+	Outline string         `json:"outline" doc:"path data in mm"`
+	Shown   string         `json:"shown" doc:"what shows, path data in mm"`
+	Area    float64        `json:"area" doc:"mm²"`
+	Visible float64        `json:"visible" doc:"shown area, mm²"`
+	Share   float64        `json:"share" doc:"share of the area that shows, 0 to 1"`
+	Pieces  int            `json:"pieces" doc:"separate pieces of the outline"`
+	W       float64        `json:"w" doc:"mm"`
+	H       float64        `json:"h" doc:"mm"`
+	Host    string         `json:"host" doc:"layer it sits on; empty for the panel"`
+	Play    register.Play  `json:"play"`
+	Detail  placing.Detail `json:"detail" doc:"what of a cut layer is too fine"`
 }
 
 // Touch is a pair of layers that share an edge; A is empty for the panel.
@@ -121,29 +123,21 @@ type Depth struct {
 // does not hold.
 var ErrMissing = errors.New("not in the stores")
 
-// ErrUnknown is returned when a card has no image, colourway or layer of the name
-// asked for.
-var ErrUnknown = errors.New("not on this card")
-
 // Option changes what Of assumes.
 type Option func(*options)
 
 type options struct {
-	limits register.Limits
-	ways   []register.Way
-	hinge  Hinge
-	// practised is the hand as practised on the screen.
-	practised *register.Way
-	readable  float64
-	step      float64
-	format    func(mm float64) string
-	letters   func(rune) bool
-	ctx       context.Context
+	hand     placing.Hand
+	readable float64
+	format   func(mm float64) string
+	letters  func(rune) bool
+	ctx      context.Context
 }
 
 // assumed are the defaults with the options over them.
 func assumed(opts []Option) options {
-	o := options{limits: register.Defaults(), ways: register.Ways(), hinge: Hinge{Side: HingeLeft, Far: 40}, readable: Readable, step: LightStep, ctx: context.Background(), letters: func(rune) bool { return true },
+	o := options{readable: look.Readable, ctx: context.Background(), letters: func(rune) bool { return true },
+		hand:   placing.Hand{Limits: register.Defaults(), Ways: register.Ways(), Hinge: placing.Hinge{Side: placing.HingeLeft, Far: 40}, Step: look.LightStep},
 		format: func(mm float64) string { return fmt.Sprintf("%.1f mm", mm) }}
 	for _, f := range opts {
 		f(&o)
@@ -152,16 +146,19 @@ func assumed(opts []Option) options {
 }
 
 // Limits sets what the eye forgives in fit.
-func Limits(l register.Limits) Option { return func(o *options) { o.limits = l } }
+func Limits(l register.Limits) Option { return func(o *options) { o.hand.Limits = l } }
 
 // Hand sets the ways of placing, with the person's own spreads.
-func Hand(ways []register.Way) Option { return func(o *options) { o.ways = ways } }
+func Hand(ways []register.Way) Option { return func(o *options) { o.hand.Ways = ways } }
+
+// HingeAt sets where the hinge of the positioner lies.
+func HingeAt(h placing.Hinge) Option { return func(o *options) { o.hand.Hinge = h } }
 
 // Practised sets how the person placed in practice.
 func Practised(h register.Habit) Option {
 	return func(o *options) {
 		if h.N >= register.FewestOwn {
-			o.practised = &register.Way{ID: "practice", Name: "as you practised", Spread: h.Spread, Own: true, From: h.N}
+			o.hand.Practised = &register.Way{ID: "practice", Name: "as you practised", Spread: h.Spread, Own: true, From: h.N}
 		}
 	}
 }
@@ -178,33 +175,25 @@ func Until(ctx context.Context) Option { return func(o *options) { o.ctx = ctx }
 // Lengths sets how lengths are written in the sentences of the plan.
 func Lengths(f func(mm float64) string) Option { return func(o *options) { o.format = f } }
 
-// Readable is the CIEDE2000 difference under which touching layers read as one
-// at arm's length: our own default.
-const Readable = 8.0
-
-// LightStep is the least difference of L* between tone ranks: our own default.
-const LightStep = 4.0
-
-// Maker makes plans and remembers the shapes it has worked out, so that a card
-// that is planned again and again is quick. A Maker is safe for use by several
-// goroutines; its plans are the same as those of Of.
-type Maker struct {
-	shapes memo[[32]byte, *shapes]
-	plays  memo[playKey, register.Play]
-	tried  memo[chanceKey, float64]
+// Planner makes plans and remembers the shapes it has worked out, so that a card
+// that is planned again and again is quick. It is safe for use by several goroutines;
+// its plans are the same as those of Of.
+type Planner struct {
+	shapes  *memory.Of[[32]byte, *shapes]
+	placing *placing.Memory
 }
 
-// NewMaker returns a Maker with an empty memory.
-func NewMaker() *Maker { return &Maker{} }
+// NewPlanner returns a Planner with an empty memory.
+func NewPlanner() *Planner {
+	return &Planner{memory.New[[32]byte, *shapes](mostShapes), placing.NewMemory()}
+}
 
 // Of returns the plan of a card with a kit.
-func Of(c card.Card, k kit.Kit, opts ...Option) Plan { return NewMaker().Of(c, k, opts...) }
+func Of(c card.Card, k kit.Kit, opts ...Option) Plan { return NewPlanner().Of(c, k, opts...) }
 
 // Of returns the plan of a card with a kit, like the function Of.
-func (m *Maker) Of(c card.Card, k kit.Kit, opts ...Option) Plan {
-	b := &builder{Maker: m, card: c, kit: newStock(k), o: assumed(opts)}
-	b.plan = Plan{Motifs: []Motif{}, Steps: []work.Step{}, Findings: []Finding{},
-		Front: Front{Sheets: []Sheet{}, Elements: []Placed{}}}
+func (m *Planner) Of(c card.Card, k kit.Kit, opts ...Option) Plan {
+	b := m.builder(c, k, opts)
 	b.motifs()
 	b.colours()
 	b.layOut()
@@ -214,11 +203,55 @@ func (m *Maker) Of(c card.Card, k kit.Kit, opts ...Option) Plan {
 	return b.plan
 }
 
+func (m *Planner) builder(c card.Card, k kit.Kit, opts []Option) *builder {
+	return &builder{Planner: m, card: c, kit: look.NewStock(k), o: assumed(opts),
+		plan: Plan{Motifs: []Motif{}, Steps: []work.Step{}, Findings: []Finding{}, Front: Front{Sheets: []Sheet{}, Elements: []Placed{}}}}
+}
+
+// Placing sets out how the layers of an image are to be placed. It returns
+// look.ErrUnknown when the card has no such image.
+func (m *Planner) Placing(c card.Card, k kit.Kit, motif string, opts ...Option) (placing.Study, error) {
+	b, img, err := m.image(c, k, motif, opts)
+	if err != nil {
+		return placing.Study{}, fmt.Errorf("place a layer: %w", err)
+	}
+	return placing.Study{Stock: b.kit, Image: img, Hand: b.o.hand, Memory: m.placing}, nil
+}
+
+// Advise sets out how an image may be coloured. It returns look.ErrUnknown when the card
+// has no such image.
+func (m *Planner) Advise(c card.Card, k kit.Kit, motif string, opts ...Option) (advise.Study, error) {
+	b, img, err := m.image(c, k, motif, opts)
+	if err != nil {
+		return advise.Study{}, fmt.Errorf("suggest inks: %w", err)
+	}
+	return b.advice(img), nil
+}
+
+// image works out one image of a card.
+func (m *Planner) image(c card.Card, k kit.Kit, id string, opts []Option) (*builder, look.Image, error) {
+	b := m.builder(c, k, opts)
+	mo, ok := c.Motif(id)
+	if !ok {
+		return nil, look.Image{}, fmt.Errorf("the card has no image %q: %w", id, look.ErrUnknown)
+	}
+	pm := b.motif(mo)
+	if pm.Problem != "" {
+		return nil, look.Image{}, errors.New(pm.Problem)
+	}
+	return b, pm.img, nil
+}
+
+// advice is the study of an image's colours.
+func (b *builder) advice(img look.Image) advise.Study {
+	return advise.Study{Stock: b.kit, Image: img, Readable: b.o.readable, Step: b.o.hand.Step}
+}
+
 // builder carries a plan through its stages.
 type builder struct {
-	*Maker
+	*Planner
 	card card.Card
-	kit  stock
+	kit  look.Stock
 	o    options
 	plan Plan
 
@@ -238,28 +271,28 @@ func (b *builder) motifs() {
 }
 
 func (b *builder) motif(m card.Motif) (out Motif) {
-	out = Motif{ID: m.ID, Name: m.Name, Layers: []Layer{}, Touches: []Touch{}, Colourways: []Colourway{}}
+	out = Motif{ID: m.ID, Name: m.Name, Layers: []Layer{}, Touches: []Touch{}, Colourways: []look.Colourway{}}
 	defer func() {
 		// An outline that geometry cannot stomach costs its image, not the program.
 		if v := recover(); v != nil {
 			out.Problem = fmt.Sprintf("%s has an outline that cannot be worked out. Draw it again, or take it off the card.", m.Name)
-			out.Layers, out.Touches, out.Colourways = []Layer{}, []Touch{}, []Colourway{}
+			out.Layers, out.Touches, out.Colourways = []Layer{}, []Touch{}, []look.Colourway{}
 		}
 	}()
-	set, ok := b.kit.set[m.Set]
+	set, ok := b.kit.Set(m.Set)
 	if !ok {
 		out.Problem = fmt.Sprintf("The set of %q is not in the stores. Import it again, or take the image off the card.", m.Name)
 		return out
 	}
 	clear := b.seeThrough(m)
-	out.key = shapeKey(m, *set, clear, b.o.limits)
-	s, err := b.shapes.of(out.key, mostShapes, func() (*shapes, error) { return newShapes(b.o.ctx, m, *set, clear, b.o.limits) })
+	key := shapeKey(m, *set, clear, b.o.hand.Limits)
+	s, err := b.shapes.Get(key, func() (*shapes, error) { return newShapes(b.o.ctx, m, *set, clear, b.o.hand.Limits) })
 	if err != nil {
 		out.Problem = fmt.Sprintf("%s could not be worked out: %v.", m.Name, err)
 		return out
 	}
 	// What is remembered is shapes; copies, joints, ranks and stamps are today's.
-	out.img = s.img.With(m.Layers, *set)
+	out.img = look.Image{Motif: m, Shapes: s.img.With(m.Layers, *set), Ground: b.panelPaper(), Key: key}
 	box := s.img.Silhouette.Bounds()
 	out.MinX, out.MinY, out.W, out.H = box.Min.X, box.Min.Y, box.W(), box.H()
 	out.Silhouette, out.Layers, out.Touches = s.silhouette, s.layers, s.touches
@@ -272,7 +305,7 @@ func (b *builder) seeThrough(m card.Motif) map[string]bool {
 	clear := map[string]bool{}
 	for _, l := range m.Layers {
 		for _, w := range m.Colourways {
-			if p, ok := b.kit.paper[w.Layers[l.ID].Paper]; ok && l.Make == card.Cut {
+			if p, ok := b.kit.Paper(w.Layers[l.ID].Paper); ok && l.Make == card.Cut {
 				clear[l.ID] = !p.Opaque()
 				break
 			}
@@ -281,48 +314,30 @@ func (b *builder) seeThrough(m card.Motif) map[string]bool {
 	return clear
 }
 
-// stock is a kit with its items by id.
-type stock struct {
-	kit.Kit
-	set      map[string]*kit.Set
-	ink      map[string]*kit.Ink
-	paper    map[string]*kit.Cardstock
-	spacer   map[string]*kit.Spacer
-	adhesive map[string]*kit.Adhesive
-	swatch   map[swatchKey]string
-	byInk    map[string][]kit.Swatch
-	fitted   map[string]colour.Film  // inks with swatches, by id
-	hides    map[kit.InkKind]float64 // how much inks of a kind hide, by the person's own swatches on card
-}
-
-type swatchKey struct {
-	ink, paper string
-	n          int
-}
-
-func newStock(k kit.Kit) stock {
-	s := stock{Kit: k, swatch: map[swatchKey]string{}, byInk: map[string][]kit.Swatch{}}
-	s.set = byID(k.Sets, func(v *kit.Set) string { return v.ID })
-	s.ink = byID(k.Inks, func(v *kit.Ink) string { return v.ID })
-	s.paper = byID(k.Papers, func(v *kit.Cardstock) string { return v.ID })
-	s.spacer = byID(k.Spacers, func(v *kit.Spacer) string { return v.ID })
-	s.adhesive = byID(k.Adhesives, func(v *kit.Adhesive) string { return v.ID })
-	for _, w := range k.Swatches {
-		s.swatch[swatchKey{w.Ink, w.Paper, w.Impressions}] = w.Dry
-		s.byInk[w.Ink] = append(s.byInk[w.Ink], w)
-	}
-	s.fit()
-	return s
-}
-
-func byID[T any](items []T, id func(*T) string) map[string]*T {
-	out := make(map[string]*T, len(items))
-	for i := range items {
-		out[id(&items[i])] = &items[i]
-	}
-	return out
-}
-
 // Image gives the worked-out shapes of the image; its views are empty when
 // Problem is set.
-func (m Motif) Image() motif.Image { return m.img }
+func (m Motif) Image() motif.Image { return m.img.Shapes }
+
+// panelPaper is the id of the paper images lie on.
+func (b *builder) panelPaper() string {
+	if n := len(b.card.Sheets); n > 0 {
+		return b.card.Sheets[n-1].Paper
+	}
+	return b.card.Base.Paper
+}
+
+// colours works out every colourway of every image.
+func (b *builder) colours() {
+	for mi := range b.plan.Motifs {
+		pm := &b.plan.Motifs[mi]
+		if pm.Problem != "" {
+			continue
+		}
+		for _, w := range b.card.Motifs[mi].Colourways {
+			out := b.kit.Look(pm.img, w)
+			out.Eyes = out.SeenOtherwise()
+			depth.Image(b.kit, pm.img, w, &out)
+			pm.Colourways = append(pm.Colourways, out)
+		}
+	}
+}

@@ -11,9 +11,11 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"ochrestone/core/advise"
 	"ochrestone/core/card"
 	"ochrestone/core/colour"
 	"ochrestone/core/kit"
+	"ochrestone/core/look"
 	"ochrestone/core/measure"
 	"ochrestone/core/plan"
 	"ochrestone/core/ramp"
@@ -41,7 +43,7 @@ func TestPlanIsAPureFunction(t *testing.T) {
 	c, k := moth(t)
 	before, _ := json.Marshal(c)
 	a, _ := json.Marshal(plan.Of(c, k))
-	m := plan.NewMaker()
+	m := plan.NewPlanner()
 	b, _ := json.Marshal(m.Of(c, k))
 	again, _ := json.Marshal(m.Of(c, k))
 	assert.Equal(t, a, b)
@@ -203,16 +205,16 @@ func TestStepsAreInAnOrderThatWorks(t *testing.T) {
 
 func TestSuggestionsKeepTheirPromises(t *testing.T) {
 	c, k := moth(t)
-	m := plan.NewMaker()
+	m := plan.NewPlanner()
 	for _, school := range []card.School{card.LightGround, card.DarkGround, card.LocalColour} {
-		got, err := m.Suggest(context.Background(), c, k, plan.Ask{Motif: "moth", Colourway: "bracken", School: school})
+		got, _, err := coloured(m, c, k, advise.Ask{Motif: "moth", Colourway: "bracken", School: school}).Suggest(context.Background(), advise.Ask{Motif: "moth", Colourway: "bracken", School: school})
 		require.NoError(t, err, school)
 		require.Len(t, got, 5, school)
 		c2 := c
 		c2.Motifs = []card.Motif{c.Motifs[0]}
 		c2.Motifs[0].School = school
 		for _, s := range got {
-			assert.GreaterOrEqual(t, s.Look.Weakest, plan.Readable, "%s: %s", school, s.Name)
+			assert.GreaterOrEqual(t, s.Look.Weakest, look.Readable, "%s: %s", school, s.Name)
 			way := c.Motifs[0].Colourways[0]
 			way.Layers = s.Finishes
 			c2.Motifs[0].Colourways = []card.Colourway{way}
@@ -222,9 +224,9 @@ func TestSuggestionsKeepTheirPromises(t *testing.T) {
 		}
 	}
 	k.Inks = k.Inks[:2]
-	_, err := m.Suggest(context.Background(), c, k, plan.Ask{Motif: "moth", Colourway: "bracken", School: card.DarkGround})
+	_, _, err := coloured(m, c, k, advise.Ask{Motif: "moth", Colourway: "bracken", School: card.DarkGround}).Suggest(context.Background(), advise.Ask{Motif: "moth", Colourway: "bracken", School: card.DarkGround})
 	assert.ErrorIs(t, err, ramp.ErrNoAnswer)
-	_, err = m.Suggest(context.Background(), c, k, plan.Ask{Motif: "none"})
+	_, _, err = coloured(m, c, k, advise.Ask{Motif: "none"}).Suggest(context.Background(), advise.Ask{Motif: "none"})
 	assert.Error(t, err)
 }
 
@@ -290,7 +292,7 @@ func BenchmarkPlan60x300(b *testing.B) {
 		}
 	})
 	b.Run("again", func(b *testing.B) {
-		m := plan.NewMaker()
+		m := plan.NewPlanner()
 		for b.Loop() {
 			m.Of(c, k)
 		}
@@ -308,8 +310,8 @@ func BenchmarkMothCold(b *testing.B) {
 // really makes it.
 func TestAdviceNamesTheMissingLightness(t *testing.T) {
 	c, k := moth(t)
-	ask := plan.Ask{Motif: c.Motifs[0].ID, Colourway: c.Motifs[0].Colourways[0].ID, School: card.DarkGround, Best: 1}
-	_, advice, err := plan.NewMaker().Advise(context.Background(), c, k, ask)
+	ask := advise.Ask{Motif: c.Motifs[0].ID, Colourway: c.Motifs[0].Colourways[0].ID, School: card.DarkGround, Best: 1}
+	_, advice, err := coloured(plan.NewPlanner(), c, k, ask).Suggest(context.Background(), ask)
 	require.NoError(t, err)
 	assert.Empty(t, advice, "the whole drawer lacks nothing")
 
@@ -326,10 +328,10 @@ func TestAdviceNamesTheMissingLightness(t *testing.T) {
 		l := &c.Motifs[0].Layers[i]
 		l.Rank = 1 + i%4
 	}
-	ways, advice, err := plan.NewMaker().Advise(context.Background(), c, k, ask)
+	ways, advice, err := coloured(plan.NewPlanner(), c, k, ask).Suggest(context.Background(), ask)
 	if err == nil {
 		require.NotEmpty(t, ways)
-		if ways[0].Look.Weakest >= plan.Readable {
+		if ways[0].Look.Weakest >= look.Readable {
 			assert.Empty(t, advice)
 			return
 		}
@@ -340,7 +342,7 @@ func TestAdviceNamesTheMissingLightness(t *testing.T) {
 	require.NoError(t, scan, advice)
 	grey := colour.Lab{L: (lo + hi) / 2}.Linear().Hex()
 	k.Inks = append(k.Inks, kit.Ink{ID: "new", Name: "New grey", Family: "Soot", Kind: kit.Dye, Dry: grey})
-	better, _, err := plan.NewMaker().Advise(context.Background(), c, k, ask)
+	better, _, err := coloured(plan.NewPlanner(), c, k, ask).Suggest(context.Background(), ask)
 	require.NoError(t, err)
 	if len(ways) > 0 {
 		assert.Greater(t, better[0].Look.Weakest, ways[0].Look.Weakest)
@@ -351,7 +353,7 @@ func TestAdviceNamesTheMissingLightness(t *testing.T) {
 // typed colour does.
 func TestDrawerForetellsHeldBackSwatches(t *testing.T) {
 	_, k := moth(t)
-	d := plan.DrawerOf(k)
+	d := look.KnowledgeOf(k)
 	assert.Zero(t, d.Swatches)
 	assert.Zero(t, d.HeldBack)
 	for n := range 12 {
@@ -369,7 +371,7 @@ func TestDrawerForetellsHeldBackSwatches(t *testing.T) {
 			k.Swatches = append(k.Swatches, kit.Swatch{Ink: ink.ID, Paper: id, Impressions: 1, Dry: film.Over(under, 1).Hex()})
 		}
 	}
-	d = plan.DrawerOf(k)
+	d = look.KnowledgeOf(k)
 	assert.Equal(t, 48, d.Swatches)
 	assert.Equal(t, 12, d.Measured)
 	assert.Equal(t, 48, d.HeldBack)

@@ -6,18 +6,20 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"ochrestone/core/advise"
 	"ochrestone/core/card"
 	"ochrestone/core/colour"
+	"ochrestone/core/look"
 	"ochrestone/core/plan"
 	"ochrestone/core/ramp"
 	"ochrestone/demo"
 )
 
-func refs(t *testing.T, hexes ...string) (out []plan.Reference) {
+func refs(t *testing.T, hexes ...string) (out []advise.Reference) {
 	for i, h := range hexes {
 		c, err := colour.ParseHex(h)
 		require.NoError(t, err)
-		out = append(out, plan.Reference{Colour: c, Share: 1 / float64(i+2)})
+		out = append(out, advise.Reference{Colour: c, Share: 1 / float64(i+2)})
 	}
 	return out
 }
@@ -26,9 +28,9 @@ func refs(t *testing.T, hexes ...string) (out []plan.Reference) {
 // them, its order kept.
 func TestColouredAfterAPicture(t *testing.T) {
 	c, k := moth(t)
-	ask := plan.Ask{Motif: c.Motifs[0].ID, Colourway: c.Motifs[0].Colourways[0].ID, School: card.DarkGround}
+	ask := advise.Ask{Motif: c.Motifs[0].ID, Colourway: c.Motifs[0].Colourways[0].ID, School: card.DarkGround}
 	rs := refs(t, "#f1ead9", "#d7e0c0", "#a9bd83", "#71894a", "#42552b", "#26282b")
-	s, err := plan.NewMaker().FromPicture(c, k, ask, rs)
+	s, err := coloured(plan.NewPlanner(), c, k, ask).AfterPicture(ask, rs)
 	require.NoError(t, err)
 	lichen := 0
 	for _, f := range s.Finishes {
@@ -44,9 +46,9 @@ func TestColouredAfterAPicture(t *testing.T) {
 
 func TestLocalColourGivesTheLargestLayerTheLargestShare(t *testing.T) {
 	c, k := moth(t)
-	ask := plan.Ask{Motif: c.Motifs[0].ID, Colourway: c.Motifs[0].Colourways[0].ID, School: card.LocalColour}
+	ask := advise.Ask{Motif: c.Motifs[0].ID, Colourway: c.Motifs[0].Colourways[0].ID, School: card.LocalColour}
 	rs := refs(t, "#815b92", "#e9c957", "#3f8668")
-	s, err := plan.NewMaker().FromPicture(c, k, ask, rs)
+	s, err := coloured(plan.NewPlanner(), c, k, ask).AfterPicture(ask, rs)
 	require.NoError(t, err)
 	p := plan.Of(c, k)
 	largest, most := "", 0.0
@@ -67,28 +69,28 @@ func TestPrintsOnPrintsAreJudgedOnThePaperBelow(t *testing.T) {
 	require.NoError(t, err)
 	c := demo.Cards(k)[1]
 	m := &c.Motifs[0]
-	ask := plan.Ask{Motif: m.ID, Colourway: m.Colourways[0].ID, School: card.LightGround}
+	ask := advise.Ask{Motif: m.ID, Colourway: m.Colourways[0].ID, School: card.LightGround}
 	rs := refs(t, "#f3e6b0", "#e9c957", "#b8922f", "#6f5417")
-	flat, err := plan.NewMaker().FromPicture(c, k, ask, rs)
+	flat, err := coloured(plan.NewPlanner(), c, k, ask).AfterPicture(ask, rs)
 	require.NoError(t, err)
 	for i := 1; i < len(m.Layers); i++ {
 		require.Equal(t, card.Printed, m.Layers[i].Make)
 		m.Layers[i].On = m.Layers[i-1].ID
 	}
-	chain, err := plan.NewMaker().FromPicture(c, k, ask, rs)
+	chain, err := coloured(plan.NewPlanner(), c, k, ask).AfterPicture(ask, rs)
 	require.NoError(t, err)
 	assert.Equal(t, flat.Finishes, chain.Finishes)
 }
 
 func TestPictureNeedsInksAndColours(t *testing.T) {
 	c, k := moth(t)
-	ask := plan.Ask{Motif: c.Motifs[0].ID, Colourway: c.Motifs[0].Colourways[0].ID, School: card.DarkGround}
-	_, err := plan.NewMaker().FromPicture(c, k, ask, nil)
+	ask := advise.Ask{Motif: c.Motifs[0].ID, Colourway: c.Motifs[0].Colourways[0].ID, School: card.DarkGround}
+	_, err := coloured(plan.NewPlanner(), c, k, ask).AfterPicture(ask, nil)
 	assert.ErrorIs(t, err, ramp.ErrNoOptions)
 	k.Inks = nil
-	_, err = plan.NewMaker().FromPicture(c, k, ask, refs(t, "#815b92"))
+	_, err = coloured(plan.NewPlanner(), c, k, ask).AfterPicture(ask, refs(t, "#815b92"))
 	assert.ErrorIs(t, err, ramp.ErrNoOptions)
-	ask.Motif = "none"
-	_, err = plan.NewMaker().FromPicture(c, k, ask, refs(t, "#815b92"))
+	_, err = plan.NewPlanner().Advise(c, k, "none")
 	assert.ErrorContains(t, err, "no image")
+	assert.ErrorIs(t, err, look.ErrUnknown)
 }

@@ -170,10 +170,10 @@ func TestADieIsLaidRoundAPrintOnlyWhereThereIsOne(t *testing.T) {
 			assert.NotContains(t, st.Detail, "round the print", st.Title)
 		}
 	}
-	pl, err := plan.NewMaker().Placing(c, k, m.ID, m.Colourways[0].ID, m.Layers[at].ID, 1, 1)
+	pl, err := place(plan.NewPlanner(), c, k, m.ID).Of(m.Colourways[0].ID, m.Layers[at].ID, 1, 1)
 	require.NoError(t, err)
 	assert.NotContains(t, pl.Sighting.Say, "Look through the die")
-	lowest, err := plan.NewMaker().Placing(c, k, m.ID, m.Colourways[0].ID, m.Layers[0].ID, 1, 1)
+	lowest, err := place(plan.NewPlanner(), c, k, m.ID).Of(m.Colourways[0].ID, m.Layers[0].ID, 1, 1)
 	require.NoError(t, err)
 	assert.NotContains(t, lowest.Sighting.Say, "mark on the panel")
 }
@@ -184,7 +184,7 @@ var nothing = regexp.MustCompile(`(^|[^0-9⁄.])0 (in|mm)\b`)
 func TestNoStepSpeaksOfNothing(t *testing.T) {
 	k := manySets(t)
 	k.Sets = slices.DeleteFunc(k.Sets, func(s kit.Set) bool { return len(s.Parts) > 4 })
-	maker := plan.NewMaker()
+	maker := plan.NewPlanner()
 	rapid.Check(t, func(t *rapid.T) {
 		c := clone(anyCard(t, k))
 		for i := range c.Sheets {

@@ -8,9 +8,11 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
+	"ochrestone/core/advise"
 	"ochrestone/core/card"
 	"ochrestone/core/colour"
 	"ochrestone/core/kit"
+	"ochrestone/core/look"
 	"ochrestone/core/measure"
 	"ochrestone/core/plan"
 )
@@ -42,7 +44,7 @@ func TestTheSearchAndThePlanSeeTheSameColours(t *testing.T) {
 	for _, ink := range base.Inks {
 		require.NotEmpty(t, ink.ID)
 	}
-	maker := plan.NewMaker()
+	maker := plan.NewPlanner()
 	rapid.Check(t, func(t *rapid.T) {
 		k := base
 		k.Inks = k.Inks[:rapid.IntRange(8, 16).Draw(t, "inks")]
@@ -62,7 +64,7 @@ func TestTheSearchAndThePlanSeeTheSameColours(t *testing.T) {
 				m.Colourways[0].Layers[id] = f
 			}
 		}
-		ways, _, err := maker.Advise(context.Background(), c, k, plan.Ask{Motif: m.ID, Colourway: m.Colourways[0].ID, School: card.LightGround, Best: 2})
+		ways, _, err := coloured(maker, c, k, advise.Ask{Motif: m.ID, Colourway: m.Colourways[0].ID, School: card.LightGround, Best: 2}).Suggest(context.Background(), advise.Ask{Motif: m.ID, Colourway: m.Colourways[0].ID, School: card.LightGround, Best: 2})
 		if err != nil {
 			return // the drawer cannot keep the order
 		}
@@ -98,7 +100,7 @@ func TestTheDrawerComparesWithWhatWasTyped(t *testing.T) {
 	_, k := moth(t)
 	k.Inks = []kit.Ink{again}
 	k.Swatches = []kit.Swatch{{Ink: "i", Paper: "chalk", Impressions: 1, Dry: "#bf665d"}, {Ink: "i", Paper: "kraft", Impressions: 1, Dry: "#8a4a40"}}
-	d := plan.DrawerOf(k)
+	d := look.KnowledgeOf(k)
 	assert.Equal(t, 2, d.HeldBack)
 	a, _ := colour.ParseHex("#d98f86")
 	b, _ := colour.ParseHex("#bf665d")

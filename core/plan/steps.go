@@ -73,14 +73,14 @@ func (b *builder) size(s measure.Size) string {
 }
 
 func (b *builder) paperName(id string) string {
-	if p, ok := b.kit.paper[id]; ok {
+	if p, ok := b.kit.Paper(id); ok {
 		return p.Name
 	}
 	return "card"
 }
 
 func (b *builder) inkName(id string) string {
-	if i, ok := b.kit.ink[id]; ok {
+	if i, ok := b.kit.Ink(id); ok {
 		return i.Name
 	}
 	return "ink"
@@ -89,7 +89,7 @@ func (b *builder) inkName(id string) string {
 func (b *builder) baseSteps(l *work.List) {
 	c := b.card.Base
 	stock := measure.Letter
-	if p, ok := b.kit.paper[c.Paper]; ok && p.W > 0 && p.H > 0 {
+	if p, ok := b.kit.Paper(c.Paper); ok && p.W > 0 && p.H > 0 {
 		stock = measure.Size{W: p.W, H: p.H}
 	}
 	cut := measure.BaseFor(c.Size(), c.Fold, stock)
@@ -98,7 +98,7 @@ func (b *builder) baseSteps(l *work.List) {
 		from = "The stock sheet in the stores is too small for it."
 	}
 	l.Add(phaseCut, work.Step{ID: "base", Kind: work.CutStep, Title: "Cut and score the card base",
-		Detail: fmt.Sprintf("%s, %s; score at %s, fold at the %s. %s", b.paperName(c.Paper), b.size(cut.Sheet), b.o.format(cut.ScoreAt), c.Fold, from)})
+		Detail: fmt.Sprintf("%s, %s; score at %s, fold at the %s. %s", b.kit.PaperName(c.Paper), b.size(cut.Sheet), b.o.format(cut.ScoreAt), c.Fold, from)})
 	panels, err := front.Sheets(b.card)
 	if err != nil {
 		return // said in a finding of its own
@@ -109,7 +109,7 @@ func (b *builder) baseSteps(l *work.List) {
 			shows = "As large as what lies beneath: every skew of it will show."
 		}
 		l.Add(phaseCut, work.Step{ID: "cut:" + s.ID, Kind: work.CutStep, Title: "Cut " + b.sheetName(s.ID),
-			Detail: fmt.Sprintf("%s, %s. %s", b.paperName(s.Paper), b.size(panels[i].Size), shows)})
+			Detail: fmt.Sprintf("%s, %s. %s", b.kit.PaperName(s.Paper), b.size(panels[i].Size), shows)})
 	}
 }
 
@@ -150,7 +150,7 @@ func (b *builder) joined(s work.Step, j card.Joint) work.Step {
 	case card.Foamed:
 		s.Kind = work.FoamStep
 		name := "foam"
-		if sp, ok := b.kit.spacer[j.Spacer]; ok {
+		if sp, ok := b.kit.Spacer(j.Spacer); ok {
 			name = sp.Name
 		}
 		s.Detail = fmt.Sprintf("On %s, %d high, back from the edge. It grabs at once: sight first.", name, max(1, j.Levels))
@@ -160,7 +160,7 @@ func (b *builder) joined(s work.Step, j card.Joint) work.Step {
 	default:
 		s.Kind = work.GlueStep
 		s.Detail = "Glue, back from the edge."
-		if a, ok := b.kit.adhesive[j.Glue]; ok {
+		if a, ok := b.kit.Adhesive(j.Glue); ok {
 			s.Detail = a.Name + ", back from the edge."
 			if a.Wiggle {
 				s.Detail += " There is time to move it."
@@ -258,10 +258,10 @@ func (b *builder) motifDone(l *work.List, motif, way string) []work.Need {
 func (b *builder) stripSteps(l *work.List, e card.Element) string {
 	s := e.Strip
 	cut, print := "cut:"+e.ID, "print:"+e.ID
-	ink := b.inkName(s.Ink)
-	st := work.Step{ID: print, Kind: work.PrintStep, Title: "Stamp “" + s.Text + "”", Detail: fmt.Sprintf("%s on %s.", ink, b.paperName(s.Paper)), Ink: s.Ink, Element: e.ID}
+	ink := b.kit.InkName(s.Ink)
+	st := work.Step{ID: print, Kind: work.PrintStep, Title: "Stamp “" + s.Text + "”", Detail: fmt.Sprintf("%s on %s.", ink, b.kit.PaperName(s.Paper)), Ink: s.Ink, Element: e.ID}
 	hot := s.Emboss
-	if i, ok := b.kit.ink[s.Ink]; ok {
+	if i, ok := b.kit.Ink(s.Ink); ok {
 		st.Minutes, hot = i.Minutes(), hot || i.Heat()
 	}
 	l.Add(phaseInk, st)

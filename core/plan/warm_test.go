@@ -141,7 +141,7 @@ func TestAWarmPlanIsAColdPlan(t *testing.T) {
 	require.NotEmpty(t, k.Sets)
 	rapid.Check(t, func(t *rapid.T) {
 		c := clone(anyCard(t, k))
-		maker := plan.NewMaker()
+		maker := plan.NewPlanner()
 		maker.Of(c, k)
 		for range 3 {
 			before := clone(c)
@@ -169,7 +169,7 @@ func clone(c card.Card) card.Card {
 // The height of the stack follows the foam beneath a layer at once.
 func TestFoamUnderALayerIsSeenAtOnce(t *testing.T) {
 	c, k := moth(t)
-	maker := plan.NewMaker()
+	maker := plan.NewPlanner()
 	flat := maker.Of(c, k).Depth.Total
 	last := len(c.Motifs[0].Layers) - 1
 	c.Motifs[0].Layers[last].Joint = card.Joint{Kind: card.Foamed, Spacer: "foam"}
@@ -181,7 +181,7 @@ func TestFoamUnderALayerIsSeenAtOnce(t *testing.T) {
 // A part's own copies and stamp are no part of its shape, and count at once.
 func TestCopiesOfAPartAreSeenAtOnce(t *testing.T) {
 	c, k := moth(t)
-	maker := plan.NewMaker()
+	maker := plan.NewPlanner()
 	maker.Of(c, k)
 	k.Sets = slices.Clone(k.Sets)
 	for i, s := range k.Sets {

@@ -6,16 +6,18 @@ import (
 	"math"
 	"slices"
 
+	"image/color"
+	"image/png"
+
 	"github.com/tdewolff/canvas"
 	"github.com/tdewolff/canvas/renderers/rasterizer"
 	"github.com/tdewolff/canvas/renderers/svg"
-	"image/color"
-	"image/png"
 
 	"ochrestone/core/blend"
 	"ochrestone/core/card"
 	"ochrestone/core/depth"
 	"ochrestone/core/kit"
+	"ochrestone/core/look"
 	"ochrestone/core/plan"
 	"ochrestone/core/shape"
 )
@@ -29,8 +31,8 @@ func front(p *paper, c card.Card, k kit.Kit, pl plan.Plan, x, y float64) error {
 	p.rect(x, y, c.Base.W, c.Base.H, hex(base), rule, 0.1)
 	for _, s := range pl.Stood {
 		fill := s.Top
-		if s.Layer == "" {
-			fill = s.Colour
+		if s.ID.Part == "" {
+			fill = s.Body
 		}
 		edge, width := none, 0.0
 		if s.Thick > 0 {
@@ -40,7 +42,7 @@ func front(p *paper, c card.Card, k kit.Kit, pl plan.Plan, x, y float64) error {
 		if err := p.shades(s.Outline, place{x, y, 1}, blendsOf(pl, c, s)); err != nil {
 			return err
 		}
-		if err := words(p, c, k, s.ID, x, y); err != nil {
+		if err := words(p, c, k, s.ID.Element, x, y); err != nil {
 			return err
 		}
 	}
@@ -49,9 +51,9 @@ func front(p *paper, c card.Card, k kit.Kit, pl plan.Plan, x, y float64) error {
 
 // blendsOf are the inks worked into the zones of a layer as it stands on the
 // front.
-func blendsOf(pl plan.Plan, c card.Card, s depth.Stood) []plan.BlendLook {
+func blendsOf(pl plan.Plan, c card.Card, s depth.Stood) []look.Blend {
 	for _, e := range c.Elements {
-		if e.ID != s.ID {
+		if e.ID != s.ID.Element {
 			continue
 		}
 		for _, m := range pl.Motifs {
@@ -60,7 +62,7 @@ func blendsOf(pl plan.Plan, c card.Card, s depth.Stood) []plan.BlendLook {
 					continue
 				}
 				for _, l := range w.Layers {
-					if l.ID == s.Layer {
+					if l.ID == s.ID.Part {
 						return turnedZones(l.Blends, e.Turn)
 					}
 				}
@@ -72,7 +74,7 @@ func blendsOf(pl plan.Plan, c card.Card, s depth.Stood) []plan.BlendLook {
 
 // turnedZones names the zones of an image as it lies turned on the card, to the
 // nearest quarter turn.
-func turnedZones(bs []plan.BlendLook, deg float64) []plan.BlendLook {
+func turnedZones(bs []look.Blend, deg float64) []look.Blend {
 	round := []card.Zone{card.Tip, card.Right, card.Foot, card.Left}
 	quarters := ((int(math.Round(deg/90)) % 4) + 4) % 4
 	out := slices.Clone(bs)
@@ -88,7 +90,7 @@ func turnedZones(bs []plan.BlendLook, deg float64) []plan.BlendLook {
 const shadeBands = 6
 
 // shades draws the inks worked into the zones of a piece.
-func (p *paper) shades(g shape.Region, at place, bs []plan.BlendLook) error {
+func (p *paper) shades(g shape.Region, at place, bs []look.Blend) error {
 	for _, b := range bs {
 		if b.Dry == "" || b.Zone == card.AllOver {
 			continue

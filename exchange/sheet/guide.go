@@ -13,6 +13,7 @@ import (
 
 	"ochrestone/core/card"
 	"ochrestone/core/kit"
+	"ochrestone/core/look"
 	"ochrestone/core/measure"
 	"ochrestone/core/motif"
 	"ochrestone/core/plan"
@@ -195,7 +196,7 @@ func (g *guide) layers(m plan.Motif, cm card.Motif) error {
 	return nil
 }
 
-func (g *guide) row(i int, l plan.Layer, cl card.Layer, look plan.LayerLook) {
+func (g *guide) row(i int, l plan.Layer, cl card.Layer, look look.Layer) {
 	p, y := g.p, g.y
 	p.line(margin, y, g.size.W-margin, y, 0.1, rule)
 	p.text(p.f.bold, 3.2, margin, y+5, -1, inkText, fmt.Sprintf("%d  %s", i+1, l.Label))

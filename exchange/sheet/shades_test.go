@@ -12,13 +12,14 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"ochrestone/core/card"
+	"ochrestone/core/look"
 	"ochrestone/core/plan"
 )
 
 // Turned a quarter clockwise, the tip of an image points to the right; turned
 // half way its foot is up.
 func TestZonesTurnWithTheImage(t *testing.T) {
-	in := []plan.BlendLook{{Zone: card.Tip}, {Zone: card.Left}, {Zone: card.Rim}, {Zone: card.AllOver}}
+	in := []look.Blend{{Zone: card.Tip}, {Zone: card.Left}, {Zone: card.Rim}, {Zone: card.AllOver}}
 	zones := func(deg float64) (out []card.Zone) {
 		for _, b := range turnedZones(in, deg) {
 			out = append(out, b.Zone)

@@ -12,7 +12,7 @@ export type Layer = S["Layer"];
 export type Finish = S["Finish"];
 export type Element = S["Element"];
 export type PlanMotif = S["PlanMotif"];
-export type Way = S["PlanColourway"];
+export type Colourway = S["LookColourway"];
 export type Finding = S["PlanFinding"];
 export type Step = S["Step"];
 

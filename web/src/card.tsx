@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
-import { api, type Card, type Finding, type Motif, ok, type PlanMotif, type Problem, type State, useKit, type View, type Way } from "./api";
+import { api, type Card, type Finding, type Motif, ok, type PlanMotif, type Problem, type State, useKit, type View, type Colourway } from "./api";
 
 export type Saving = "saved" | "saving" | "failed";
 
@@ -13,11 +13,11 @@ export interface Bench {
 	problem: Problem | null;
 	motif?: Motif;
 	look?: PlanMotif;
-	way?: Way;
+	colourway?: Colourway;
 	layer: string;
 	element: string;
 	step: string;
-	pick: (what: { motif?: string; way?: string; layer?: string; element?: string; step?: string }) => void;
+	pick: (what: { motif?: string; colourway?: string; layer?: string; element?: string; step?: string }) => void;
 	change: (f: (c: Card) => Card) => Promise<void>;
 	replace: (call: (version: string) => Promise<View>) => Promise<void>;
 	undo: () => void;
@@ -41,7 +41,7 @@ export function CardProvider({ id, children, empty }: { id: string; children: Re
 	const read = useQuery({ queryKey: ["card", id], queryFn: () => ok(api.GET("/api/cards/{id}", { params: { path: { id } } })) });
 	const [saving, setSaving] = useState<Saving>("saved");
 	const [problem, setProblem] = useState<Problem | null>(null);
-	const [sel, setSel] = useState({ motif: "", way: "", layer: "", element: "", step: "" });
+	const [sel, setSel] = useState({ motif: "", colourway: "", layer: "", element: "", step: "" });
 	// Changes go one after another, each on the version the one before made.
 	const queue = useRef<Promise<unknown>>(Promise.resolve());
 	const latest = useRef<View | undefined>(undefined);
@@ -101,7 +101,7 @@ export function CardProvider({ id, children, empty }: { id: string; children: Re
 		const motif = card.motifs.find((m) => m.id === sel.motif) ?? card.motifs[0];
 		const look = plan.motifs.find((m) => m.id === motif?.id);
 		const used = card.elements.find((e) => e.motif === motif?.id)?.colourway;
-		const way = look?.colourways.find((w) => w.id === sel.way) ?? look?.colourways.find((w) => w.id === used) ?? look?.colourways[0];
+		const colourway = look?.colourways.find((w) => w.id === sel.colourway) ?? look?.colourways.find((w) => w.id === used) ?? look?.colourways[0];
 		const layer = motif?.layers.some((l) => l.id === sel.layer) ? sel.layer : "";
 		return {
 			view: read.data,
@@ -111,7 +111,7 @@ export function CardProvider({ id, children, empty }: { id: string; children: Re
 			problem,
 			motif,
 			look,
-			way,
+			colourway,
 			layer,
 			element: sel.element,
 			step: sel.step,
@@ -135,8 +135,8 @@ export function CardProvider({ id, children, empty }: { id: string; children: Re
 export const openNotes = (fs: Finding[]) => fs.filter((f) => !f.aside);
 
 /** Changes the finish of one layer in one colourway. */
-export function withFinish(c: Card, motif: string, way: string, layer: string, f: Partial<Card["motifs"][0]["colourways"][0]["layers"][string]>): Card {
-	const w = c.motifs.find((m) => m.id === motif)?.colourways.find((x) => x.id === way);
+export function withFinish(c: Card, motif: string, colourway: string, layer: string, f: Partial<Card["motifs"][0]["colourways"][0]["layers"][string]>): Card {
+	const w = c.motifs.find((m) => m.id === motif)?.colourways.find((x) => x.id === colourway);
 	if (w) w.layers[layer] = { ...w.layers[layer], ...f };
 	return c;
 }

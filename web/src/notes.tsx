@@ -65,7 +65,7 @@ function Note({ f }: { f: Finding }) {
 	const go = useNavigate();
 	const [why, setWhy] = useState<string | null>(null);
 	const show = () => {
-		b.pick({ motif: f.motif || undefined, way: f.colourway || undefined, layer: f.layer ?? "", element: f.element ?? "", step: f.step ?? "" });
+		b.pick({ motif: f.motif || undefined, colourway: f.colourway || undefined, layer: f.layer ?? "", element: f.element ?? "", step: f.step ?? "" });
 		if (f.station && f.station !== "stores") go(`/card/${b.view.id}/${f.station}`);
 	};
 	return (

@@ -1,18 +1,18 @@
 import type { ReactNode } from "react";
-import type { PlanMotif, Way } from "./api";
+import type { PlanMotif, Colourway } from "./api";
 import { Shades } from "./shades";
 
 /** A layered image at true proportion in its own frame; spread 1 lays the layers apart, 0 stacks them. */
 export function Layers({
 	look,
-	way,
+	colourway,
 	wet,
 	spread = 0,
 	layer,
 	onPick,
 }: {
 	look: PlanMotif;
-	way?: Way;
+	colourway?: Colourway;
 	wet?: boolean;
 	spread?: number;
 	layer?: string;
@@ -22,7 +22,7 @@ export function Layers({
 	return (
 		<>
 			{look.layers.map((l, i) => {
-				const c = way?.layers[i];
+				const c = colourway?.layers[i];
 				const at = apart(look, i, n, spread);
 				return (
 					<g
@@ -74,10 +74,10 @@ export interface Box {
 	h: number;
 }
 
-export function Picture({ look, way, wet, pad = 2, title }: { look: PlanMotif; way?: Way; wet?: boolean; pad?: number; title: string }) {
+export function Picture({ look, colourway, wet, pad = 2, title }: { look: PlanMotif; colourway?: Colourway; wet?: boolean; pad?: number; title: string }) {
 	return (
 		<svg viewBox={`${look.minX - pad} ${look.minY - pad} ${look.w + 2 * pad} ${look.h + 2 * pad}`} width="100%" height="100%" role="img" aria-label={title}>
-			<Layers look={look} way={way} wet={wet} />
+			<Layers look={look} colourway={colourway} wet={wet} />
 		</svg>
 	);
 }

@@ -41,6 +41,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cards/{id}/colourways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A set of colourways of one image that all read and differ */
+        post: operations["set-of-colourways"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cards/{id}/harm": {
         parameters: {
             query?: never;
@@ -219,7 +236,7 @@ export interface paths {
             cookie?: never;
         };
         /** Share the colourways of an image out so that neighbours differ */
-        get: operations["spread-ways"];
+        get: operations["spread-colourways"];
         put?: never;
         post?: never;
         delete?: never;
@@ -239,23 +256,6 @@ export interface paths {
         put?: never;
         /** Step through the changes */
         post: operations["undo-card"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/cards/{id}/ways": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** A set of colourways of one image that all read and differ */
-        post: operations["set-of-ways"];
         delete?: never;
         options?: never;
         head?: never;
@@ -837,6 +837,41 @@ export interface components {
             finding: string;
             reason: string;
         };
+        Ask: {
+            /**
+             * Format: int64
+             * @description how many; 0 takes 5
+             */
+            best?: number;
+            /**
+             * @description what colours a cut piece: ink on its paper, coloured card cut plain, or ink a step darker than its own card; none is ink
+             * @enum {string}
+             */
+            by?: "ink" | "card" | "tone";
+            /** @description its papers are kept */
+            colourway: string;
+            /** @description only inks of these families; none takes all */
+            families?: string[] | null;
+            /** @description layers whose ink is kept */
+            keep?: {
+                [key: string]: boolean;
+            };
+            /**
+             * @description how the inks should differ from those the layers have now
+             * @enum {string}
+             */
+            lean?: "warmer" | "cooler" | "quieter" | "livelier";
+            motif: string;
+            /** @enum {string} */
+            school: "light ground" | "dark ground" | "local colour" | "every piece";
+            /** @description inks not to use */
+            without?: string[] | null;
+            /**
+             * @description where pieces darken under the school every piece; none takes the rim
+             * @enum {string}
+             */
+            zone?: "all over" | "rim" | "foot" | "tip" | "left side" | "right side";
+        };
         Base: {
             /** @description envelope id */
             envelope: string;
@@ -981,6 +1016,20 @@ export interface components {
             trouble?: string;
             usable: boolean;
         };
+        ChainLink: {
+            label: string;
+            layer: string;
+            /**
+             * Format: double
+             * @description what is left of it when all between have drifted as far as they may, mm
+             */
+            left: number;
+            /**
+             * Format: double
+             * @description least drift against it, mm
+             */
+            tight: number;
+        };
         Checked: {
             /** @description what cannot be read */
             apart: components["schemas"]["Apart"][];
@@ -1010,11 +1059,40 @@ export interface components {
             };
             name: string;
         };
+        ColourwaysOutBody: {
+            colourways: components["schemas"]["Suggestion"][];
+            /**
+             * Format: double
+             * @description mean CIEDE2000, over what shows, between the two that differ least
+             */
+            least: number;
+            /** @description what came of it, in words */
+            say: string;
+        };
         Data: {
             /** @description what cannot be read and is set apart */
             apart: components["schemas"]["Apart"][];
             /** @description where it lies */
             path: string;
+        };
+        Detail: {
+            /**
+             * Format: double
+             * @description area of gaps narrower than 0.5 mm, mm²
+             */
+            narrow: number;
+            /**
+             * Format: double
+             * @description area of bridges narrower than 1 mm, mm²
+             */
+            thin: number;
+            /**
+             * Format: double
+             * @description where the largest lies, mm in the image's frame
+             */
+            thinX: number;
+            /** Format: double */
+            thinY: number;
         };
         Element: {
             /** @description colourway id */
@@ -1151,7 +1229,7 @@ export interface components {
         };
         Fitting: {
             /** @description where the hinge of the positioner, or of a taped stencil, lies */
-            hinge: components["schemas"]["PlanHinge"];
+            hinge: components["schemas"]["Hinge"];
             /** @description what the eye forgives between colours a plain step apart */
             limits: components["schemas"]["Limits"];
         };
@@ -1255,6 +1333,15 @@ export interface components {
              * @description widest white left inside the cut line, mm, for a die in a print that runs past it
              */
             white: number;
+        };
+        Hinge: {
+            /**
+             * Format: double
+             * @description mm from the edge of the layer
+             */
+            far: number;
+            /** @enum {string} */
+            side: "left" | "right" | "top" | "bottom";
         };
         Imported: {
             id: string;
@@ -1444,6 +1531,24 @@ export interface components {
             layer: string;
             points: components["schemas"]["Feature"][];
         };
+        LayerPlay: {
+            judged: boolean;
+            /**
+             * Format: double
+             * @description area past the limit as designed, mm²
+             */
+            outside: number;
+            /**
+             * Format: double
+             * @description least drift, mm
+             */
+            tight: number;
+            /**
+             * Format: double
+             * @description turn allowed the tighter way, degrees
+             */
+            turn: number;
+        };
         LengthOutBody: {
             /** Format: double */
             mm: number;
@@ -1521,6 +1626,186 @@ export interface components {
              * @description down, mm
              */
             y: number;
+        };
+        LookBlend: {
+            /** @description dried colour where it covers fully, #rrggbb */
+            dry: string;
+            inkName: string;
+            /**
+             * Format: double
+             * @description its lightness, CIE L*
+             */
+            l: number;
+            /** @description the stores do not hold the ink */
+            missing?: boolean;
+            /**
+             * Format: double
+             * @description how far it goes before it has faded out, mm
+             */
+            reach: number;
+            /** @description the same while wet, #rrggbb */
+            wet: string;
+            /** @enum {string} */
+            zone: "all over" | "rim" | "foot" | "tip" | "left side" | "right side";
+        };
+        LookColourway: {
+            /**
+             * Format: int64
+             * @description cut pieces in the stack
+             */
+            cards: number;
+            /** @description how it holds for other eyes */
+            eyes: components["schemas"]["LookEye"][];
+            /** @description colour of the panel under the image, #rrggbb */
+            ground: string;
+            /**
+             * Format: double
+             * @description height of the stack by itself, mm
+             */
+            height: number;
+            id: string;
+            layers: components["schemas"]["LookLayer"][];
+            name: string;
+            /** @description touching pairs, weakest first */
+            pairs: components["schemas"]["LookPair"][];
+            /**
+             * Format: int64
+             * @description printed layers
+             */
+            prints: number;
+            /**
+             * Format: double
+             * @description CIEDE2000 of the weakest touching pair; 0 when nothing touches
+             */
+            weakest: number;
+        };
+        LookEye: {
+            /** @description layer id; empty for the panel */
+            a: string;
+            b: string;
+            /** @enum {string} */
+            eyes: "protan" | "deutan" | "tritan" | "grey";
+            /**
+             * Format: double
+             * @description CIEDE2000 of the touching pair weakest to these eyes
+             */
+            weakest: number;
+        };
+        LookKnowledge: {
+            /**
+             * Format: double
+             * @description the same without any swatches, from the typed colour alone
+             */
+            default: number;
+            /**
+             * Format: double
+             * @description mean CIEDE2000 between swatches foretold without them and as measured; 0 when none could be
+             */
+            error: number;
+            /**
+             * Format: int64
+             * @description swatches that could be foretold from the others of their ink
+             */
+            heldBack: number;
+            /** Format: int64 */
+            inks: number;
+            /**
+             * Format: int64
+             * @description inks with a measured swatch
+             */
+            measured: number;
+            /**
+             * Format: int64
+             * @description measured swatches
+             */
+            swatches: number;
+        };
+        LookLayer: {
+            /** @description worked in over it, in order */
+            blends: components["schemas"]["LookBlend"][];
+            /**
+             * Format: double
+             * @description how far the dried colour may be off, CIEDE2000; 0 when it was measured or nothing is inked
+             */
+            doubt: number;
+            /** @description dried colour, #rrggbb */
+            dry: string;
+            /** @description colour of the cut edge where it is inked, #rrggbb */
+            edge?: string;
+            id: string;
+            inkName: string;
+            /**
+             * Format: double
+             * @description lightness of the dried colour, CIE L*
+             */
+            l: number;
+            /**
+             * Format: double
+             * @description glue or foam beneath, mm
+             */
+            lift: number;
+            /** @description an outline printed first or last */
+            line?: components["schemas"]["LookLine"];
+            /** @description what the stores do not hold */
+            missing?: string;
+            /** @description #rrggbb */
+            paper: string;
+            paperName: string;
+            /** @enum {string} */
+            source: "measured" | "typed" | "estimated";
+            /**
+             * Format: double
+             * @description mm; 0 for a print
+             */
+            thick: number;
+            /** @description colour while wet, #rrggbb */
+            wet: string;
+            /**
+             * Format: double
+             * @description lightness while wet, CIE L*
+             */
+            wetL: number;
+            /**
+             * Format: double
+             * @description underside, mm above the lowest layer's underside
+             */
+            z0: number;
+            /**
+             * Format: double
+             * @description top, mm
+             */
+            z1: number;
+        };
+        LookLine: {
+            /** @description dried colour of the line when it is printed first, #rrggbb */
+            first: string;
+            /**
+             * Format: double
+             * @description CIEDE2000 between that and the colour round it
+             */
+            firstDiff: number;
+            /**
+             * Format: double
+             * @description the same when the line is printed last, as the layers stand
+             */
+            lastDiff: number;
+            /** @description which is better, and why */
+            say: string;
+        };
+        LookPair: {
+            /** @description layer id; empty for the panel */
+            a: string;
+            b: string;
+            /**
+             * Format: double
+             * @description CIEDE2000
+             */
+            diff: number;
+            /**
+             * Format: double
+             * @description shared edge, mm
+             */
+            length: number;
         };
         MainColour: {
             /** @description #rrggbb */
@@ -1712,7 +1997,21 @@ export interface components {
         PictureOutBody: {
             /** @description lightest first */
             colours: components["schemas"]["MainColour"][];
-            way: components["schemas"]["PlanSuggestion"];
+            colourway: components["schemas"]["Suggestion"];
+        };
+        Pivot: {
+            /**
+             * Format: double
+             * @description degrees
+             */
+            anti: number;
+            /**
+             * Format: double
+             * @description degrees
+             */
+            clock: number;
+            /** @description what it turns about */
+            name: string;
         };
         Placement: {
             /** @description when, RFC 3339 */
@@ -1757,6 +2056,50 @@ export interface components {
              */
             y: number;
         };
+        Placing: {
+            /** @description what it must keep to further down the stack */
+            chain: components["schemas"]["ChainLink"][];
+            /**
+             * Format: double
+             * @description CIEDE2000 between the layer and what it sits on, as dried
+             */
+            contrast: number;
+            /** @description its pieces are placed one by one; the sighting is for the largest */
+            each: boolean;
+            layer: string;
+            /** @description the play of every layer under limits by contrast, lowest first */
+            layers: components["schemas"]["LayerPlay"][];
+            /** @description turn left after a shift */
+            left: components["schemas"]["Turning"][];
+            /** @description what the eye forgives at that contrast */
+            limits: components["schemas"]["Limits"];
+            /**
+             * Format: int64
+             * @description index of the way proposed; -1 when nothing has to meet
+             */
+            pick: number;
+            /** @description turn allowed about points other than its middle */
+            pivots: components["schemas"]["Pivot"][];
+            /** @description under those limits */
+            play: components["schemas"]["Play"];
+            practised?: components["schemas"]["Prospect"];
+            /** @description the order of a run that keeps the stamps in place */
+            printing: components["schemas"]["Printing"];
+            sighting: components["schemas"]["Sighting"];
+            /**
+             * Format: int64
+             * @description images to begin for the run to come out at 95 %; 0 when a thousand would not do
+             */
+            spare: number;
+            /**
+             * Format: double
+             * @description chance that every layer of the image comes out, each placed by the way proposed for it
+             */
+            stack: number;
+            /** @description simplest first */
+            ways: components["schemas"]["Prospect"][];
+            why: string;
+        };
         Plan: {
             depth: components["schemas"]["PlanDepth"];
             findings: components["schemas"]["PlanFinding"][];
@@ -1764,107 +2107,6 @@ export interface components {
             motifs: components["schemas"]["PlanMotif"][];
             patterns: components["schemas"]["PlanPattern"][];
             steps: components["schemas"]["Step"][];
-        };
-        PlanAsk: {
-            /**
-             * Format: int64
-             * @description how many; 0 takes 5
-             */
-            best?: number;
-            /**
-             * @description what colours a cut piece: ink on its paper, coloured card cut plain, or ink a step darker than its own card; none is ink
-             * @enum {string}
-             */
-            by?: "ink" | "card" | "tone";
-            /** @description its papers are kept */
-            colourway: string;
-            /** @description only inks of these families; none takes all */
-            families?: string[] | null;
-            /** @description layers whose ink is kept */
-            keep?: {
-                [key: string]: boolean;
-            };
-            /**
-             * @description how the inks should differ from those the layers have now
-             * @enum {string}
-             */
-            lean?: "warmer" | "cooler" | "quieter" | "livelier";
-            motif: string;
-            /** @enum {string} */
-            school: "light ground" | "dark ground" | "local colour" | "every piece";
-            /** @description inks not to use */
-            without?: string[] | null;
-            /**
-             * @description where pieces darken under the school every piece; none takes the rim
-             * @enum {string}
-             */
-            zone?: "all over" | "rim" | "foot" | "tip" | "left side" | "right side";
-        };
-        PlanBlendLook: {
-            /** @description dried colour where it covers fully, #rrggbb */
-            dry: string;
-            inkName: string;
-            /**
-             * Format: double
-             * @description its lightness, CIE L*
-             */
-            l: number;
-            /** @description the stores do not hold the ink */
-            missing?: boolean;
-            /**
-             * Format: double
-             * @description how far it goes before it has faded out, mm
-             */
-            reach: number;
-            /** @description the same while wet, #rrggbb */
-            wet: string;
-            /** @enum {string} */
-            zone: "all over" | "rim" | "foot" | "tip" | "left side" | "right side";
-        };
-        PlanChainLink: {
-            label: string;
-            layer: string;
-            /**
-             * Format: double
-             * @description what is left of it when all between have drifted as far as they may, mm
-             */
-            left: number;
-            /**
-             * Format: double
-             * @description least drift against it, mm
-             */
-            tight: number;
-        };
-        PlanColourway: {
-            /**
-             * Format: int64
-             * @description cut pieces in the stack
-             */
-            cards: number;
-            /** @description how it holds for other eyes */
-            eyes: components["schemas"]["PlanEyeLook"][];
-            /** @description colour of the panel under the image, #rrggbb */
-            ground: string;
-            /**
-             * Format: double
-             * @description height of the stack by itself, mm
-             */
-            height: number;
-            id: string;
-            layers: components["schemas"]["PlanLayerLook"][];
-            name: string;
-            /** @description touching pairs, weakest first */
-            pairs: components["schemas"]["PlanPairLook"][];
-            /**
-             * Format: int64
-             * @description printed layers
-             */
-            prints: number;
-            /**
-             * Format: double
-             * @description CIEDE2000 of the weakest touching pair; 0 when nothing touches
-             */
-            weakest: number;
         };
         PlanDepth: {
             /** @description what reaches the greatest height */
@@ -1890,66 +2132,6 @@ export interface components {
              * @description card without envelope, g
              */
             weight: number;
-        };
-        PlanDetail: {
-            /**
-             * Format: double
-             * @description area of gaps narrower than 0.5 mm, mm²
-             */
-            narrow: number;
-            /**
-             * Format: double
-             * @description area of bridges narrower than 1 mm, mm²
-             */
-            thin: number;
-            /**
-             * Format: double
-             * @description where the largest lies, mm in the image's frame
-             */
-            thinX: number;
-            /** Format: double */
-            thinY: number;
-        };
-        PlanDrawer: {
-            /**
-             * Format: double
-             * @description the same without any swatches, from the typed colour alone
-             */
-            default: number;
-            /**
-             * Format: double
-             * @description mean CIEDE2000 between swatches foretold without them and as measured; 0 when none could be
-             */
-            error: number;
-            /**
-             * Format: int64
-             * @description swatches that could be foretold from the others of their ink
-             */
-            heldBack: number;
-            /** Format: int64 */
-            inks: number;
-            /**
-             * Format: int64
-             * @description inks with a measured swatch
-             */
-            measured: number;
-            /**
-             * Format: int64
-             * @description measured swatches
-             */
-            swatches: number;
-        };
-        PlanEyeLook: {
-            /** @description layer id; empty for the panel */
-            a: string;
-            b: string;
-            /** @enum {string} */
-            eyes: "protan" | "deutan" | "tritan" | "grey";
-            /**
-             * Format: double
-             * @description CIEDE2000 of the touching pair weakest to these eyes
-             */
-            weakest: number;
         };
         PlanFinding: {
             /** @description the reason it was set aside for */
@@ -1980,15 +2162,6 @@ export interface components {
             elements: components["schemas"]["PlanPlaced"][];
             sheets: components["schemas"]["PlanSheet"][];
         };
-        PlanHinge: {
-            /**
-             * Format: double
-             * @description mm from the edge of the layer
-             */
-            far: number;
-            /** @enum {string} */
-            side: "left" | "right" | "top" | "bottom";
-        };
         PlanLayer: {
             /**
              * Format: double
@@ -1996,7 +2169,7 @@ export interface components {
              */
             area: number;
             /** @description what of a cut layer is too fine */
-            detail: components["schemas"]["PlanDetail"];
+            detail: components["schemas"]["Detail"];
             /**
              * Format: double
              * @description mm
@@ -2032,96 +2205,6 @@ export interface components {
              */
             w: number;
         };
-        PlanLayerLook: {
-            /** @description worked in over it, in order */
-            blends: components["schemas"]["PlanBlendLook"][];
-            /**
-             * Format: double
-             * @description how far the dried colour may be off, CIEDE2000; 0 when it was measured or nothing is inked
-             */
-            doubt: number;
-            /** @description dried colour, #rrggbb */
-            dry: string;
-            /** @description colour of the cut edge where it is inked, #rrggbb */
-            edge?: string;
-            id: string;
-            inkName: string;
-            /**
-             * Format: double
-             * @description lightness of the dried colour, CIE L*
-             */
-            l: number;
-            /**
-             * Format: double
-             * @description glue or foam beneath, mm
-             */
-            lift: number;
-            /** @description an outline printed first or last */
-            line?: components["schemas"]["PlanLineLook"];
-            /** @description what the stores do not hold */
-            missing?: string;
-            /** @description #rrggbb */
-            paper: string;
-            paperName: string;
-            /** @enum {string} */
-            source: "measured" | "typed" | "estimated";
-            /**
-             * Format: double
-             * @description mm; 0 for a print
-             */
-            thick: number;
-            /** @description colour while wet, #rrggbb */
-            wet: string;
-            /**
-             * Format: double
-             * @description lightness while wet, CIE L*
-             */
-            wetL: number;
-            /**
-             * Format: double
-             * @description underside, mm above the lowest layer's underside
-             */
-            z0: number;
-            /**
-             * Format: double
-             * @description top, mm
-             */
-            z1: number;
-        };
-        PlanLayerPlay: {
-            judged: boolean;
-            /**
-             * Format: double
-             * @description area past the limit as designed, mm²
-             */
-            outside: number;
-            /**
-             * Format: double
-             * @description least drift, mm
-             */
-            tight: number;
-            /**
-             * Format: double
-             * @description turn allowed the tighter way, degrees
-             */
-            turn: number;
-        };
-        PlanLineLook: {
-            /** @description dried colour of the line when it is printed first, #rrggbb */
-            first: string;
-            /**
-             * Format: double
-             * @description CIEDE2000 between that and the colour round it
-             */
-            firstDiff: number;
-            /**
-             * Format: double
-             * @description the same when the line is printed last, as the layers stand
-             */
-            lastDiff: number;
-            /** @description which is better, and why */
-            say: string;
-        };
         PlanMend: {
             colourway?: string;
             /**
@@ -2143,7 +2226,7 @@ export interface components {
             motif?: string;
         };
         PlanMotif: {
-            colourways: components["schemas"]["PlanColourway"][];
+            colourways: components["schemas"]["LookColourway"][];
             /**
              * Format: double
              * @description mm
@@ -2172,21 +2255,6 @@ export interface components {
              * @description mm
              */
             w: number;
-        };
-        PlanPairLook: {
-            /** @description layer id; empty for the panel */
-            a: string;
-            b: string;
-            /**
-             * Format: double
-             * @description CIEDE2000
-             */
-            diff: number;
-            /**
-             * Format: double
-             * @description shared edge, mm
-             */
-            length: number;
         };
         PlanPattern: {
             /**
@@ -2227,20 +2295,6 @@ export interface components {
             /** @description in order */
             strikes: components["schemas"]["PlanStrike"][];
         };
-        PlanPivot: {
-            /**
-             * Format: double
-             * @description degrees
-             */
-            anti: number;
-            /**
-             * Format: double
-             * @description degrees
-             */
-            clock: number;
-            /** @description what it turns about */
-            name: string;
-        };
         PlanPlaced: {
             /**
              * Format: double
@@ -2267,116 +2321,6 @@ export interface components {
              * @description top, mm
              */
             z1: number;
-        };
-        PlanPlacing: {
-            /** @description what it must keep to further down the stack */
-            chain: components["schemas"]["PlanChainLink"][];
-            /**
-             * Format: double
-             * @description CIEDE2000 between the layer and what it sits on, as dried
-             */
-            contrast: number;
-            /** @description its pieces are placed one by one; the sighting is for the largest */
-            each: boolean;
-            layer: string;
-            /** @description the play of every layer under limits by contrast, lowest first */
-            layers: components["schemas"]["PlanLayerPlay"][];
-            /** @description turn left after a shift */
-            left: components["schemas"]["PlanTurning"][];
-            /** @description what the eye forgives at that contrast */
-            limits: components["schemas"]["Limits"];
-            /**
-             * Format: int64
-             * @description index of the way proposed; -1 when nothing has to meet
-             */
-            pick: number;
-            /** @description turn allowed about points other than its middle */
-            pivots: components["schemas"]["PlanPivot"][];
-            /** @description under those limits */
-            play: components["schemas"]["Play"];
-            practised?: components["schemas"]["Prospect"];
-            /** @description the order of a run that keeps the stamps in place */
-            printing: components["schemas"]["PlanPrinting"];
-            sighting: components["schemas"]["Sighting"];
-            /**
-             * Format: int64
-             * @description images to begin for the run to come out at 95 %; 0 when a thousand would not do
-             */
-            spare: number;
-            /**
-             * Format: double
-             * @description chance that every layer of the image comes out, each placed by the way proposed for it
-             */
-            stack: number;
-            /** @description simplest first */
-            ways: components["schemas"]["Prospect"][];
-            why: string;
-        };
-        PlanPrinting: {
-            /**
-             * Format: int64
-             * @description times it would be set, image by image
-             */
-            oneByOne: number;
-            say: string;
-            /**
-             * Format: int64
-             * @description times a stamp is set so
-             */
-            settings: number;
-            /** @description in order; each stands in the positioner until its last strike */
-            strikes: components["schemas"]["PlanStanding"][];
-        };
-        PlanRunVerdict: {
-            /**
-             * Format: double
-             * @description degrees
-             */
-            driftTurn: number;
-            /**
-             * Format: double
-             * @description from each print to the next, mm; 0 when it is no more than chance
-             */
-            driftX: number;
-            /**
-             * Format: double
-             * @description mm
-             */
-            driftY: number;
-            /**
-             * Format: int64
-             * @description of them inside the play
-             */
-            good: number;
-            label: string;
-            layer: string;
-            /**
-             * Format: double
-             * @description clockwise, degrees
-             */
-            meanTurn: number;
-            /**
-             * Format: double
-             * @description off to the right on the mean, mm
-             */
-            meanX: number;
-            /**
-             * Format: double
-             * @description down, mm
-             */
-            meanY: number;
-            /**
-             * Format: int64
-             * @description prints it was measured on
-             */
-            n: number;
-            /** @description what the run tells, in words */
-            say: string;
-            /**
-             * Format: double
-             * @description about the mean, along each axis, mm
-             */
-            spread: number;
         };
         PlanSheet: {
             colour: string;
@@ -2413,19 +2357,6 @@ export interface components {
              */
             z1: number;
         };
-        PlanStanding: {
-            /** @description names, lightest first, so that it needs no washing between */
-            inks: string[];
-            /** @description the layers it prints */
-            label: string;
-            /**
-             * Format: int64
-             * @description strikes of it, impressions counted
-             */
-            prints: number;
-            /** @description two inks on it lie too near in lightness to go on unwashed */
-            washed: boolean;
-        };
         PlanStrike: {
             colourway: string;
             /**
@@ -2456,15 +2387,6 @@ export interface components {
              */
             y: number;
         };
-        PlanSuggestion: {
-            /** @description by layer id */
-            finishes: {
-                [key: string]: components["schemas"]["Finish"];
-            };
-            look: components["schemas"]["PlanColourway"];
-            name: string;
-            why: string;
-        };
         PlanTouch: {
             a: string;
             b: string;
@@ -2473,75 +2395,6 @@ export interface components {
              * @description mm
              */
             length: number;
-        };
-        PlanTurning: {
-            /**
-             * Format: double
-             * @description degrees
-             */
-            anti: number;
-            /**
-             * Format: double
-             * @description degrees
-             */
-            clock: number;
-            /**
-             * Format: double
-             * @description in the tightest direction, mm
-             */
-            shift: number;
-        };
-        PlanVerdict: {
-            /** @description inside its play */
-            good: boolean;
-            /** @description something has to meet */
-            judged: boolean;
-            label: string;
-            layer: string;
-            /** @description it could not be made out; the numbers mean nothing */
-            lost: boolean;
-            /**
-             * Format: double
-             * @description what is said, as hands can do it: the paper to the right, mm
-             */
-            moveX: number;
-            /**
-             * Format: double
-             * @description the paper down, mm
-             */
-            moveY: number;
-            /** @description what to do at the positioner */
-            say: string;
-            /**
-             * Format: double
-             * @description standard error of x and of y, mm
-             */
-            sureShift: number;
-            /**
-             * Format: double
-             * @description standard error of the turn, degrees
-             */
-            sureTurn: number;
-            /**
-             * Format: double
-             * @description off clockwise, degrees
-             */
-            turn: number;
-            /**
-             * Format: double
-             * @description the paper clockwise, degrees
-             */
-            turnBy: number;
-            /**
-             * Format: double
-             * @description off to the right, mm
-             */
-            x: number;
-            /**
-             * Format: double
-             * @description off downwards, mm
-             */
-            y: number;
         };
         Play: {
             /**
@@ -2653,6 +2506,21 @@ export interface components {
              */
             needsW: number;
         };
+        Printing: {
+            /**
+             * Format: int64
+             * @description times it would be set, image by image
+             */
+            oneByOne: number;
+            say: string;
+            /**
+             * Format: int64
+             * @description times a stamp is set so
+             */
+            settings: number;
+            /** @description in order; each stands in the positioner until its last strike */
+            strikes: components["schemas"]["Standing"][];
+        };
         Progress: {
             /** Format: double */
             share: number;
@@ -2667,10 +2535,10 @@ export interface components {
             /** @description as one reads: by rows, from the left */
             prints: components["schemas"]["ProofedPrint"][];
             /** @description by layer over all prints, when there are several */
-            run: components["schemas"]["PlanRunVerdict"][];
+            run: components["schemas"]["RunVerdict"][];
         };
         ProofedPrint: {
-            layers: components["schemas"]["PlanVerdict"][];
+            layers: components["schemas"]["Verdict"][];
             notes: string[];
             /** @description how well it was understood, in words */
             sure: string;
@@ -2743,6 +2611,57 @@ export interface components {
              * @description radius at which neighbours just touch, mm
              */
             touch: number;
+        };
+        RunVerdict: {
+            /**
+             * Format: double
+             * @description degrees
+             */
+            driftTurn: number;
+            /**
+             * Format: double
+             * @description from each print to the next, mm; 0 when it is no more than chance
+             */
+            driftX: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            driftY: number;
+            /**
+             * Format: int64
+             * @description of them inside the play
+             */
+            good: number;
+            label: string;
+            layer: string;
+            /**
+             * Format: double
+             * @description clockwise, degrees
+             */
+            meanTurn: number;
+            /**
+             * Format: double
+             * @description off to the right on the mean, mm
+             */
+            meanX: number;
+            /**
+             * Format: double
+             * @description down, mm
+             */
+            meanY: number;
+            /**
+             * Format: int64
+             * @description prints it was measured on
+             */
+            n: number;
+            /** @description what the run tells, in words */
+            say: string;
+            /**
+             * Format: double
+             * @description about the mean, along each axis, mm
+             */
+            spread: number;
         };
         ScaleGuess: {
             /**
@@ -3006,6 +2925,19 @@ export interface components {
         Stacked: {
             seats: components["schemas"]["Seat"][];
         };
+        Standing: {
+            /** @description names, lightest first, so that it needs no washing between */
+            inks: string[];
+            /** @description the layers it prints */
+            label: string;
+            /**
+             * Format: int64
+             * @description strikes of it, impressions counted
+             */
+            prints: number;
+            /** @description two inks on it lie too near in lightness to go on unwashed */
+            washed: boolean;
+        };
         State: {
             demo: boolean;
             formats: components["schemas"]["CardFormat"][];
@@ -3063,9 +2995,19 @@ export interface components {
         SuggestOutBody: {
             /** @description what the drawer lacks, when it cannot make every layer read */
             advice: string;
+            /** @description best first */
+            colourways: components["schemas"]["Suggestion"][];
             /** @description false when the search was stopped before it had tried everything */
             proven: boolean;
-            ways: components["schemas"]["PlanSuggestion"][];
+        };
+        Suggestion: {
+            /** @description by layer id */
+            finishes: {
+                [key: string]: components["schemas"]["Finish"];
+            };
+            look: components["schemas"]["LookColourway"];
+            name: string;
+            why: string;
         };
         Swatch: {
             /** @description #rrggbb */
@@ -3176,10 +3118,79 @@ export interface components {
              */
             y: number;
         };
+        Turning: {
+            /**
+             * Format: double
+             * @description degrees
+             */
+            anti: number;
+            /**
+             * Format: double
+             * @description degrees
+             */
+            clock: number;
+            /**
+             * Format: double
+             * @description in the tightest direction, mm
+             */
+            shift: number;
+        };
         Uses: {
             /** @description titles */
             cards: string[];
             set: string;
+        };
+        Verdict: {
+            /** @description inside its play */
+            good: boolean;
+            /** @description something has to meet */
+            judged: boolean;
+            label: string;
+            layer: string;
+            /** @description it could not be made out; the numbers mean nothing */
+            lost: boolean;
+            /**
+             * Format: double
+             * @description what is said, as hands can do it: the paper to the right, mm
+             */
+            moveX: number;
+            /**
+             * Format: double
+             * @description the paper down, mm
+             */
+            moveY: number;
+            /** @description what to do at the positioner */
+            say: string;
+            /**
+             * Format: double
+             * @description standard error of x and of y, mm
+             */
+            sureShift: number;
+            /**
+             * Format: double
+             * @description standard error of the turn, degrees
+             */
+            sureTurn: number;
+            /**
+             * Format: double
+             * @description off clockwise, degrees
+             */
+            turn: number;
+            /**
+             * Format: double
+             * @description the paper clockwise, degrees
+             */
+            turnBy: number;
+            /**
+             * Format: double
+             * @description off to the right, mm
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description off downwards, mm
+             */
+            y: number;
         };
         View: {
             canRedo: boolean;
@@ -3192,16 +3203,6 @@ export interface components {
              * @description send it back in If-Match
              */
             version: number;
-        };
-        WaysOutBody: {
-            /**
-             * Format: double
-             * @description mean CIEDE2000, over what shows, between the two that differ least
-             */
-            least: number;
-            /** @description what came of it, in words */
-            say: string;
-            ways: components["schemas"]["PlanSuggestion"][];
         };
         WordsInBody: {
             /**
@@ -3398,6 +3399,44 @@ export interface operations {
             };
         };
     };
+    "set-of-colourways": {
+        parameters: {
+            query?: {
+                /** @description how many */
+                n?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Ask"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ColourwaysOutBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     harm: {
         parameters: {
             query: {
@@ -3450,7 +3489,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PlanAsk"];
+                "application/json": components["schemas"]["Ask"];
             };
         };
         responses: {
@@ -3609,7 +3648,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PlanPlacing"];
+                    "application/json": components["schemas"]["Placing"];
                 };
             };
             /** @description Error */
@@ -3802,7 +3841,7 @@ export interface operations {
             };
         };
     };
-    "spread-ways": {
+    "spread-colourways": {
         parameters: {
             query: {
                 motif: string;
@@ -3857,44 +3896,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["View"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "set-of-ways": {
-        parameters: {
-            query?: {
-                /** @description how many */
-                n?: number;
-            };
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PlanAsk"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["WaysOutBody"];
                 };
             };
             /** @description Error */
@@ -4011,7 +4012,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PlanDrawer"];
+                    "application/json": components["schemas"]["LookKnowledge"];
                 };
             };
             /** @description Error */
@@ -5219,7 +5220,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PlanDrawer"];
+                    "application/json": components["schemas"]["LookKnowledge"];
                 };
             };
             /** @description Error */

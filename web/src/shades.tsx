@@ -9,7 +9,7 @@ const alphas = Array.from({ length: rings }, (_, k) => {
 });
 
 /** The inks worked into the zones of a layer, fading out as far as the plan says. */
-export function Shades({ layer, blends, wet }: { layer: S["PlanLayer"]; blends: S["PlanBlendLook"][]; wet?: boolean }) {
+export function Shades({ layer, blends, wet }: { layer: S["PlanLayer"]; blends: S["LookBlend"][]; wet?: boolean }) {
 	const id = useId();
 	return (
 		<>

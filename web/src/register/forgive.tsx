@@ -95,7 +95,7 @@ export function Forgive({ layer, now }: { layer: string; now?: Limits }) {
 				<Box display="flex" gap="10px">
 					<label className="field">
 						Side
-						<select value={fit.hinge.side} onChange={(e) => all({ ...fit, hinge: { ...fit.hinge, side: e.target.value as S["PlanHinge"]["side"] } })}>
+						<select value={fit.hinge.side} onChange={(e) => all({ ...fit, hinge: { ...fit.hinge, side: e.target.value as S["Hinge"]["side"] } })}>
 							{["left", "right", "top", "bottom"].map((s) => (
 								<option key={s}>{s}</option>
 							))}

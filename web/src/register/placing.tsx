@@ -6,7 +6,7 @@ import { useBench } from "../card";
 /** How to place a layer: asked of the program whenever the card or the run changes. */
 export function usePlacing(layer: string, run: number) {
 	const b = useBench();
-	const [motif, colourway] = [b.motif?.id ?? "", b.way?.id ?? ""];
+	const [motif, colourway] = [b.motif?.id ?? "", b.colourway?.id ?? ""];
 	return useQuery({
 		queryKey: ["placing", b.view.id, b.view.version, motif, colourway, layer, run],
 		enabled: motif !== "" && colourway !== "" && layer !== "",
@@ -18,7 +18,7 @@ export function usePlacing(layer: string, run: number) {
 const share = (v: number) => `${Math.round(100 * v)} of 100`;
 
 /** Where to look, and which way of placing does it. */
-export function Placing({ p, run, onRun }: { p?: S["PlanPlacing"]; run: number; onRun: (n: number) => void }) {
+export function Placing({ p, run, onRun }: { p?: S["Placing"]; run: number; onRun: (n: number) => void }) {
 	if (!p) return null;
 	const pick = p.ways[p.pick];
 	const turn = (v: { clock: number; anti: number }) => `${Math.min(v.clock, v.anti).toFixed(1)}°`;
@@ -110,7 +110,7 @@ export function Placing({ p, run, onRun }: { p?: S["PlanPlacing"]; run: number; 
 }
 
 /** The sighting points, numbered on the picture. */
-export function Sights({ p, scale }: { p?: S["PlanPlacing"]; scale: number }) {
+export function Sights({ p, scale }: { p?: S["Placing"]; scale: number }) {
 	return (
 		<g pointerEvents="none">
 			{p?.sighting.points.map((f, i) => (

@@ -26,7 +26,7 @@ export function Pointing({
 	onClose: () => void;
 }) {
 	const b = useBench();
-	const [motif, colourway] = [b.motif?.id ?? "", b.way?.id ?? ""];
+	const [motif, colourway] = [b.motif?.id ?? "", b.colourway?.id ?? ""];
 	const marks = useQuery({
 		queryKey: ["marks", b.view.id, b.view.version, motif, colourway],
 		queryFn: () => ok(api.GET("/api/cards/{id}/marks", { params: { path: { id: b.view.id }, query: { motif, colourway } } })),

@@ -7,7 +7,7 @@ import { stream } from "../stream";
 import { Button } from "../ui";
 
 export type Proofed = S["Proofed"];
-export type Verdict = S["PlanVerdict"];
+export type Verdict = S["Verdict"];
 
 /** What was measured, and from what: a picture understood, or points set by hand. */
 export interface Measured extends Proofed {
@@ -38,7 +38,7 @@ export function Proof({
 	const [wrong, setWrong] = useState("");
 	const stop = useRef<AbortController>(undefined);
 	const tries = useRef(0);
-	const [motif, colourway] = [b.motif?.id ?? "", b.way?.id ?? ""];
+	const [motif, colourway] = [b.motif?.id ?? "", b.colourway?.id ?? ""];
 	const measure = async (picture: Blob, at: number, kind: "scan" | "mat") => {
 		setWrong("");
 		onDone(undefined);

@@ -4,13 +4,13 @@ import type { Measured } from "./proof";
 /** A measured print over the design: the design as it should be, every measured layer's edge where it lies. */
 export function ProofView({ done, at, scale }: { done: Measured; at: number; scale: number }) {
 	const b = useBench();
-	const { look, way } = b;
+	const { look, colourway } = b;
 	const print = done.prints[Math.min(at, done.prints.length - 1)];
 	if (!look || !print) return null;
 	return (
 		<g>
 			{look.layers.map((l, i) => (
-				<path key={l.id} d={l.outline} fill={way?.layers[i]?.dry ?? "#ccc"} fillOpacity={0.55} fillRule="evenodd" />
+				<path key={l.id} d={l.outline} fill={colourway?.layers[i]?.dry ?? "#ccc"} fillOpacity={0.55} fillRule="evenodd" />
 			))}
 			{print.layers.map((v) => {
 				const l = look.layers.find((x) => x.id === v.layer);

@@ -7,7 +7,7 @@ import { length } from "../units";
 const zones = ["rim", "foot", "tip", "left side", "right side", "all over"] as const;
 
 /** Inks worked into zones of the chosen layer, its edge and its back. */
-export function Blends({ f, look, cut, set }: { f: S["Finish"]; look: S["PlanLayerLook"]; cut: boolean; set: (x: Partial<S["Finish"]>) => void }) {
+export function Blends({ f, look, cut, set }: { f: S["Finish"]; look: S["LookLayer"]; cut: boolean; set: (x: Partial<S["Finish"]>) => void }) {
 	const b = useBench();
 	const list = f.blends ?? [];
 	const put = (n: number, x: Partial<S["Blend"]>) => set({ blends: list.map((s, i) => (i === n ? { ...s, ...x } : s)) });

@@ -1,6 +1,6 @@
 import { Box } from "@chakra-ui/react";
 import { useEffect, useRef, useState } from "react";
-import type { Card, Element, PlanMotif, Way } from "../api";
+import type { Card, Element, PlanMotif, Colourway } from "../api";
 import { typing } from "../app";
 import { useBench } from "../card";
 import { Frame, grounds, Layers } from "../picture";
@@ -124,7 +124,7 @@ export default function Front() {
 											filter={e.joint.kind === "foam" ? "url(#lift)" : undefined}
 											onPointerDown={(ev) => {
 												(ev.currentTarget as Element2).setPointerCapture(ev.pointerId);
-												b.pick({ element: e.id, motif: e.motif || undefined, way: e.colourway || undefined });
+												b.pick({ element: e.id, motif: e.motif || undefined, colourway: e.colourway || undefined });
 												drag.current = { id: e.id, cx: ev.clientX, cy: ev.clientY, x: e.x, y: e.y };
 											}}
 										>
@@ -182,14 +182,14 @@ function Thing({ e, over, on, scale }: { e: Element; over: boolean; on: boolean;
 	}
 	const look = b.view.plan.motifs.find((m) => m.id === e.motif);
 	if (!look) return null;
-	const way = look.colourways.find((w) => w.id === e.colourway);
-	return <Image look={look} way={way} on={on} over={over} scale={scale} />;
+	const colourway = look.colourways.find((w) => w.id === e.colourway);
+	return <Image look={look} colourway={colourway} on={on} over={over} scale={scale} />;
 }
 
-function Image({ look, way, on, over, scale }: { look: PlanMotif; way?: Way; on: boolean; over: boolean; scale: number }) {
+function Image({ look, colourway, on, over, scale }: { look: PlanMotif; colourway?: Colourway; on: boolean; over: boolean; scale: number }) {
 	return (
 		<g transform={`translate(${-look.minX - look.w / 2} ${-look.minY - look.h / 2})`}>
-			<Layers look={look} way={way} />
+			<Layers look={look} colourway={colourway} />
 			<path d={look.silhouette} fill={over ? "url(#over)" : "#0000"} stroke={on ? "#824a00" : "none"} strokeWidth={2.4 / scale} fillRule="evenodd" />
 		</g>
 	);

@@ -16,7 +16,7 @@ export default function Inks() {
 	const [ground, setGround] = useGround();
 	const [wet, setWet] = useState(false);
 	const [more, setMore] = useState(false);
-	const { look, motif, way } = b;
+	const { look, motif, colourway } = b;
 	const step = useStep();
 	const add = useAddWay();
 	useEffect(() => {
@@ -28,11 +28,11 @@ export default function Inks() {
 		window.addEventListener("keydown", key);
 		return () => window.removeEventListener("keydown", key);
 	});
-	if (!motif || !look || !way) return <StationFrame station="inks" table={<NoImage />} strata={<ImageStrata what="lightness" value={() => ""} />} />;
+	if (!motif || !look || !colourway) return <StationFrame station="inks" table={<NoImage />} strata={<ImageStrata what="lightness" value={() => ""} />} />;
 	const sources: Record<string, number> = {};
 	const at = look.layers.findIndex((l) => l.id === b.layer);
-	const chosen = at >= 0 ? way.layers[at] : undefined;
-	for (const l of way.layers) sources[l.source] = (sources[l.source] ?? 0) + 1;
+	const chosen = at >= 0 ? colourway.layers[at] : undefined;
+	for (const l of colourway.layers) sources[l.source] = (sources[l.source] ?? 0) + 1;
 	return (
 		<StationFrame
 			station="inks"
@@ -45,7 +45,7 @@ export default function Inks() {
 								? `${look.layers[at].label}: lightness ${Math.round(chosen.wetL)} wet, ${Math.round(chosen.l)} dried (${chosen.source}${chosen.doubt >= 1 ? `, may be ${chosen.doubt.toFixed(0)} off` : ""}).`
 								: `Colours: ${Object.entries(sources)
 										.map(([k, n]) => `${n} ${k}`)
-										.join(", ")}.${greyOf(way)}`
+										.join(", ")}.${greyOf(colourway)}`
 						}
 						tools={
 							<>
@@ -64,32 +64,32 @@ export default function Inks() {
 						ground={grounds[ground]}
 						label={`The image, ${wet ? "wet" : "dried"}`}
 					>
-						{() => <Layers look={look} way={way} wet={wet} layer={b.layer} onPick={(id) => b.pick({ layer: id })} />}
+						{() => <Layers look={look} colourway={colourway} wet={wet} layer={b.layer} onPick={(id) => b.pick({ layer: id })} />}
 					</Table>
 					<Chosen more={more} onMore={setMore} />
 					{!(more && b.layer) && <Ranked />}
 				</>
 			}
 			middle={<Rail />}
-			strata={<ImageStrata what="lightness, dried" value={(i) => Math.round(way.layers[i].l).toString()} />}
+			strata={<ImageStrata what="lightness, dried" value={(i) => Math.round(colourway.layers[i].l).toString()} />}
 		/>
 	);
 }
 
 /** How the weakest pair holds in lightness alone. */
-function greyOf(way: S["PlanColourway"]) {
-	const grey = way.eyes.find((e) => e.eyes === "grey");
+function greyOf(colourway: S["LookColourway"]) {
+	const grey = colourway.eyes.find((e) => e.eyes === "grey");
 	return grey ? ` In a grey copy the weakest pair is ${grey.weakest.toFixed(1)} apart.` : "";
 }
 
 /** Copies the colourway in hand as a new one. */
 function useAddWay() {
 	const b = useBench();
-	const { motif, way } = b;
+	const { motif, colourway } = b;
 	return () =>
 		b.change((c) => {
 			const m = c.motifs.find((x) => x.id === motif?.id);
-			const w = m?.colourways.find((x) => x.id === way?.id);
+			const w = m?.colourways.find((x) => x.id === colourway?.id);
 			if (m && w) {
 				const id = `w${Math.max(0, ...m.colourways.map((x) => Number(x.id.replace(/\D/g, "")) || 0)) + 1}`;
 				m.colourways.push({ ...structuredClone(w), id, name: `${w.name}, again` });
@@ -102,11 +102,11 @@ function useAddWay() {
 function useStep() {
 	const b = useBench();
 	return (by: number) => {
-		const f = b.motif?.colourways.find((w) => w.id === b.way?.id)?.layers[b.layer];
+		const f = b.motif?.colourways.find((w) => w.id === b.colourway?.id)?.layers[b.layer];
 		const inks = b.state.inks; // lightest first
 		const i = inks.findIndex((x) => x.id === f?.ink);
 		const next = inks[i < 0 ? 0 : Math.min(inks.length - 1, Math.max(0, i + by))];
-		if (next && b.motif && b.way) b.change((c) => withFinish(c, b.motif!.id, b.way!.id, b.layer, { ink: next.id }));
+		if (next && b.motif && b.colourway) b.change((c) => withFinish(c, b.motif!.id, b.colourway!.id, b.layer, { ink: next.id }));
 	};
 }
 
@@ -115,17 +115,17 @@ function Chosen({ more, onMore: setMore }: { more: boolean; onMore: (v: boolean)
 	const b = useBench();
 	const step = useStep();
 	const i = b.motif?.layers.findIndex((l) => l.id === b.layer) ?? -1;
-	if (i < 0 || !b.motif || !b.way)
+	if (i < 0 || !b.motif || !b.colourway)
 		return (
 			<Box px="20px" py="8px" fontSize="13px" color="quiet">
 				Tap a layer to choose its ink; the comma and full-stop keys step it lighter and darker.
 			</Box>
 		);
 	const l = b.motif.layers[i];
-	const way = b.motif.colourways.find((w) => w.id === b.way?.id);
-	const f = way?.layers[l.id] ?? {};
-	const look = b.way.layers[i];
-	const set = (x: Partial<S["Finish"]>) => b.change((c) => withFinish(c, b.motif!.id, b.way!.id, l.id, x));
+	const colourway = b.motif.colourways.find((w) => w.id === b.colourway?.id);
+	const f = colourway?.layers[l.id] ?? {};
+	const look = b.colourway.layers[i];
+	const set = (x: Partial<S["Finish"]>) => b.change((c) => withFinish(c, b.motif!.id, b.colourway!.id, l.id, x));
 	return (
 		<Box className="one-line" px="14px" py="7px" bg="sheet" borderTop="1px solid {colors.line}">
 			<b style={{ fontSize: 14 }}>{l.label}</b>
@@ -184,7 +184,7 @@ function Rail() {
 	const b = useBench();
 	const ref = useRef<HTMLDivElement>(null);
 	const [place, setPlace] = useState<{ w: number; h: number; ends: Record<string, number> }>({ w: 156, h: 500, ends: {} });
-	const { motif, look, way } = b;
+	const { motif, look, colourway } = b;
 	// Threads end where the strata writes the layer's name.
 	useLayoutEffect(() => {
 		const el = ref.current;
@@ -206,17 +206,17 @@ function Rail() {
 			watch.disconnect();
 		};
 	});
-	if (!motif || !look || !way) return null;
+	if (!motif || !look || !colourway) return null;
 	const { w, h } = place;
 	const y = (l: number) => 14 + (100 - l) * ((h - 28) / 100);
 	// Tags at almost the same lightness stand side by side.
-	const order = way.layers.map((l, i) => ({ i, l: l.l })).sort((p, q) => q.l - p.l);
+	const order = colourway.layers.map((l, i) => ({ i, l: l.l })).sort((p, q) => q.l - p.l);
 	const shift: number[] = [];
 	order.forEach((o, k) => {
 		const before = order[k - 1];
 		shift[o.i] = before && Math.abs(y(before.l) - y(o.l)) < 17 ? (shift[before.i] + 1) % 3 : 0;
 	});
-	const wrong = crossings(motif, way);
+	const wrong = crossings(motif, colourway);
 	return (
 		<Box
 			as="section"
@@ -255,7 +255,7 @@ function Rail() {
 							</text>
 						</g>
 					))}
-					{way.layers.map((l, i) => {
+					{colourway.layers.map((l, i) => {
 						const on = l.id === b.layer;
 						const x = 44 + shift[i] * 16 + 36;
 						const bad = wrong.has(l.id);
@@ -272,7 +272,7 @@ function Rail() {
 						);
 					})}
 					{[...order].reverse().map(({ i }) => {
-						const l = way.layers[i];
+						const l = colourway.layers[i];
 						const x = 44 + shift[i] * 16;
 						const on = l.id === b.layer;
 						return (
@@ -308,13 +308,13 @@ function Rail() {
 }
 
 /** Layers whose lightness runs against their tone ranks. */
-function crossings(m: S["Motif"], way: S["PlanColourway"]): Set<string> {
+function crossings(m: S["Motif"], colourway: S["LookColourway"]): Set<string> {
 	const out = new Set<string>();
 	if (m.school === "local colour" || m.school === "every piece") return out;
 	m.layers.forEach((a, i) => {
 		m.layers.forEach((c, j) => {
 			if (a.accent || c.accent || a.rank >= c.rank) return;
-			const d = way.layers[i].l - way.layers[j].l;
+			const d = colourway.layers[i].l - colourway.layers[j].l;
 			if (m.school === "dark ground" ? d > 0 : d < 0) {
 				out.add(a.id);
 				out.add(c.id);

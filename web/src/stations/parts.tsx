@@ -39,7 +39,7 @@ export function MotifPicker({ more }: { more?: boolean }) {
 				</select>
 			)}
 			{(b.look?.colourways.length ?? 0) > 1 && (
-				<select aria-label="Colourway" value={b.way?.id} onChange={(e) => b.pick({ way: e.target.value })}>
+				<select aria-label="Colourway" value={b.colourway?.id} onChange={(e) => b.pick({ colourway: e.target.value })}>
 					{b.look?.colourways.map((w) => (
 						<option key={w.id} value={w.id}>
 							{w.name}
@@ -88,12 +88,12 @@ export const useGround = () => useState<Ground>("grey");
 export function ImageStrata({ what, value, sub }: { what: string; value: (i: number) => string; sub?: (i: number) => string }) {
 	const b = useBench();
 	const rows: Stratum[] = (b.look?.layers ?? []).map((l, i) => {
-		const w = b.way?.layers[i];
+		const w = b.colourway?.layers[i];
 		const m = b.motif?.layers[i];
 		return {
 			id: l.id,
 			name: l.label,
-			sub: sub?.(i) ?? inkWords(b.way?.layers[i], m?.make !== "cut"),
+			sub: sub?.(i) ?? inkWords(b.colourway?.layers[i], m?.make !== "cut"),
 			value: value(i),
 			thick: w?.thick ?? 0,
 			lift: w?.lift ?? 0,
@@ -103,8 +103,8 @@ export function ImageStrata({ what, value, sub }: { what: string; value: (i: num
 		};
 	});
 	const foot =
-		b.way &&
-		`${b.way.cards} cut ${b.way.cards === 1 ? "piece" : "pieces"} and ${b.way.prints} ${b.way.prints === 1 ? "print" : "prints"}: ${b.way.height.toFixed(2)} mm (${length(b.way.height, fine)}) high.`;
+		b.colourway &&
+		`${b.colourway.cards} cut ${b.colourway.cards === 1 ? "piece" : "pieces"} and ${b.colourway.prints} ${b.colourway.prints === 1 ? "print" : "prints"}: ${b.colourway.height.toFixed(2)} mm (${length(b.colourway.height, fine)}) high.`;
 	return (
 		<Strata
 			rows={rows}

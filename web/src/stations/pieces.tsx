@@ -56,7 +56,7 @@ export default function Pieces() {
 					<Table box={box} settings={s} ground={grounds[ground]} label="The pieces" origin={{ x: look.minX, y: look.minY }}>
 						{(scale) => (
 							<>
-								<Layers look={look} way={b.way} spread={spread} layer={b.layer} onPick={(id) => b.pick({ layer: id })} />
+								<Layers look={look} colourway={b.colourway} spread={spread} layer={b.layer} onPick={(id) => b.pick({ layer: id })} />
 								{chosen && spread < 0.05 && (
 									<path d={chosen.shown} fill="#e0a04055" stroke="#824a00" strokeWidth={1.5 / scale} fillRule="evenodd" pointerEvents="none" />
 								)}

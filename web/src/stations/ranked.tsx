@@ -15,12 +15,12 @@ export function Ranked() {
 	const b = useBench();
 	const [keep, setKeep] = useState(false);
 	const [family, setFamily] = useState("");
-	const [by, setBy] = useState<NonNullable<S["PlanAsk"]["by"]>>("ink");
+	const [by, setBy] = useState<NonNullable<S["Ask"]["by"]>>("ink");
 	const [lean, setLean] = useState<"" | (typeof leans)[number]>("");
 	const [zone, setZone] = useState<(typeof zones)[number]>("rim");
 	const [count, setCount] = useState(5);
 	const families = [...new Set(b.state.kit.inks.map((i) => i.family).filter(Boolean))] as string[];
-	const { motif, look, way } = b;
+	const { motif, look, colourway } = b;
 	const ask = useMutation({
 		mutationFn: () =>
 			ok(
@@ -28,7 +28,7 @@ export function Ranked() {
 					params: { path: { id: b.view.id } },
 					body: {
 						motif: motif!.id,
-						colourway: way!.id,
+						colourway: colourway!.id,
 						school: motif!.school,
 						keep: keep && b.layer ? { [b.layer]: true } : undefined,
 						families: family ? [family] : undefined,
@@ -43,16 +43,16 @@ export function Ranked() {
 	const many = useMutation({
 		mutationFn: () =>
 			ok(
-				api.POST("/api/cards/{id}/ways", {
+				api.POST("/api/cards/{id}/colourways", {
 					params: { path: { id: b.view.id }, query: { n: count } },
-					body: { motif: motif!.id, colourway: way!.id, school: motif!.school, by: by === "ink" ? undefined : by, zone },
+					body: { motif: motif!.id, colourway: colourway!.id, school: motif!.school, by: by === "ink" ? undefined : by, zone },
 				}),
 			),
 	});
 	const [spread, setSpread] = useState("");
 	const after = useMutation({
 		mutationFn: async (file: File) => {
-			const q = new URLSearchParams({ motif: motif!.id, colourway: way!.id, school: motif!.school });
+			const q = new URLSearchParams({ motif: motif!.id, colourway: colourway!.id, school: motif!.school });
 			const send = fetch(`/api/cards/${b.view.id}/picture?${q}`, { method: "POST", headers: { "Content-Type": "application/octet-stream" }, body: file });
 			return ok(
 				send.then(async (response) => {
@@ -69,10 +69,10 @@ export function Ranked() {
 		many.reset();
 		setSpread("");
 	}, [motif?.id]);
-	if (!motif || !look || !way) return null;
-	const take = (s: S["PlanSuggestion"]) =>
+	if (!motif || !look || !colourway) return null;
+	const take = (s: S["Suggestion"]) =>
 		b.change((c) => {
-			const w = c.motifs.find((m) => m.id === motif.id)?.colourways.find((x) => x.id === way.id);
+			const w = c.motifs.find((m) => m.id === motif.id)?.colourways.find((x) => x.id === colourway.id);
 			if (w) {
 				w.layers = s.finishes;
 				if (motif.colourways.length === 1) w.name = s.name;
@@ -80,7 +80,7 @@ export function Ranked() {
 			return c;
 		});
 	/** Adds every colourway of the set to the image. */
-	const takeAll = (ways: S["PlanSuggestion"][]) =>
+	const takeAll = (ways: S["Suggestion"][]) =>
 		b.change((c) => {
 			const m = c.motifs.find((x) => x.id === motif.id);
 			let n = Math.max(0, ...(m?.colourways ?? []).map((x) => Number(x.id.replace(/\D/g, "")) || 0));
@@ -99,7 +99,7 @@ export function Ranked() {
 		);
 	};
 	const places = b.card.elements.filter((e) => e.motif === motif.id).length;
-	const chosen = way.layers.find((l) => l.id === b.layer);
+	const chosen = colourway.layers.find((l) => l.id === b.layer);
 	const setSchool = (school: (typeof schools)[number]) =>
 		b.change((c) => {
 			const m = c.motifs.find((x) => x.id === motif.id);
@@ -198,11 +198,11 @@ export function Ranked() {
 					<Button
 						variant="main"
 						onClick={() => {
-							takeAll(many.data.ways);
+							takeAll(many.data.colourways);
 							many.reset();
 						}}
 					>
-						Add all {many.data.ways.length}
+						Add all {many.data.colourways.length}
 					</Button>
 				</Box>
 			)}
@@ -218,43 +218,43 @@ export function Ranked() {
 			)}
 			{ask.data && !ask.data.proven && <Box fontSize="12px">The search was stopped before it had tried everything; these are the best so far.</Box>}
 			<Box display="flex" gap="8px" alignItems="flex-start">
-				<Choice title="now" sub={way.weakest > 0 ? `weakest pair ${way.weakest.toFixed(1)}` : ""} now>
-					<Picture look={look} way={way} title="As it is now" />
+				<Choice title="now" sub={colourway.weakest > 0 ? `weakest pair ${colourway.weakest.toFixed(1)}` : ""} now>
+					<Picture look={look} colourway={colourway} title="As it is now" />
 				</Choice>
 				{chosen?.line && (
 					<>
 						<Choice title="line last" sub={`${chosen.line.lastDiff.toFixed(1)} from its colour`} tip={chosen.line.say} now>
-							<Picture look={look} way={way} title={`The line printed last. ${chosen.line.say}`} />
+							<Picture look={look} colourway={colourway} title={`The line printed last. ${chosen.line.say}`} />
 						</Choice>
 						<Choice title="line first" sub={`${chosen.line.firstDiff.toFixed(1)} from its colour`} tip={chosen.line.say}>
 							<Picture
 								look={look}
-								way={{ ...way, layers: way.layers.map((l) => (l.id === chosen.id ? { ...l, dry: chosen.line?.first ?? l.dry } : l)) }}
+								colourway={{ ...colourway, layers: colourway.layers.map((l) => (l.id === chosen.id ? { ...l, dry: chosen.line?.first ?? l.dry } : l)) }}
 								title={`The line printed first and coloured over. ${chosen.line.say}`}
 							/>
 						</Choice>
 					</>
 				)}
-				{many.data?.ways.map((s) => (
+				{many.data?.colourways.map((s) => (
 					<Choice key={`set ${s.name}`} title={s.name} sub={`weakest pair ${s.look.weakest.toFixed(1)}`} tip={s.why} onClick={() => take(s)}>
-						<Picture look={look} way={s.look} title={`${s.name}. ${s.why}`} />
+						<Picture look={look} colourway={s.look} title={`${s.name}. ${s.why}`} />
 					</Choice>
 				))}
 				{after.data && (
 					<Choice
-						title={after.data.way.name}
-						sub={`weakest pair ${after.data.way.look.weakest.toFixed(1)}`}
-						tip={after.data.way.why}
-						onClick={() => after.data && take(after.data.way)}
+						title={after.data.colourway.name}
+						sub={`weakest pair ${after.data.colourway.look.weakest.toFixed(1)}`}
+						tip={after.data.colourway.why}
+						onClick={() => after.data && take(after.data.colourway)}
 						strip={after.data.colours}
 					>
-						<Picture look={look} way={after.data.way.look} title={`After the picture. ${after.data.way.why}`} />
+						<Picture look={look} colourway={after.data.colourway.look} title={`After the picture. ${after.data.colourway.why}`} />
 					</Choice>
 				)}
 				{!many.data &&
-					ask.data?.ways.slice(0, after.data ? 4 : 5).map((s) => (
+					ask.data?.colourways.slice(0, after.data ? 4 : 5).map((s) => (
 						<Choice key={JSON.stringify(s.finishes)} title={s.name} sub={`weakest pair ${s.look.weakest.toFixed(1)}`} tip={s.why} onClick={() => take(s)}>
-							<Picture look={look} way={s.look} title={`${s.name}. ${s.why}`} />
+							<Picture look={look} colourway={s.look} title={`${s.name}. ${s.why}`} />
 						</Choice>
 					))}
 				{!ask.data && !after.data && !many.data && !ask.isPending && (

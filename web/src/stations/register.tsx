@@ -103,7 +103,7 @@ export default function Register() {
 	const round = doc?.make === "cut" && doc.after === true;
 	const prints = look.layers.map((x, k) => ({ x, k })).filter(({ x }) => round && x.host === l.id);
 	const host = round ? undefined : look.layers.find((x) => x.id === l.host);
-	const w = b.way?.layers;
+	const w = b.colourway?.layers;
 	const hostLook = w?.[look.layers.findIndex((x) => x.id === l.host)];
 	const pad = 4;
 	const tight = boxOf(host?.outline ?? l.outline, pad);
@@ -308,7 +308,7 @@ export default function Register() {
 								<div hidden={side !== "proof"}>
 									{motif.layers.filter((x) => x.make !== "cut").length > 1 ? (
 										<Proof
-											key={`${motif.id} ${b.way?.id}`}
+											key={`${motif.id} ${b.colourway?.id}`}
 											done={proofed}
 											onDone={measured}
 											onShow={show}
@@ -345,7 +345,7 @@ function useHarm(layer: string, off: Off, blind: boolean) {
 		const t = setTimeout(() => setRest(off), 120);
 		return () => clearTimeout(t);
 	}, [off]);
-	const [motif, colourway] = [b.motif?.id ?? "", b.way?.id ?? ""];
+	const [motif, colourway] = [b.motif?.id ?? "", b.colourway?.id ?? ""];
 	const still = rest.x === off.x && rest.y === off.y && rest.t === off.t;
 	const got = useQuery({
 		queryKey: ["harm", b.view.id, b.view.version, motif, colourway, layer, rest],
@@ -365,7 +365,7 @@ function harmWords(h: S["Harm"] | undefined, round: boolean): string {
 	return "";
 }
 
-function limitWords(p: S["Play"], told: S["PlanPlacing"] | undefined, round: boolean, own: boolean): string {
+function limitWords(p: S["Play"], told: S["Placing"] | undefined, round: boolean, own: boolean): string {
 	const by = own ? ", set for this layer" : told && told.contrast > 0 ? `, set by how far apart the two dry (${told.contrast.toFixed(0)})` : "";
 	if (p.fit === "offset") return `It is offset on purpose: the look holds while it stays within half of that, ${p.loose.toFixed(2)} mm, however it is turned.`;
 	if (round) return `The die may drift so far before the cut shows it${by}.`;

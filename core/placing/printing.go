@@ -1,14 +1,13 @@
-package plan
+package placing
 
 import (
 	"cmp"
 	"fmt"
-	"slices"
-	"strings"
-
 	"ochrestone/core/card"
 	"ochrestone/core/colour"
 	"ochrestone/core/motif"
+	"slices"
+	"strings"
 )
 
 // Printing is the order of a run that keeps every stamp in its place.
@@ -31,11 +30,11 @@ type Standing struct {
 	after   map[string]bool // stamps whose prints lie beneath
 }
 
-// printing orders a run of so many images in every colourway: each stamp is set
+// Printing orders a run of so many images in every colourway: each stamp is set
 // once, all its prints made in its lightest ink before the next darker, and the
 // stamps go from the lightest to the darkest where the school does, else as they
 // lie. Layers on one stamp are printed together.
-func (b *builder) printing(pm *Motif, mo card.Motif, run int) Printing {
+func (t Study) Printing(run int) Printing {
 	out := Printing{Strikes: []Standing{}}
 	type stamp struct {
 		labels  []string
@@ -46,7 +45,7 @@ func (b *builder) printing(pm *Motif, mo card.Motif, run int) Printing {
 	key := func(v motif.View) string { return cmp.Or(v.Part.Stamp, v.Layer.ID) }
 	var order []string
 	stamps := map[string]*stamp{}
-	for _, v := range pm.img.Views {
+	for _, v := range t.Image.Shapes.Views {
 		if v.Layer.Make == card.Cut {
 			continue
 		}
@@ -56,14 +55,14 @@ func (b *builder) printing(pm *Motif, mo card.Motif, run int) Printing {
 			order = append(order, k)
 		}
 		s := stamps[k]
-		if v.Host >= 0 && pm.img.Views[v.Host].Layer.Make != card.Cut && key(pm.img.Views[v.Host]) != k {
-			s.after[key(pm.img.Views[v.Host])] = true
+		if v.Host >= 0 && t.Image.Shapes.Views[v.Host].Layer.Make != card.Cut && key(t.Image.Shapes.Views[v.Host]) != k {
+			s.after[key(t.Image.Shapes.Views[v.Host])] = true
 		}
 		s.labels = append(s.labels, v.Layer.Label)
 		most := 0
-		for _, w := range mo.Colourways {
+		for _, w := range t.Image.Colourways {
 			f := w.Layers[v.Layer.ID]
-			if ink, ok := b.kit.ink[f.Ink]; ok {
+			if ink, ok := t.Stock.Ink(f.Ink); ok {
 				if c, err := colour.ParseHex(ink.Dry); err == nil {
 					s.inks[ink.Name] = c.Lab().L
 				}
@@ -84,11 +83,11 @@ func (b *builder) printing(pm *Motif, mo card.Motif, run int) Printing {
 		slices.SortFunc(st.Inks, func(a, c string) int { return cmp.Or(cmp.Compare(s.inks[c], s.inks[a]), cmp.Compare(a, c)) })
 		for i, name := range st.Inks {
 			st.darkest = min(st.darkest, s.inks[name])
-			st.Washed = st.Washed || i > 0 && s.inks[st.Inks[i-1]]-s.inks[name] < b.o.step
+			st.Washed = st.Washed || i > 0 && s.inks[st.Inks[i-1]]-s.inks[name] < t.Hand.Step
 		}
 		out.Strikes = append(out.Strikes, st)
 	}
-	if mo.School == card.LightGround {
+	if t.Image.School == card.LightGround {
 		out.Strikes = lightestFirst(out.Strikes)
 	}
 	n := len(out.Strikes)

@@ -1,4 +1,4 @@
-package plan
+package advise
 
 import (
 	"cmp"
@@ -6,12 +6,13 @@ import (
 	"errors"
 	"fmt"
 	"math"
-	"slices"
-
+	"ochrestone/core/blend"
 	"ochrestone/core/card"
 	"ochrestone/core/colour"
 	"ochrestone/core/kit"
+	"ochrestone/core/look"
 	"ochrestone/core/ramp"
+	"slices"
 )
 
 // ladder is three inks of one family from light to dark.
@@ -25,7 +26,7 @@ type ladder struct {
 // evenest first. Steps are those that show and still soften, and the three are
 // of one kind: a dye will not blend with a pigment, and on a dark ground their
 // order of lightness could turn round.
-func (b *builder) laddersOf(free []int, finishes []card.Finish) []ladder {
+func (a Study) laddersOf(free []int, finishes []card.Finish) []ladder {
 	type rung struct {
 		id   string
 		l    float64
@@ -35,11 +36,11 @@ func (b *builder) laddersOf(free []int, finishes []card.Finish) []ladder {
 	var names []string
 	white, _ := colour.ParseHex(kit.PlainWhite)
 	for _, o := range free {
-		ink, ok := b.kit.ink[finishes[o].Ink]
+		ink, ok := a.Stock.Ink(finishes[o].Ink)
 		if !ok || ink.Family == "" {
 			continue
 		}
-		film, _, err := b.film(ink)
+		film, _, err := a.Stock.Film(ink)
 		if err != nil {
 			continue
 		}
@@ -58,7 +59,7 @@ func (b *builder) laddersOf(free []int, finishes []card.Finish) []ladder {
 			for j := i + 1; j < len(rs); j++ {
 				for k := j + 1; k < len(rs); k++ {
 					u, v := rs[i].l-rs[j].l, rs[j].l-rs[k].l
-					if u < leastRung || v < leastRung || u > mostRung || v > mostRung {
+					if u < blend.LeastRung || v < blend.LeastRung || u > blend.MostRung || v > blend.MostRung {
 						continue
 					}
 					own = append(own, ladder{[3]string{rs[i].id, rs[j].id, rs[k].id}, rs[j].film, math.Abs(u - v)})
@@ -79,13 +80,13 @@ const alikeUnder = 11.0
 const laddersEach = 8
 
 // ladderOptions adds the ladders as options; the search sees each by its middle.
-func (b *builder) ladderOptions(ask Ask, free []int, p *ramp.Problem, finishes *[]card.Finish) []int {
+func (a Study) ladderOptions(ask Ask, free []int, p *ramp.Problem, finishes *[]card.Finish) []int {
 	zone := ask.Zone
 	if zone == "" || zone == card.AllOver {
 		zone = card.Rim
 	}
 	var out []int
-	for _, l := range b.laddersOf(free, *finishes) {
+	for _, l := range a.laddersOf(free, *finishes) {
 		p.Options = append(p.Options, ramp.Option{Film: l.mid, Impressions: 1})
 		// A pass of an ink that hides would pale the dark again.
 		*finishes = append(*finishes, card.Finish{Ink: l.inks[0], Impressions: 1, Return: l.mid.Hide < 0.1,
@@ -97,7 +98,7 @@ func (b *builder) ladderOptions(ask Ask, free []int, p *ramp.Problem, finishes *
 
 // climbing keeps the ladders whose steps show on what is beneath; where none do,
 // as on dark card, the plain inks.
-func (b *builder) climbing(options, plain []int, finishes []card.Finish, under colour.Linear) []int {
+func (a Study) climbing(options, plain []int, finishes []card.Finish, under colour.Linear) []int {
 	var out []int
 	for _, o := range options {
 		f := finishes[o]
@@ -107,13 +108,17 @@ func (b *builder) climbing(options, plain []int, finishes []card.Finish, under c
 			if n > 0 {
 				id = f.Blends[n-1].Ink
 			}
-			film, _, err := b.film(b.kit.ink[id])
+			ink, ok := a.Stock.Ink(id)
+			if !ok {
+				continue
+			}
+			film, _, err := a.Stock.Film(ink)
 			if err != nil {
 				continue
 			}
 			on = film.Over(on, 1)
 			l := on.Lab().L
-			shows = shows && was-l >= leastRung
+			shows = shows && was-l >= blend.LeastRung
 			was = l
 		}
 		if shows {
@@ -134,7 +139,7 @@ const (
 
 // leaning keeps the options of a slot that lean as wished against what the layer
 // has now. Where none do, all stay.
-func (b *builder) leaning(lean Lean, f card.Finish, s ramp.Slot, options []ramp.Option) []int {
+func (a Study) leaning(lean Lean, f card.Finish, s ramp.Slot, options []ramp.Option) []int {
 	under := s.Under
 	if s.On >= 0 {
 		under, _ = colour.ParseHex(kit.PlainWhite)
@@ -143,8 +148,8 @@ func (b *builder) leaning(lean Lean, f card.Finish, s ramp.Slot, options []ramp.
 	if s.On >= 0 {
 		paper = ""
 	}
-	now, _ := b.dried(f, under, paper)
-	was := now.dry.Lab()
+	now, _ := a.Stock.Dried(f, under, paper)
+	was := now.Dry.Lab()
 	warmth := func(c colour.Lab) float64 {
 		const orange = 60 * math.Pi / 180
 		return c.A*math.Cos(orange) + c.B*math.Sin(orange)
@@ -173,17 +178,13 @@ func (b *builder) leaning(lean Lean, f card.Finish, s ramp.Slot, options []ramp.
 	return out
 }
 
-// Ways finds n colourways of one image that all read and differ as much as the
+// Colourways finds n colourways of one image that all read and differ as much as the
 // drawer allows: first one from each family of inks, then from pairs of
 // families. The least visible difference between any two of them is returned,
 // the mean CIEDE2000 over what shows.
-func (m *Maker) Ways(ctx context.Context, c card.Card, k kit.Kit, ask Ask, n int, opts ...Option) ([]Suggestion, float64, error) {
-	b, pm, mo, err := m.image(c, k, ask, opts)
-	if err != nil {
-		return nil, 0, err
-	}
+func (a Study) Colourways(ctx context.Context, ask Ask, n int) ([]Suggestion, float64, error) {
 	var families []string
-	for _, i := range k.Inks {
+	for _, i := range a.Stock.Inks {
 		if i.Family != "" && !i.Gone && !slices.Contains(families, i.Family) && (len(ask.Families) == 0 || slices.Contains(ask.Families, i.Family)) {
 			families = append(families, i.Family)
 		}
@@ -192,12 +193,12 @@ func (m *Maker) Ways(ctx context.Context, c card.Card, k kit.Kit, ask Ask, n int
 	var all []Suggestion
 	try := func(fam ...string) error {
 		ask.Families, ask.Best = fam, 1
-		got, _, err := b.suggestPlain(ctx, pm, mo, ask)
+		got, _, err := a.suggestPlain(ctx, ask)
 		if err != nil && !errors.Is(err, ramp.ErrNoAnswer) && !errors.Is(err, ramp.ErrNoOptions) {
 			return err
 		}
 		for _, s := range got {
-			if s.Look.Weakest >= b.o.readable/2 || len(s.Look.Pairs) == 0 {
+			if s.Look.Weakest >= a.Readable/2 || len(s.Look.Pairs) == 0 {
 				all = append(all, s)
 			}
 		}
@@ -219,7 +220,7 @@ func (m *Maker) Ways(ctx context.Context, c card.Card, k kit.Kit, ask Ask, n int
 		}
 	}
 	if len(all) == 0 {
-		return nil, 0, fmt.Errorf("a set of colourways of %s: %w", mo.Name, ramp.ErrNoAnswer)
+		return nil, 0, fmt.Errorf("a set of colourways of %s: %w", a.Image.Name, ramp.ErrNoAnswer)
 	}
 	// The clearest first, then always the one furthest from those taken; among
 	// nearly as far ones the clearer.
@@ -232,14 +233,14 @@ func (m *Maker) Ways(ctx context.Context, c card.Card, k kit.Kit, ask Ask, n int
 		for i, s := range rest {
 			d := math.Inf(1)
 			for _, t := range taken {
-				d = math.Min(d, b.looksApart(pm, s.Look, t.Look))
+				d = math.Min(d, a.looksApart(s.Look, t.Look))
 			}
-			if score := math.Min(d, 2*alikeUnder) + 0.5*math.Min(s.Look.Weakest, b.o.readable); score > far {
+			if score := math.Min(d, 2*alikeUnder) + 0.5*math.Min(s.Look.Weakest, a.Readable); score > far {
 				best, far = i, score
 			}
 		}
 		for _, t := range taken {
-			least = math.Min(least, b.looksApart(pm, rest[best].Look, t.Look))
+			least = math.Min(least, a.looksApart(rest[best].Look, t.Look))
 		}
 		taken = append(taken, rest[best])
 		rest = slices.Delete(rest, best, best+1)
@@ -252,9 +253,9 @@ func (m *Maker) Ways(ctx context.Context, c card.Card, k kit.Kit, ask Ask, n int
 
 // looksApart is how much two colourways of an image differ to the eye: the mean
 // CIEDE2000 of their layers, weighted by what shows.
-func (b *builder) looksApart(pm *Motif, p, q Colourway) float64 {
+func (a Study) looksApart(p, q look.Colourway) float64 {
 	var sum, area float64
-	for i, v := range pm.img.Views {
+	for i, v := range a.Image.Shapes.Views {
 		x, err1 := colour.ParseHex(p.Layers[i].Dry)
 		y, err2 := colour.ParseHex(q.Layers[i].Dry)
 		if err1 != nil || err2 != nil {

@@ -1,4 +1,4 @@
-package plan
+package memory
 
 import (
 	"errors"
@@ -10,12 +10,13 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// What is worked out is worked out once, errors again; the oldest is forgotten.
-func TestAMemoForgetsTheOldest(t *testing.T) {
-	var m memo[int, int]
+// What is worked out is worked out once, errors again; what was not asked for the longest is
+// forgotten.
+func TestTheLeastAskedForIsForgotten(t *testing.T) {
+	m := New[int, int](3)
 	worked := 0
 	ask := func(k int) int {
-		v, err := m.of(k, 3, func() (int, error) { worked++; return 10 * k, nil })
+		v, err := m.Get(k, func() (int, error) { worked++; return 10 * k, nil })
 		require.NoError(t, err)
 		return v
 	}
@@ -24,14 +25,14 @@ func TestAMemoForgetsTheOldest(t *testing.T) {
 	}
 	assert.Equal(t, 3, worked)
 	ask(4)
-	ask(3)
-	assert.Equal(t, 4, worked)
 	ask(1)
-	assert.Equal(t, 5, worked, "the oldest was forgotten")
+	assert.Equal(t, 4, worked)
+	ask(3)
+	assert.Equal(t, 5, worked, "it was not asked for the longest")
 
 	wrong := errors.New("wrong")
 	for range 2 {
-		_, err := m.of(9, 3, func() (int, error) { worked++; return 0, wrong })
+		_, err := m.Get(9, func() (int, error) { worked++; return 0, wrong })
 		require.ErrorIs(t, err, wrong)
 	}
 	assert.Equal(t, 7, worked, "an error is not kept")
@@ -39,9 +40,9 @@ func TestAMemoForgetsTheOldest(t *testing.T) {
 
 // Many who ask for one key at once, all before any is done, get what the first to
 // finish remembered, and it is remembered once.
-func TestAMemoForMany(t *testing.T) {
+func TestManyAskAtOnce(t *testing.T) {
 	const many = 8
-	var m memo[int, *int]
+	m := New[int, *int](20)
 	for key := range 10 {
 		var n atomic.Int64
 		var ready, wg sync.WaitGroup
@@ -49,7 +50,7 @@ func TestAMemoForMany(t *testing.T) {
 		got := make([]*int, many)
 		for i := range many {
 			wg.Go(func() {
-				v, err := m.of(key, 20, func() (*int, error) {
+				v, err := m.Get(key, func() (*int, error) {
 					ready.Done()
 					ready.Wait() // nobody is done before all have begun
 					n.Add(1)
@@ -61,12 +62,11 @@ func TestAMemoForMany(t *testing.T) {
 		}
 		wg.Wait()
 		assert.EqualValues(t, many, n.Load())
-		kept, err := m.of(key, 20, func() (*int, error) { return nil, errors.New("it is not remembered") })
+		kept, err := m.Get(key, func() (*int, error) { return nil, errors.New("it is not remembered") })
 		require.NoError(t, err)
 		for _, v := range got {
 			assert.Same(t, kept, v, "all have the one that is kept")
 		}
-		assert.Len(t, m.age, key+1, "each key once, however many worked at it")
-		assert.Len(t, m.have, key+1)
+		assert.Equal(t, key+1, m.have.Len(), "each key once, however many worked at it")
 	}
 }

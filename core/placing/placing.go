@@ -1,18 +1,18 @@
-package plan
+package placing
 
 import (
 	"cmp"
 	"errors"
 	"fmt"
-	"slices"
-
 	"ochrestone/core/card"
 	"ochrestone/core/colour"
 	"ochrestone/core/kit"
+	"ochrestone/core/look"
 	"ochrestone/core/motif"
 	"ochrestone/core/register"
 	"ochrestone/core/shape"
 	"ochrestone/core/together"
+	"slices"
 )
 
 // Placing is all there is to know about placing one layer.
@@ -61,24 +61,20 @@ type Turning struct {
 	Anti  float64 `json:"anti" doc:"degrees"`
 }
 
-// Placing works out how to place a layer of an image in a colourway, for a run
+// Of works out how to place a layer of an image in a colourway, for a run
 // of so many. seed makes the chances repeatable.
-func (m *Maker) Placing(c card.Card, k kit.Kit, motif, way, layer string, run int, seed uint64, opts ...Option) (Placing, error) {
-	b, pm, mo, err := m.image(c, k, Ask{Motif: motif}, opts)
+func (t Study) Of(colourway, layer string, run int, seed uint64) (Placing, error) {
+	w, at, err := t.layerOf(colourway, layer)
 	if err != nil {
 		return Placing{}, err
 	}
-	w, at, err := b.layerOf(pm, mo, way, layer)
-	if err != nil {
-		return Placing{}, err
-	}
-	look := b.look(pm, w)
-	ways := b.o.ways
+	look := t.Stock.Look(t.Image, w)
+	ways := t.Hand.Ways
 	out := Placing{Layer: layer, Chain: []ChainLink{}, Pivots: []Pivot{}, Layers: []LayerPlay{}, Left: []Turning{}, Ways: []register.Prospect{}, Pick: -1, Stack: 1}
 	// Layers are worked out side by side: each writes only its own place.
-	n := len(pm.img.Views)
+	n := len(t.Image.Shapes.Views)
 	plays, lims, contrasts, errs := make([]register.Play, n), make([]register.Limits, n), make([]float64, n), make([]error, n)
-	together.By(n, func(i int) { plays[i], lims[i], contrasts[i], errs[i] = b.eased(pm, look, i) })
+	together.By(n, func(i int) { plays[i], lims[i], contrasts[i], errs[i] = t.eased(look, i) })
 	if err := errors.Join(errs...); err != nil {
 		return Placing{}, err
 	}
@@ -86,7 +82,7 @@ func (m *Maker) Placing(c card.Card, k kit.Kit, motif, way, layer string, run in
 		lim, contrast := lims[i], contrasts[i]
 		out.Layers = append(out.Layers, LayerPlay{p.Judged, p.Tight, min(p.Clock, p.Anti), p.Outside})
 		if p.Judged && p.Outside == 0 {
-			all, pick, _ := register.ProspectsBy(b.chances(pm, i, lim, p, seed), placed(pm.img, i), run, ways)
+			all, pick, _ := register.ProspectsBy(t.chances(i, lim, p, seed), PieceOf(t.Image.Shapes, i), run, ways)
 			if pick >= 0 {
 				out.Stack *= all[pick].Chance
 			}
@@ -95,24 +91,24 @@ func (m *Maker) Placing(c card.Card, k kit.Kit, motif, way, layer string, run in
 			out.Play, out.Limits, out.Contrast = p, lim, contrast
 		}
 	}
-	out.Printing = b.printing(pm, mo, run)
-	if w := b.o.practised; w != nil && out.Play.Judged {
+	out.Printing = t.Printing(run)
+	if w := t.Hand.Practised; w != nil && out.Play.Judged {
 		c := register.Chance(out.Play, w.Spread, seed)
 		out.Practised = &register.Prospect{Way: *w, Chance: c, Blanks: register.Blanks(run, c, register.Certainty)}
 	}
 	out.Spare = register.Blanks(run, out.Stack, register.Certainty)
-	v := pm.img.Views[at]
+	v := t.Image.Shapes.Views[at]
 	host := shape.Region{}
 	if v.Host >= 0 {
-		host = pm.img.Views[v.Host].Outline
+		host = t.Image.Shapes.Views[v.Host].Outline
 	}
 	sighted := v.Outline
 	if ps := v.Outline.Pieces(); v.Layer.Make == card.Cut && len(ps) > 1 {
 		sighted, out.Each = slices.MaxFunc(ps, func(g, h shape.Region) int { return cmp.Compare(g.Area(), h.Area()) }), true
 	}
 	// What will lie over it is not there yet when it is placed.
-	out.Sighting = register.Sight(sighted, host, sighted, out.Play).Named(b.hostName(pm, v))
-	if placed(pm.img, at) == register.DieRound {
+	out.Sighting = register.Sight(sighted, host, sighted, out.Play).Named(t.hostName(v))
+	if PieceOf(t.Image.Shapes, at) == register.DieRound {
 		out.Sighting, out.Each = register.RoundSighting(out.Play), false
 	}
 	if !out.Play.Judged {
@@ -123,66 +119,66 @@ func (m *Maker) Placing(c card.Card, k kit.Kit, motif, way, layer string, run in
 		out.Why = "As designed it already lies past the limit, whatever way it is placed."
 		return out, nil
 	}
-	out.Ways, out.Pick, out.Why = register.ProspectsBy(b.chances(pm, at, out.Limits, out.Play, seed), placed(pm.img, at), run, ways)
-	if placed(pm.img, at) == register.DieRound {
+	out.Ways, out.Pick, out.Why = register.ProspectsBy(t.chances(at, out.Limits, out.Play, seed), PieceOf(t.Image.Shapes, at), run, ways)
+	if PieceOf(t.Image.Shapes, at) == register.DieRound {
 		return out, nil
 	}
-	if err := b.turning(&out, v.Outline, host); err != nil {
+	if err := t.turning(&out, v.Outline, host); err != nil {
 		return out, err
 	}
-	return out, b.chain(&out, pm, at)
+	return out, t.chain(&out, at)
 }
 
 // hostName is what a layer sits on, in words.
-func (b *builder) hostName(pm *Motif, v motif.View) string {
+func (t Study) hostName(v motif.View) string {
 	if v.Host < 0 {
 		return "the panel"
 	}
-	return pm.img.Views[v.Host].Layer.Label
+	return t.Image.Shapes.Views[v.Host].Layer.Label
 }
 
 // layerOf finds a colourway and a layer of an image.
-func (b *builder) layerOf(pm *Motif, mo card.Motif, way, layer string) (card.Colourway, int, error) {
-	w, ok := mo.Colourway(way)
+func (t Study) layerOf(colourway, layer string) (card.Colourway, int, error) {
+	w, ok := t.Image.Colourway(colourway)
 	if !ok {
-		return w, -1, fmt.Errorf("place a layer: %s has no colourway %q: %w", mo.Name, way, ErrUnknown)
+		return w, -1, fmt.Errorf("place a layer: %s has no colourway %q: %w", t.Image.Name, colourway, look.ErrUnknown)
 	}
-	for i, v := range pm.img.Views {
+	for i, v := range t.Image.Shapes.Views {
 		if v.Layer.ID == layer {
 			return w, i, nil
 		}
 	}
-	return w, -1, fmt.Errorf("place a layer: %s has no layer %q: %w", mo.Name, layer, ErrUnknown)
+	return w, -1, fmt.Errorf("place a layer: %s has no layer %q: %w", t.Image.Name, layer, look.ErrUnknown)
 }
 
 // eased is the play of a layer under limits that go by the contrast of what
 // meets.
-func (b *builder) eased(pm *Motif, look Colourway, i int) (register.Play, register.Limits, float64, error) {
-	v := pm.img.Views[i]
+func (t Study) eased(look look.Colourway, i int) (register.Play, register.Limits, float64, error) {
+	v := t.Image.Shapes.Views[i]
 	none := register.Play{Reach: []float64{}}
 	against, host := v.Host, shape.Region{}
-	if placed(pm.img, i) == register.DieRound {
-		against = topPrint(pm.img, i)
+	if PieceOf(t.Image.Shapes, i) == register.DieRound {
+		against = topPrint(t.Image.Shapes, i)
 	}
 	if against < 0 {
-		return none, forgiven(v.Layer, b.o.limits), 0, nil
+		return none, Forgiven(v.Layer, t.Hand.Limits), 0, nil
 	}
 	if v.Host >= 0 {
-		host = pm.img.Views[v.Host].Outline
+		host = t.Image.Shapes.Views[v.Host].Outline
 	}
 	mine, err1 := colour.ParseHex(look.Layers[i].Dry)
 	its, err2 := colour.ParseHex(look.Layers[against].Dry)
 	if err1 != nil || err2 != nil {
-		return none, forgiven(v.Layer, b.o.limits), 0, nil
+		return none, Forgiven(v.Layer, t.Hand.Limits), 0, nil
 	}
 	contrast := colour.Difference(mine.Lab(), its.Lab())
-	lim := forgiven(v.Layer, b.o.limits.Eased(contrast))
-	p, err := b.plays.of(playKey{pm.key, i, lim}, mostPlays, func() (register.Play, error) {
-		p, err := playOf(pm.img, i, host, lim)
+	lim := Forgiven(v.Layer, t.Hand.Limits.Eased(contrast))
+	p, err := t.Memory.plays.Get(playKey{t.Image.Key, i, lim}, func() (register.Play, error) {
+		p, err := PlayOf(t.Image.Shapes, i, host, lim)
 		if err != nil {
 			return p, err
 		}
-		return b.withTurns(pm, i, p, lim)
+		return t.withTurns(i, p, lim)
 	})
 	if err != nil {
 		return p, lim, contrast, fmt.Errorf("play of %s: %w", v.Layer.Label, err)
@@ -191,9 +187,9 @@ func (b *builder) eased(pm *Motif, look Colourway, i int) (register.Play, regist
 }
 
 // chances gives the chance that a layer comes out for a spread, remembered.
-func (b *builder) chances(pm *Motif, i int, lim register.Limits, p register.Play, seed uint64) func(register.Spread) float64 {
+func (t Study) chances(i int, lim register.Limits, p register.Play, seed uint64) func(register.Spread) float64 {
 	return func(s register.Spread) float64 {
-		c, _ := b.tried.of(chanceKey{playKey{pm.key, i, lim}, s, seed}, mostChances, func() (float64, error) { return register.Chance(p, s, seed), nil })
+		c, _ := t.Memory.tried.Get(chanceKey{playKey{t.Image.Key, i, lim}, s, seed}, func() (float64, error) { return register.Chance(p, s, seed), nil })
 		return c
 	}
 }
@@ -212,19 +208,19 @@ type playKey struct {
 	limits register.Limits
 }
 
-// How much a Maker remembers.
+// How much a Memory holds.
 const (
 	mostPlays   = 600
 	mostChances = 5000
 )
 
 // withTurns adds the joint region of shift and turn to a layer's play.
-func (b *builder) withTurns(pm *Motif, i int, p register.Play, lim register.Limits) (register.Play, error) {
-	v := pm.img.Views[i]
-	if v.Host < 0 || placed(pm.img, i) == register.DieRound || p.Fit != kit.FitWithin && p.Fit != kit.FitEvenRim {
+func (t Study) withTurns(i int, p register.Play, lim register.Limits) (register.Play, error) {
+	v := t.Image.Shapes.Views[i]
+	if v.Host < 0 || PieceOf(t.Image.Shapes, i) == register.DieRound || p.Fit != kit.FitWithin && p.Fit != kit.FitEvenRim {
 		return p, nil
 	}
-	host := pm.img.Views[v.Host].Outline
+	host := t.Image.Shapes.Views[v.Host].Outline
 	pieces := []shape.Region{v.Outline}
 	if v.Layer.Make == card.Cut {
 		pieces = v.Outline.Pieces()
@@ -253,7 +249,7 @@ func topPrint(img motif.Image, i int) int {
 }
 
 // turning lists how much turn is left as the layer is shifted the tightest way.
-func (b *builder) turning(out *Placing, layer, host shape.Region) error {
+func (t Study) turning(out *Placing, layer, host shape.Region) error {
 	if out.Each {
 		return nil // its pieces are placed one by one
 	}
@@ -262,7 +258,7 @@ func (b *builder) turning(out *Placing, layer, host shape.Region) error {
 		return fmt.Errorf("turn left after a shift: %w", err)
 	}
 	c := layer.Centroid()
-	out.Pivots = b.pivots(out, layer, bound)
+	out.Pivots = t.pivots(out, layer, bound)
 	for _, share := range [4]float64{0, 0.25, 0.5, 0.75} {
 		d := out.Play.Tight * share
 		cw, acw, err := register.TurnLeft(layer, bound, shape.Polar(d, out.Play.TightAt), c)
@@ -276,11 +272,11 @@ func (b *builder) turning(out *Placing, layer, host shape.Region) error {
 
 // chain compares a layer with what lies under its host, down to the piece that
 // is cut: a print may keep to its host and still leave the die.
-func (b *builder) chain(out *Placing, pm *Motif, at int) error {
-	v := pm.img.Views[at]
+func (t Study) chain(out *Placing, at int) error {
+	v := t.Image.Shapes.Views[at]
 	used := 0.0
 	for h := v.Host; h >= 0; {
-		hv := pm.img.Views[h]
+		hv := t.Image.Shapes.Views[h]
 		if p := out.Layers[h]; p.Judged && p.Outside == 0 {
 			used += p.Tight
 		}
@@ -288,12 +284,12 @@ func (b *builder) chain(out *Placing, pm *Motif, at int) error {
 		if h < 0 {
 			break
 		}
-		p, err := register.Of(v.Outline, pm.img.Views[h].Outline, kit.FitWithin, out.Limits)
+		p, err := register.Of(v.Outline, t.Image.Shapes.Views[h].Outline, kit.FitWithin, out.Limits)
 		if err != nil {
-			return fmt.Errorf("play against %s: %w", pm.img.Views[h].Layer.Label, err)
+			return fmt.Errorf("play against %s: %w", t.Image.Shapes.Views[h].Layer.Label, err)
 		}
 		if p.Judged && p.Outside == 0 {
-			out.Chain = append(out.Chain, ChainLink{pm.img.Views[h].Layer.ID, pm.img.Views[h].Layer.Label, p.Tight, max(0, p.Tight-used)})
+			out.Chain = append(out.Chain, ChainLink{t.Image.Shapes.Views[h].Layer.ID, t.Image.Shapes.Views[h].Layer.Label, p.Tight, max(0, p.Tight-used)})
 		}
 	}
 	return nil

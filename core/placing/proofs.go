@@ -1,78 +1,12 @@
-package plan
+package placing
 
 import (
 	"fmt"
 	"math"
-	"strings"
-
-	"ochrestone/core/card"
-	"ochrestone/core/colour"
-	"ochrestone/core/kit"
 	"ochrestone/core/register"
 	"ochrestone/core/shape"
+	"strings"
 )
-
-// Print is a printed layer as a proof of it should look.
-type Print struct {
-	Layer   string
-	Label   string
-	Region  shape.Region
-	Film    colour.Film
-	Strikes int
-	Play    register.Play
-	Marks   []register.Feature // corners of it that can be pointed at
-}
-
-// Prints lists the printed layers of an image that carry ink and lie on one
-// ground, lowest first, and the colour of that ground. Of an image with prints
-// on several pieces the largest group counts.
-func (m *Maker) Prints(c card.Card, k kit.Kit, motif, way string, opts ...Option) ([]Print, colour.Linear, error) {
-	b, pm, mo, err := m.image(c, k, Ask{Motif: motif}, opts)
-	if err != nil {
-		return nil, colour.Linear{}, err
-	}
-	w, ok := mo.Colourway(way)
-	if !ok {
-		return nil, colour.Linear{}, fmt.Errorf("read a proof: %s has no colourway %q: %w", mo.Name, way, ErrUnknown)
-	}
-	look := b.look(pm, w)
-	groups := map[int][]Print{}
-	best := -2
-	for i, v := range pm.img.Views {
-		f := w.Layers[v.Layer.ID]
-		ink, ok := b.kit.ink[f.Ink]
-		if v.Layer.Make == card.Cut || !ok {
-			continue
-		}
-		film, _, err := b.film(ink)
-		if err != nil {
-			continue
-		}
-		on := v.Host
-		for on >= 0 && pm.img.Views[on].Layer.Make != card.Cut {
-			on = pm.img.Views[on].Host
-		}
-		p, _, _, err := b.eased(pm, look, i)
-		if err != nil {
-			return nil, colour.Linear{}, err
-		}
-		groups[on] = append(groups[on], Print{v.Layer.ID, v.Layer.Label, v.Outline, film, f.Strikes(), p, register.Marks(v.Outline, v.Outline, mostMarks)})
-		if best == -2 || len(groups[on]) > len(groups[best]) {
-			best = on
-		}
-	}
-	if best == -2 {
-		return nil, colour.Linear{}, nil
-	}
-	paper := b.panelColour()
-	if best >= 0 {
-		paper, _ = colour.ParseHex(look.Layers[best].Dry)
-	}
-	return groups[best], paper, nil
-}
-
-// mostMarks is how many corners of a layer are offered to point at.
-const mostMarks = 4
 
 // Verdict is one layer of a proof, and what to do about it.
 type Verdict struct {
@@ -130,7 +64,7 @@ func Judge(p Print, shift shape.Point, turn, sureShift, sureTurn float64) Verdic
 	case v.Good:
 		v.Say = "It does not show. For a truer one, " + say + " for this strike."
 	default:
-		v.Say = capital(say) + " for this strike."
+		v.Say = strings.ToUpper(say[:1]) + say[1:] + " for this strike."
 	}
 	return v
 }

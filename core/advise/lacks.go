@@ -1,10 +1,9 @@
-package plan
+package advise
 
 import (
 	"context"
 	"errors"
 	"fmt"
-
 	"ochrestone/core/colour"
 	"ochrestone/core/kit"
 	"ochrestone/core/ramp"
@@ -18,9 +17,9 @@ const adviceStep = 3.0
 // those owned, and the run of lightnesses that would make it is named. Empty
 // when the drawer can, or when no single ink would. was is the weakest pair of
 // the best choice found, or -1 for none.
-func (b *builder) advise(ctx context.Context, p ramp.Problem, was float64) string {
+func (a Study) advise(ctx context.Context, p ramp.Problem, was float64) string {
 	q := p.Defaults()
-	if was >= min(b.o.readable, q.Enough) {
+	if was >= min(a.Readable, q.Enough) {
 		return ""
 	}
 	white, err := colour.ParseHex(kit.PlainWhite)
@@ -37,11 +36,11 @@ func (b *builder) advise(ctx context.Context, p ramp.Problem, was float64) strin
 				trial.Slots[i].Options = append(append([]int{}, s.Options...), len(trial.Options)-1)
 			}
 		}
-		a, err := ramp.Solve(ctx, trial, 1)
+		found, err := ramp.Solve(ctx, trial, 1)
 		if errors.Is(err, context.DeadlineExceeded) || errors.Is(err, context.Canceled) {
 			break
 		}
-		if err != nil || len(a) == 0 || a[0].Diff < b.o.readable && was >= 0 {
+		if err != nil || len(found) == 0 || found[0].Diff < a.Readable && was >= 0 {
 			if hi > 0 {
 				break // the first run is enough to say
 			}
@@ -55,7 +54,7 @@ func (b *builder) advise(ctx context.Context, p ramp.Problem, was float64) strin
 	if hi == 0 {
 		return ""
 	}
-	below, above := b.neighbours(lo, hi)
+	below, above := a.neighbours(lo, hi)
 	gap := "Nothing in the drawer lies there."
 	if below != "" && above != "" {
 		gap = fmt.Sprintf("The drawer has nothing between %s and %s that does it.", above, below)
@@ -68,15 +67,15 @@ func (b *builder) advise(ctx context.Context, p ramp.Problem, was float64) strin
 
 // neighbours are the owned inks just darker and just lighter than a run of
 // lightnesses, by name.
-func (b *builder) neighbours(lo, hi float64) (darker, lighter string) {
+func (a Study) neighbours(lo, hi float64) (darker, lighter string) {
 	dark, light := -1.0, 101.0
-	for i := range b.kit.Inks {
-		ink := &b.kit.Inks[i]
-		film, _, err := b.film(ink)
+	for i := range a.Stock.Inks {
+		ink := &a.Stock.Inks[i]
+		film, _, err := a.Stock.Film(ink)
 		if err != nil || ink.Gone || ink.Kind == kit.Embossing {
 			continue
 		}
-		l := film.Over(b.paperColour(ink.Paper), 1).Lab().L
+		l := film.Over(a.Stock.PaperColour(ink.Paper), 1).Lab().L
 		if l <= lo && l > dark {
 			dark, darker = l, ink.Name
 		}

@@ -1,4 +1,4 @@
-package plan
+package advise
 
 import (
 	"cmp"
@@ -6,18 +6,18 @@ import (
 	"errors"
 	"fmt"
 	"math"
-	"slices"
-
 	"ochrestone/core/card"
 	"ochrestone/core/kit"
+	"ochrestone/core/look"
 	"ochrestone/core/motif"
 	"ochrestone/core/ramp"
+	"slices"
 )
 
 // Suggestion is a colourway proposed from the drawer.
 type Suggestion struct {
 	Finishes map[string]card.Finish `json:"finishes" doc:"by layer id"`
-	Look     Colourway              `json:"look"`
+	Look     look.Colourway         `json:"look"`
 	Name     string                 `json:"name"`
 	Why      string                 `json:"why"`
 }
@@ -57,66 +57,37 @@ const (
 	Livelier Lean = "livelier"
 )
 
-// Suggest finds the best colourways of an image from the inks owned. It returns
+// Suggest finds the best colourways of an image from the inks owned, and says in words
+// what the drawer lacks when it cannot make every layer read. It returns
 // ramp.ErrNoAnswer when the drawer cannot keep the order of lightness. When the
 // context ends while it is still searching, what was found is returned with the
 // context's error.
-func (m *Maker) Suggest(ctx context.Context, c card.Card, k kit.Kit, ask Ask, opts ...Option) ([]Suggestion, error) {
-	out, _, err := m.Advise(ctx, c, k, ask, opts...)
-	return out, err
-}
-
-// Advise is Suggest with what the drawer lacks, in words, when it cannot make
-// every layer read.
-func (m *Maker) Advise(ctx context.Context, c card.Card, k kit.Kit, ask Ask, opts ...Option) ([]Suggestion, string, error) {
-	b, pm, mo, err := m.image(c, k, ask, opts)
-	if err != nil {
-		return nil, "", err
-	}
-	return b.suggest(ctx, pm, mo, ask)
-}
-
-// image works out the image an ask is about.
-func (m *Maker) image(c card.Card, k kit.Kit, ask Ask, opts []Option) (*builder, *Motif, card.Motif, error) {
-	b := &builder{Maker: m, card: c, kit: newStock(k), o: assumed(opts)}
-	b.motifs()
-	for i := range b.plan.Motifs {
-		if b.plan.Motifs[i].ID == ask.Motif {
-			if p := b.plan.Motifs[i].Problem; p != "" {
-				return nil, nil, card.Motif{}, fmt.Errorf("suggest inks: %s", p)
-			}
-			return b, &b.plan.Motifs[i], b.card.Motifs[i], nil
-		}
-	}
-	return nil, nil, card.Motif{}, fmt.Errorf("suggest inks: the card has no image %q: %w", ask.Motif, ErrUnknown)
-}
-
-func (b *builder) suggest(ctx context.Context, pm *Motif, m card.Motif, ask Ask) ([]Suggestion, string, error) {
-	out, p, err := b.suggestPlain(ctx, pm, m, ask)
+func (a Study) Suggest(ctx context.Context, ask Ask) ([]Suggestion, string, error) {
+	out, p, err := a.suggestPlain(ctx, ask)
 	advice := ""
 	if err == nil || errors.Is(err, ramp.ErrNoAnswer) {
 		diff := -1.0
 		if len(out) > 0 {
 			diff = 100
 			for _, p := range out[0].Look.Pairs {
-				if p.Length >= mergesOver {
+				if p.Length >= look.MergesOver {
 					diff = p.Diff // weakest first
 					break
 				}
 			}
 		}
-		advice = b.advise(ctx, p, diff)
+		advice = a.advise(ctx, p, diff)
 	}
 	return out, advice, err
 }
 
 // suggestPlain is suggest without advice.
-func (b *builder) suggestPlain(ctx context.Context, pm *Motif, m card.Motif, ask Ask) ([]Suggestion, ramp.Problem, error) {
-	way, ok := m.Colourway(ask.Colourway)
+func (a Study) suggestPlain(ctx context.Context, ask Ask) ([]Suggestion, ramp.Problem, error) {
+	way, ok := a.Image.Colourway(ask.Colourway)
 	if !ok {
-		return nil, ramp.Problem{}, fmt.Errorf("suggest inks: %s has no colourway %q: %w", m.Name, ask.Colourway, ErrUnknown)
+		return nil, ramp.Problem{}, fmt.Errorf("suggest inks: %s has no colourway %q: %w", a.Image.Name, ask.Colourway, look.ErrUnknown)
 	}
-	p, finishes := b.problem(pm, way, ask)
+	p, finishes := a.problem(way, ask)
 	best := ask.Best
 	if best == 0 {
 		best = 5
@@ -130,19 +101,19 @@ func (b *builder) suggestPlain(ctx context.Context, pm *Motif, m card.Motif, ask
 	found, err := ramp.Solve(ctx, p, best)
 	p.Spare = 0
 	out := make([]Suggestion, 0, len(found))
-	for _, a := range found {
+	for _, found := range found {
 		s := Suggestion{Finishes: map[string]card.Finish{}}
-		for i, v := range pm.img.Views {
-			f := finishes[a.Pick[i]]
+		for i, v := range a.Image.Shapes.Views {
+			f := finishes[found.Pick[i]]
 			f.Edge, f.Back = way.Layers[v.Layer.ID].Edge, way.Layers[v.Layer.ID].Back
 			if f.Paper == "" {
 				f.Paper = way.Layers[v.Layer.ID].Paper
 			}
 			s.Finishes[v.Layer.ID] = f
 		}
-		s.Look = b.colourway(pm, card.Colourway{ID: way.ID, Name: way.Name, Layers: s.Finishes})
-		s.Name = b.nameWay(pm, s.Finishes)
-		s.Why = b.whyRanked(pm, s.Look)
+		s.Look = a.look(card.Colourway{ID: way.ID, Name: way.Name, Layers: s.Finishes})
+		s.Name = a.nameWay(s.Finishes)
+		s.Why = a.whyRanked(s.Look)
 		out = append(out, s)
 	}
 	if ask.School == card.EveryPiece {
@@ -151,7 +122,7 @@ func (b *builder) suggestPlain(ctx context.Context, pm *Motif, m card.Motif, ask
 	}
 	out = unlike(out, best)
 	if err != nil {
-		return out, p, fmt.Errorf("suggest inks for %s: %w", m.Name, err)
+		return out, p, fmt.Errorf("suggest inks for %s: %w", a.Image.Name, err)
 	}
 	return out, p, nil
 }
@@ -185,7 +156,7 @@ const localEnough = 24.0
 
 // problem sets the ramp for an image: slot i is layer i, and the last slot the
 // panel round it.
-func (b *builder) problem(pm *Motif, way card.Colourway, ask Ask) (ramp.Problem, []card.Finish) {
+func (a Study) problem(way card.Colourway, ask Ask) (ramp.Problem, []card.Finish) {
 	without := map[string]bool{}
 	for _, id := range ask.Without {
 		without[id] = true
@@ -195,10 +166,10 @@ func (b *builder) problem(pm *Motif, way card.Colourway, ask Ask) (ramp.Problem,
 	var free []int
 	option := func(f card.Finish) int {
 		o := ramp.Option{}
-		if i, ok := b.kit.ink[f.Ink]; ok {
-			film, _, err := b.film(i)
+		if i, ok := a.Stock.Ink(f.Ink); ok {
+			film, _, err := a.Stock.Film(i)
 			if err == nil {
-				o = ramp.Option{Film: film, Impressions: f.Strikes(), Seen: b.kit.seen(f.Ink, f.Strikes())}
+				o = ramp.Option{Film: film, Impressions: f.Strikes(), Seen: a.Stock.Seen(f.Ink, f.Strikes())}
 			}
 		}
 		o.Over = len(f.Blends) > 0
@@ -206,9 +177,9 @@ func (b *builder) problem(pm *Motif, way card.Colourway, ask Ask) (ramp.Problem,
 		finishes = append(finishes, f)
 		return len(p.Options) - 1
 	}
-	for i := range b.kit.Inks {
-		ink := b.kit.Inks[i]
-		if _, _, err := b.film(&ink); err != nil || without[ink.ID] || ink.Gone || ink.Kind == kit.Embossing || ink.Kind == kit.Waterproof {
+	for i := range a.Stock.Inks {
+		ink := a.Stock.Inks[i]
+		if _, _, err := a.Stock.Film(&ink); err != nil || without[ink.ID] || ink.Gone || ink.Kind == kit.Embossing || ink.Kind == kit.Waterproof {
 			continue
 		}
 		if len(ask.Families) > 0 && !slices.Contains(ask.Families, ink.Family) {
@@ -216,27 +187,27 @@ func (b *builder) problem(pm *Motif, way card.Colourway, ask Ask) (ramp.Problem,
 		}
 		free = append(free, option(card.Finish{Ink: ink.ID, Impressions: 1}))
 	}
-	cards := b.cardOptions(ask, &p, &finishes)
+	cards := a.cardOptions(ask, &p, &finishes)
 	plain := free
 	if ask.School == card.EveryPiece {
-		free = b.ladderOptions(ask, free, &p, &finishes)
+		free = a.ladderOptions(ask, free, &p, &finishes)
 	}
-	for _, v := range pm.img.Views {
+	for _, v := range a.Image.Shapes.Views {
 		f := way.Layers[v.Layer.ID]
 		s := ramp.Slot{Rank: v.Layer.Rank, Accent: v.Layer.Accent, On: -1, Weight: v.Visible, Options: free}
 		if v.Layer.Make == card.Cut {
-			s.Under, s.Paper = b.paperColour(f.Paper), f.Paper
+			s.Under, s.Paper = a.Stock.PaperColour(f.Paper), f.Paper
 			if cards != nil {
 				s.Options = cards
 			}
 		} else if s.On = v.Host; s.On < 0 {
-			s.Under, s.Paper = b.panelColour(), b.panelPaper()
+			s.Under, s.Paper = a.Stock.PaperColour(a.Image.Ground), a.Image.Ground
 		}
 		if ask.School == card.EveryPiece && v.Layer.Make == card.Cut && cards == nil {
-			s.Options = b.climbing(free, plain, finishes, s.Under)
+			s.Options = a.climbing(free, plain, finishes, s.Under)
 		}
 		if ask.Lean != "" {
-			s.Options = b.leaning(ask.Lean, f, s, p.Options)
+			s.Options = a.leaning(ask.Lean, f, s, p.Options)
 		}
 		if ask.Keep[v.Layer.ID] || v.Hidden() {
 			if v.Hidden() {
@@ -247,9 +218,9 @@ func (b *builder) problem(pm *Motif, way card.Colourway, ask Ask) (ramp.Problem,
 		p.Slots = append(p.Slots, s)
 	}
 	ground := len(p.Slots)
-	p.Slots = append(p.Slots, ramp.Slot{Accent: true, On: -1, Under: b.panelColour(), Options: []int{option(card.Finish{})}})
-	for _, t := range pm.img.Touches {
-		if t.Length < mergesOver {
+	p.Slots = append(p.Slots, ramp.Slot{Accent: true, On: -1, Under: a.Stock.PaperColour(a.Image.Ground), Options: []int{option(card.Finish{})}})
+	for _, t := range a.Image.Shapes.Touches {
+		if t.Length < look.MergesOver {
 			continue
 		}
 		a := t.A
@@ -259,7 +230,7 @@ func (b *builder) problem(pm *Motif, way card.Colourway, ask Ask) (ramp.Problem,
 		p.Touch = append(p.Touch, ramp.Pair{A: a, B: t.B})
 	}
 	p.Order = map[card.School]ramp.Direction{card.LightGround: ramp.LightFirst, card.DarkGround: ramp.DarkFirst}[ask.School]
-	p.Step = b.o.step
+	p.Step = a.Step
 	if ask.School == card.LocalColour {
 		// Parts are told apart as far as the drawer goes, and need not be kin.
 		p.Enough, p.HueBy = localEnough, math.MaxFloat64
@@ -271,10 +242,10 @@ func (b *builder) problem(pm *Motif, way card.Colourway, ask Ask) (ramp.Problem,
 }
 
 // nameWay names a colourway after the ink families that show most.
-func (b *builder) nameWay(pm *Motif, f map[string]card.Finish) string {
+func (a Study) nameWay(f map[string]card.Finish) string {
 	area := map[string]float64{}
-	for _, v := range pm.img.Views {
-		if i, ok := b.kit.ink[f[v.Layer.ID].Ink]; ok {
+	for _, v := range a.Image.Shapes.Views {
+		if i, ok := a.Stock.Ink(f[v.Layer.ID].Ink); ok {
 			n := i.Family
 			if n == "" {
 				n = i.Name
@@ -297,10 +268,10 @@ func (b *builder) nameWay(pm *Motif, f map[string]card.Finish) string {
 	return first + " and " + second
 }
 
-func (b *builder) whyRanked(pm *Motif, w Colourway) string {
+func (a Study) whyRanked(w look.Colourway) string {
 	if len(w.Pairs) == 0 {
 		return "No two layers touch."
 	}
 	p := w.Pairs[0]
-	return fmt.Sprintf("Weakest pair %s and %s, %.1f apart.", b.labelOf(pm, p.B), b.labelOf(pm, p.A), p.Diff)
+	return fmt.Sprintf("Weakest pair %s and %s, %.1f apart.", a.Image.LabelOf(p.B), a.Image.LabelOf(p.A), p.Diff)
 }

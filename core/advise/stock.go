@@ -1,8 +1,7 @@
-package plan
+package advise
 
 import (
 	"math"
-
 	"ochrestone/core/card"
 	"ochrestone/core/colour"
 	"ochrestone/core/kit"
@@ -21,7 +20,7 @@ const (
 // cardOptions adds what a cut piece may be when its card gives the colour:
 // every opaque card owned, plain, or each with the inks that lie tone on tone
 // on it. Nil when ink on the paper it has is asked for.
-func (b *builder) cardOptions(ask Ask, p *ramp.Problem, finishes *[]card.Finish) []int {
+func (a Study) cardOptions(ask Ask, p *ramp.Problem, finishes *[]card.Finish) []int {
 	if ask.By != ByCard && ask.By != ByTone {
 		return nil
 	}
@@ -37,26 +36,26 @@ func (b *builder) cardOptions(ask Ask, p *ramp.Problem, finishes *[]card.Finish)
 		out = append(out, len(p.Options)-1)
 	}
 	seen := map[string]bool{}
-	for i := range b.kit.Papers {
-		paper := &b.kit.Papers[i]
+	for i := range a.Stock.Papers {
+		paper := &a.Stock.Papers[i]
 		if !paper.Opaque() || paper.Kind == kit.PaperFoam || paper.Kind == kit.PaperPatterned || paper.Sheets == 0 || seen[paper.Colour] {
 			continue
 		}
-		under := b.paperColour(paper.ID)
+		under := a.Stock.PaperColour(paper.ID)
 		if ask.By == ByCard {
 			seen[paper.Colour] = true // one weight of a colour is enough to choose by
 			add(under, card.Finish{Paper: paper.ID})
 			continue
 		}
-		for j := range b.kit.Inks {
-			ink := &b.kit.Inks[j]
+		for j := range a.Stock.Inks {
+			ink := &a.Stock.Inks[j]
 			if ink.Gone || ink.Kind == kit.Embossing || ink.Kind == kit.Waterproof {
 				continue
 			}
 			f := card.Finish{Paper: paper.ID, Ink: ink.ID, Impressions: 1}
-			dry, ok := b.dried(f, under, paper.ID)
-			if ok && onTone(under.Lab(), dry.dry.Lab()) {
-				add(dry.dry, f)
+			dry, ok := a.Stock.Dried(f, under, paper.ID)
+			if ok && onTone(under.Lab(), dry.Dry.Lab()) {
+				add(dry.Dry, f)
 			}
 		}
 		seen[paper.Colour] = true

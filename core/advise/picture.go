@@ -1,14 +1,12 @@
-package plan
+package advise
 
 import (
 	"cmp"
 	"fmt"
-	"slices"
-
 	"ochrestone/core/card"
 	"ochrestone/core/colour"
-	"ochrestone/core/kit"
 	"ochrestone/core/ramp"
+	"slices"
 )
 
 // Reference is a colour of a picture with the share of it that it takes up.
@@ -17,23 +15,19 @@ type Reference struct {
 	Share  float64
 }
 
-// FromPicture colours an image after the main colours of a picture: every
+// AfterPicture colours an image after the main colours of a picture: every
 // layer gets the colour of its place in the order of lightness, the largest
 // layers the largest shares where no order holds, and then the nearest ink
 // owned, the order of the school kept.
-func (m *Maker) FromPicture(c card.Card, k kit.Kit, ask Ask, refs []Reference, opts ...Option) (Suggestion, error) {
-	b, pm, mo, err := m.image(c, k, ask, opts)
-	if err != nil {
-		return Suggestion{}, err
-	}
-	way, ok := mo.Colourway(ask.Colourway)
+func (a Study) AfterPicture(ask Ask, refs []Reference) (Suggestion, error) {
+	way, ok := a.Image.Colourway(ask.Colourway)
 	if !ok || len(refs) == 0 {
 		return Suggestion{}, fmt.Errorf("colour after a picture: %w", ramp.ErrNoOptions)
 	}
-	p, finishes := b.problem(pm, way, ask)
-	targets := b.targets(pm, mo, ask, refs)
-	ws := make([]ramp.Wish, len(pm.img.Views))
-	for i, v := range pm.img.Views {
+	p, finishes := a.problem(way, ask)
+	targets := a.targets(ask, refs)
+	ws := make([]ramp.Wish, len(a.Image.Shapes.Views))
+	for i, v := range a.Image.Shapes.Views {
 		s := p.Slots[i]
 		under, paper := s.Under, s.Paper
 		for on := s.On; on >= 0; on = p.Slots[on].On {
@@ -50,27 +44,27 @@ func (m *Maker) FromPicture(c card.Card, k kit.Kit, ask Ask, refs []Reference, o
 	}
 	pick, ok := ramp.Match(ws, p.Order, p.Step)
 	if !ok {
-		return Suggestion{}, fmt.Errorf("colour %s after a picture: %w", mo.Name, ramp.ErrNoAnswer)
+		return Suggestion{}, fmt.Errorf("colour %s after a picture: %w", a.Image.Name, ramp.ErrNoAnswer)
 	}
 	out := Suggestion{Finishes: map[string]card.Finish{}}
-	for i, v := range pm.img.Views {
+	for i, v := range a.Image.Shapes.Views {
 		f := finishes[p.Slots[i].Options[pick[i]]]
 		f.Paper = way.Layers[v.Layer.ID].Paper
 		out.Finishes[v.Layer.ID] = f
 	}
-	out.Look = b.colourway(pm, card.Colourway{ID: way.ID, Name: way.Name, Layers: out.Finishes})
+	out.Look = a.look(card.Colourway{ID: way.ID, Name: way.Name, Layers: out.Finishes})
 	out.Name = "After the picture"
-	out.Why = b.whyRanked(pm, out.Look)
+	out.Why = a.whyRanked(out.Look)
 	return out, nil
 }
 
 // targets gives every layer the colour of the picture it should come near.
-func (b *builder) targets(pm *Motif, m card.Motif, ask Ask, refs []Reference) []colour.Lab {
+func (a Study) targets(ask Ask, refs []Reference) []colour.Lab {
 	labs := make([]colour.Lab, len(refs))
 	for i, r := range refs {
 		labs[i] = r.Colour.Lab()
 	}
-	out := make([]colour.Lab, len(pm.img.Views))
+	out := make([]colour.Lab, len(a.Image.Shapes.Views))
 	if !ask.School.Ordered() {
 		// The largest layer takes the largest share, and so on.
 		bySize := make([]int, len(out))
@@ -81,7 +75,9 @@ func (b *builder) targets(pm *Motif, m card.Motif, ask Ask, refs []Reference) []
 		for i := range byShare {
 			byShare[i] = i
 		}
-		slices.SortStableFunc(bySize, func(i, j int) int { return cmp.Compare(pm.img.Views[j].Visible, pm.img.Views[i].Visible) })
+		slices.SortStableFunc(bySize, func(i, j int) int {
+			return cmp.Compare(a.Image.Shapes.Views[j].Visible, a.Image.Shapes.Views[i].Visible)
+		})
 		slices.SortStableFunc(byShare, func(i, j int) int { return cmp.Compare(refs[j].Share, refs[i].Share) })
 		for n, i := range bySize {
 			out[i] = labs[byShare[n%len(byShare)]]
@@ -93,13 +89,13 @@ func (b *builder) targets(pm *Motif, m card.Motif, ask Ask, refs []Reference) []
 		slices.Reverse(labs)
 	}
 	var ranks []int
-	for _, l := range m.Layers {
+	for _, l := range a.Image.Layers {
 		if !slices.Contains(ranks, l.Rank) {
 			ranks = append(ranks, l.Rank)
 		}
 	}
 	slices.Sort(ranks)
-	for i, v := range pm.img.Views {
+	for i, v := range a.Image.Shapes.Views {
 		n := slices.Index(ranks, v.Layer.Rank)
 		at := 0
 		if len(ranks) > 1 {

@@ -1,16 +1,15 @@
-package plan
+package look
 
 import (
 	"fmt"
-
 	"ochrestone/core/card"
 	"ochrestone/core/colour"
 	"ochrestone/core/kit"
 	"ochrestone/core/motif"
 )
 
-// LineLook is an outline over a coloured layer, printed before or after it.
-type LineLook struct {
+// Line is an outline over a coloured layer, printed before or after it.
+type Line struct {
 	First     string  `json:"first" doc:"dried colour of the line when it is printed first, #rrggbb"`
 	FirstDiff float64 `json:"firstDiff" doc:"CIEDE2000 between that and the colour round it"`
 	LastDiff  float64 `json:"lastDiff" doc:"the same when the line is printed last, as the layers stand"`
@@ -33,29 +32,29 @@ func isLine(v motif.View) bool {
 
 // line compares an outline printed last, as the layers stand, with the same
 // printed first and coloured over. Nil where there is no colour to go under.
-func (b *builder) line(pm *Motif, w card.Colourway, i int, last colour.Linear, on colour.Linear) *LineLook {
-	v := pm.img.Views[i]
+func (s Stock) line(m Image, w card.Colourway, i int, last colour.Linear, on colour.Linear) *Line {
+	v := m.Shapes.Views[i]
 	if v.Host < 0 || !isLine(v) {
 		return nil
 	}
-	mine, ok1 := b.kit.ink[w.Layers[v.Layer.ID].Ink]
-	host := pm.img.Views[v.Host]
+	mine, ok1 := s.ink[w.Layers[v.Layer.ID].Ink]
+	host := m.Shapes.Views[v.Host]
 	hf := w.Layers[host.Layer.ID]
-	over, ok2 := b.kit.ink[hf.Ink]
+	over, ok2 := s.ink[hf.Ink]
 	if !ok1 || !ok2 {
 		return nil
 	}
-	pen, _, err1 := b.film(mine)
-	wash, _, err2 := b.film(over)
+	pen, _, err1 := s.Film(mine)
+	wash, _, err2 := s.Film(over)
 	if err1 != nil || err2 != nil {
 		return nil
 	}
-	bare := b.panelColour()
+	bare := s.PaperColour(m.Ground)
 	if host.Layer.Make == card.Cut {
-		bare = b.paperColour(hf.Paper)
+		bare = s.PaperColour(hf.Paper)
 	}
 	first := wash.Over(pen.Over(bare, w.Layers[v.Layer.ID].Strikes()), hf.Strikes())
-	out := &LineLook{First: first.Hex(), FirstDiff: colour.Difference(first.Lab(), on.Lab()), LastDiff: colour.Difference(last.Lab(), on.Lab())}
+	out := &Line{First: first.Hex(), FirstDiff: colour.Difference(first.Lab(), on.Lab()), LastDiff: colour.Difference(last.Lab(), on.Lab())}
 	switch {
 	case mine.Kind != kit.Waterproof && mine.Kind != kit.Pigment && (over.Water || over.Kind == kit.Watercolor || over.Kind == kit.Alcohol):
 		out.Say = fmt.Sprintf("Print it last: %s may run under %s. Or take a waterproof ink and let it dry.", mine.Name, over.Name)

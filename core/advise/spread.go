@@ -1,0 +1,58 @@
+package advise
+
+import (
+	"math"
+	"ochrestone/core/card"
+	"ochrestone/core/ramp"
+)
+
+// Neighbours lists the pairs of elements of one image that stand hardly further
+// apart than the nearest two of them.
+func Neighbours(es []card.Element, motif string) (out [][2]int) {
+	least := math.Inf(1)
+	each := func(f func(i, j int, d float64)) {
+		for j := range es {
+			for i := range j {
+				if es[i].Kind == card.MotifElement && es[i].Motif == motif && es[j].Kind == card.MotifElement && es[j].Motif == motif {
+					f(i, j, math.Hypot(es[i].X-es[j].X, es[i].Y-es[j].Y))
+				}
+			}
+		}
+	}
+	each(func(_, _ int, d float64) { least = math.Min(least, d) })
+	each(func(i, j int, d float64) {
+		if d <= 1.35*least {
+			out = append(out, [2]int{i, j})
+		}
+	})
+	return out
+}
+
+// Spread shares the colourways of an image out among its places on the card,
+// so that neighbours differ. It returns the colourway of each element and how
+// many neighbours had to share one.
+func Spread(c card.Card, motif string) (map[string]string, int) {
+	m, ok := c.Motif(motif)
+	if !ok || len(m.Colourways) == 0 {
+		return map[string]string{}, 0
+	}
+	var at []int
+	index := map[int]int{}
+	for i, e := range c.Elements {
+		if e.Kind == card.MotifElement && e.Motif == motif {
+			index[i] = len(at)
+			at = append(at, i)
+		}
+	}
+	near := make([][]int, len(at))
+	for _, p := range Neighbours(c.Elements, motif) {
+		i, j := index[p[0]], index[p[1]]
+		near[i], near[j] = append(near[i], j), append(near[j], i)
+	}
+	pick, clashes := ramp.Spread(near, len(m.Colourways))
+	out := map[string]string{}
+	for k, i := range at {
+		out[c.Elements[i].ID] = m.Colourways[pick[k]].ID
+	}
+	return out, clashes
+}

@@ -1,0 +1,73 @@
+package placing
+
+import (
+	"fmt"
+	"ochrestone/core/shape"
+)
+
+// What a die and a hand can do; the first is common practice, no source, the rest
+// our own defaults. Lengths in mm, areas in mm².
+const (
+	thinnest  = 1.0 // a narrower bridge of card tears when it is popped out
+	narrowest = 0.5 // a narrower gap cannot be picked clean
+	thinArea  = 1.2 // less is the tip of a corner
+	gapArea   = 0.5
+	long      = 2.0 // a thin place is at least so long
+)
+
+// Detail is what of a cut layer is too fine.
+type Detail struct {
+	Thin   float64 `json:"thin" doc:"area of bridges narrower than 1 mm, mm²"`
+	ThinX  float64 `json:"thinX" doc:"where the largest lies, mm in the image's frame"`
+	ThinY  float64 `json:"thinY"`
+	Narrow float64 `json:"narrow" doc:"area of gaps narrower than 0.5 mm, mm²"`
+}
+
+// DetailOf finds what vanishes from a region when it is drawn in by half the
+// thinnest bridge and let out again, and what fills up the other way round.
+func DetailOf(g shape.Region) (Detail, error) {
+	var d Detail
+	g = g.Simplify(0.1)
+	in, err := g.Offset(-thinnest / 2)
+	if err != nil {
+		return d, fmt.Errorf("draw it in: %w", err)
+	}
+	// A little more than came off, so that curves do not count as lost.
+	back, err := in.Offset(thinnest/2 + 0.05)
+	if err != nil {
+		return d, fmt.Errorf("let it out again: %w", err)
+	}
+	lost, err := g.Minus(back)
+	if err != nil {
+		return d, fmt.Errorf("find the thin places: %w", err)
+	}
+	most := 0.0
+	for _, p := range lost.Pieces() {
+		b := p.Bounds()
+		if a := p.Area(); a >= thinArea && max(b.W(), b.H()) >= long {
+			d.Thin += a
+			if c := p.Centroid(); a > most {
+				most, d.ThinX, d.ThinY = a, c.X, c.Y
+			}
+		}
+	}
+	out, err := g.Offset(narrowest / 2)
+	if err != nil {
+		return d, fmt.Errorf("let it out: %w", err)
+	}
+	shut, err := out.Offset(-narrowest/2 - 0.02)
+	if err != nil {
+		return d, fmt.Errorf("draw it in again: %w", err)
+	}
+	filled, err := shut.Minus(g)
+	if err != nil {
+		return d, fmt.Errorf("find the narrow gaps: %w", err)
+	}
+	for _, p := range filled.Pieces() {
+		b := p.Bounds()
+		if a := p.Area(); a >= gapArea && max(b.W(), b.H()) >= long {
+			d.Narrow += a
+		}
+	}
+	return d, nil
+}
