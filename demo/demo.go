@@ -182,15 +182,11 @@ func tuneBeetle(parts []kit.Part) {
 // Cards are the demo's two cards.
 func Cards(k kit.Kit) []card.Card { return []card.Card{mothCard(k), beetleCard(k)} }
 
-func glue(id string) card.Joint { return card.Joint{Kind: card.Glued, Glue: id} }
-
-func foam(id string) card.Joint { return card.Joint{Kind: card.Foamed, Spacer: id, Levels: 1} }
-
 func layers(k kit.Kit, set string, make func(label string) card.Make, accents ...string) []card.Layer {
 	s, _ := k.Set(set)
 	var out []card.Layer
 	for _, p := range s.Parts {
-		l := card.Layer{ID: p.ID, Part: p.ID, Label: p.Label, Make: make(p.Label), Rank: p.Rank, Fit: p.Fit, Copies: 1, On: p.Host, Joint: glue("liquid")}
+		l := card.Layer{ID: p.ID, Part: p.ID, Label: p.Label, Make: make(p.Label), Rank: p.Rank, Fit: p.Fit, Copies: 1, On: p.Host, Bonds: card.Glue("liquid")}
 		for _, a := range accents {
 			l.Accent = l.Accent || a == p.Label
 		}
@@ -223,7 +219,7 @@ func mothCard(k kit.Kit) card.Card {
 	}, "Eyespots", "Pupils")
 	for i := range ls {
 		if ls[i].Label == "Body" {
-			ls[i].Joint = foam("foam-thin")
+			ls[i].Bonds = card.Foam("foam-thin", 1)
 		}
 	}
 	bracken := way("bracken", "Bracken and Madder", ls, map[string]string{"Silhouette": "flint"}, map[string]string{
@@ -232,37 +228,40 @@ func mothCard(k kit.Kit) card.Card {
 	m := card.Motif{ID: "moth", Name: "Hawk-moth", Set: "hawk-moth", School: card.DarkGround, Layers: ls, Colourways: []card.Colourway{bracken}}
 	f := measure.Formats()[0]
 	return card.Card{Version: card.Version, Title: "Lamp-sitters' thanks",
-		Base: card.Base{Format: f.ID, W: f.Size.W, H: f.Size.H, Fold: measure.FoldSide, Paper: "oat-heavy", Envelope: "a2"},
-		Sheets: []card.Sheet{
-			{ID: "mat", Paper: "night", Border: measure.Inch / 8, Joint: glue("runner")},
-			{ID: "panel", Paper: "mist", Border: measure.Inch / 16, Joint: glue("runner")},
-		},
-		Motifs: []card.Motif{m},
+		Base:   card.Base{Format: f.ID, W: f.Size.W, H: f.Size.H, Fold: measure.FoldSide, Paper: "oat-heavy", Envelope: "a2"},
+		Motifs: []card.Motif{m}, SetAside: []card.Aside{},
 		Elements: []card.Element{
-			{ID: "e1", Kind: card.MotifElement, X: f.Size.W / 2, Y: 56, Joint: glue("liquid"), Motif: "moth", Colourway: "bracken"},
-			{ID: "e2", Kind: card.StripElement, X: f.Size.W / 2, Y: 115, Joint: foam("foam-thin"),
-				Strip: &card.Strip{Text: "thank you for watching", Paper: "chalk", Ink: "soot-deep", W: 76.2, H: 12.7, Letter: 3.4}},
-		},
-		Work: card.Work{Done: []string{}}, SetAside: []card.Aside{}}
+			mat("mat", "", measure.Inch/8, "night", "runner"),
+			mat("panel", "mat", measure.Inch/16, "mist", "runner"),
+			{ID: "e1", Face: card.Front, On: "panel", Place: card.Place{X: f.Size.W / 2, Y: 56}, Bonds: card.Glue("liquid"), Image: &card.Image{Motif: "moth", Colourway: "bracken"}},
+			strip("e2", card.Place{X: f.Size.W / 2, Y: 115}, card.Sheet{Paper: "chalk", W: 76.2, H: 12.7}, card.Words{Text: "thank you for watching", Ink: "soot-deep", Letter: 3.4}),
+		}}
+}
+
+// mat is a sheet laid by its border on another, or on the base.
+func mat(id, on string, border float64, paper, glue string) card.Element {
+	return card.Element{ID: id, Face: card.Front, On: on, Inset: card.Even(border), Bonds: card.Glue(glue), Sheet: &card.Sheet{Paper: paper}}
+}
+
+// strip is a strip of words on thin foam on the panel.
+func strip(id string, at card.Place, s card.Sheet, w card.Words) card.Element {
+	s.Treatments = []card.Treatment{{Words: &w}}
+	return card.Element{ID: id, Face: card.Front, On: "panel", Place: at, Bonds: card.Foam("foam-thin", 1), Sheet: &s}
 }
 
 func beetleCard(k kit.Kit) card.Card {
 	ls := layers(k, "beetle", func(string) card.Make { return card.Printed })
 	m := card.Motif{ID: "beetle", Name: "Beetle", Set: "beetle", School: card.LightGround, Layers: ls}
-	var es []card.Element
+	es := []card.Element{mat("panel", "", measure.Inch/8, "chalk", "double")}
 	f := measure.Formats()[1]
 	for i, c := range []struct{ id, name, line string }{{"madder", "Madder", "soot-deep"}, {"gorse", "Gorse", "loam-deep"}, {"sedge", "Sedge", "soot-deep"}, {"mere", "Mere", "soot-deep"}, {"heather", "Heather", "soot-deep"}} {
 		m.Colourways = append(m.Colourways, way(c.id, c.name, ls, nil, map[string]string{
 			"Step 1, wash": c.id + "-pale", "Step 2, shade": c.id + "-soft", "Step 3, spots": c.id + "-full", "Step 4, lines and legs": c.line}))
-		es = append(es, card.Element{ID: fmt.Sprintf("b%d", i+1), Kind: card.MotifElement, X: 29.95 + float64(i)*39, Y: 36 + float64(i%2)*5,
-			Turn: float64(i-2) * 4, Joint: glue("liquid"), Motif: "beetle", Colourway: c.id})
+		es = append(es, card.Element{ID: fmt.Sprintf("b%d", i+1), Face: card.Front, On: "panel", Place: card.Place{X: 29.95 + float64(i)*39, Y: 36 + float64(i%2)*5, Turn: float64(i-2) * 4},
+			Bonds: card.Glue("liquid"), Image: &card.Image{Motif: "beetle", Colourway: c.id}})
 	}
-	es = append(es, card.Element{ID: "s1", Kind: card.StripElement, X: f.Size.H / 2, Y: 75, Joint: foam("foam-thin"),
-		Strip: &card.Strip{Text: "five for the night list", Paper: "kraft", Ink: "soot-deep", W: 82.55, H: 11.1, Letter: 3}})
+	es = append(es, strip("s1", card.Place{X: f.Size.H / 2, Y: 75}, card.Sheet{Paper: "kraft", W: 82.55, H: 11.1}, card.Words{Text: "five for the night list", Ink: "soot-deep", Letter: 3}))
 	return card.Card{Version: card.Version, Title: "Five beetles",
-		Base: card.Base{Format: f.ID, W: f.Size.H, H: f.Size.W, Fold: measure.FoldTop, Paper: "kraft", Envelope: "slimline"},
-		Sheets: []card.Sheet{
-			{ID: "panel", Paper: "chalk", Border: measure.Inch / 8, Joint: glue("double")},
-		},
-		Motifs: []card.Motif{m}, Elements: es, Work: card.Work{Done: []string{}}, SetAside: []card.Aside{}}
+		Base:   card.Base{Format: f.ID, W: f.Size.H, H: f.Size.W, Fold: measure.FoldTop, Paper: "kraft", Envelope: "slimline"},
+		Motifs: []card.Motif{m}, Elements: es, SetAside: []card.Aside{}}
 }

@@ -6,6 +6,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"ochrestone/core/foresee"
 	"ochrestone/core/plan"
 )
 
@@ -28,7 +29,7 @@ func TestDemoIsSound(t *testing.T) {
 		p := plan.Of(c, k)
 		for _, f := range p.Findings {
 			t.Logf("%s: [%s] %s. %s %s", c.Title, f.Severity, f.What, f.Why, f.Do)
-			assert.NotEqual(t, plan.Spoils, f.Severity, "%s: %s", c.Title, f.What)
+			assert.NotEqual(t, foresee.Spoils, f.Severity, "%s: %s", c.Title, f.What)
 		}
 		assert.NotEmpty(t, p.Steps)
 		for _, m := range p.Motifs {

@@ -1,6 +1,7 @@
 package demo_test
 
 import (
+	"encoding/json"
 	"flag"
 	"fmt"
 	"maps"
@@ -101,7 +102,8 @@ func digest(p plan.Plan) string {
 			say("  %s %.2f", n, f.Numbers[n])
 		}
 		if m := f.Mend; m != nil {
-			say("  mend %s: %s %s %s %.2f %.2f", m.Label, m.Kind, m.Ink, m.Layer, m.DX, m.DY)
+			edits, err := json.Marshal(m.Edits)
+			say("  mend %s: %s %v", m.Label, edits, err)
 		}
 	}
 	return b.String()

@@ -13,7 +13,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"ochrestone/core/card"
-	"ochrestone/core/front"
+	"ochrestone/core/layout"
 	"ochrestone/core/kit"
 	"ochrestone/core/measure"
 	"ochrestone/core/shape"
@@ -35,7 +35,7 @@ func (s *Server) pdf(name string, write func(*gin.Context, io.Writer, []sheet.Op
 		f, _ := s.lengths(ctx)
 		var b bytes.Buffer
 		if err := write(c, &b, []sheet.Option{sheet.Page(s.sheetSize(ctx)), sheet.Lengths(f)}); err != nil {
-			if errors.Is(err, front.ErrNoLetters) {
+			if errors.Is(err, layout.ErrNoLetters) {
 				err = &sheet.ErrJig{What: "There is no die for any of these letters.", Mend: "Type letters or figures, or choose another alphabet."}
 			}
 			refuse(c, err)
@@ -171,7 +171,7 @@ func (s *Server) writeWords(c *gin.Context, w io.Writer, opts []sheet.Option) er
 	if err != nil {
 		return err
 	}
-	line, err := front.SetLine(text, letter, front.Setting{Gap: gap, Space: height * 0.35, Bounce: bounce})
+	line, err := layout.SetLine(text, letter, layout.Setting{Gap: gap, Space: height * 0.35, Bounce: bounce})
 	if err != nil {
 		return err
 	}

@@ -1,6 +1,7 @@
 package advise
 
 import (
+	"cmp"
 	"maps"
 	"math"
 	"ochrestone/core/blend"
@@ -8,17 +9,22 @@ import (
 	"ochrestone/core/colour"
 	"ochrestone/core/kit"
 	"ochrestone/core/look"
+	"slices"
 )
 
-// Ink looks through the drawer for the ink that, on this layer alone, makes every pair
-// of it read and keeps the order of lightness where it is kept now, nearest in colour to
-// the one it replaces. Blends and edges of the layer stay. Empty when there is none.
-func (a Study) Ink(w card.Colourway, now look.Colourway, layer string) string {
+// Inks lists the inks of the drawer that, on this layer alone, make every pair of it read
+// and keep the order of lightness where it is kept now, the nearest in colour to the one
+// it has first. Blends and edges of the layer stay.
+func (a Study) Inks(w card.Colourway, now look.Colourway, layer string) []string {
 	have := w.Layers[layer]
 	was, _ := now.Of(layer)
 	c, _ := colour.ParseHex(was.Dry)
 	old := c.Lab()
-	best, bestDiff := "", 0.0
+	type found struct {
+		ink string
+		far float64
+	}
+	var out []found
 	ordered := look.InOrder(a.Image.Motif, now)
 	trial := w
 	for i := range a.Stock.Inks {
@@ -42,11 +48,14 @@ func (a Study) Ink(w card.Colourway, now look.Colourway, layer string) string {
 		}
 		l, _ := then.Of(layer)
 		c, _ := colour.ParseHex(l.Dry)
-		if d := colour.Difference(c.Lab(), old); best == "" || d < bestDiff {
-			best, bestDiff = ink.ID, d
-		}
+		out = append(out, found{ink.ID, colour.Difference(c.Lab(), old)})
 	}
-	return best
+	slices.SortStableFunc(out, func(p, q found) int { return cmp.Compare(p.far, q.far) })
+	ids := make([]string, len(out))
+	for i, f := range out {
+		ids[i] = f.ink
+	}
+	return ids
 }
 
 // Between names an owned ink of the family of another whose lightness on white

@@ -13,8 +13,8 @@ func Neighbours(es []card.Element, motif string) (out [][2]int) {
 	each := func(f func(i, j int, d float64)) {
 		for j := range es {
 			for i := range j {
-				if es[i].Kind == card.MotifElement && es[i].Motif == motif && es[j].Kind == card.MotifElement && es[j].Motif == motif {
-					f(i, j, math.Hypot(es[i].X-es[j].X, es[i].Y-es[j].Y))
+				if of(es[i], motif) && of(es[j], motif) {
+					f(i, j, math.Hypot(es[i].Place.X-es[j].Place.X, es[i].Place.Y-es[j].Place.Y))
 				}
 			}
 		}
@@ -39,7 +39,7 @@ func Spread(c card.Card, motif string) (map[string]string, int) {
 	var at []int
 	index := map[int]int{}
 	for i, e := range c.Elements {
-		if e.Kind == card.MotifElement && e.Motif == motif {
+		if of(e, motif) {
 			index[i] = len(at)
 			at = append(at, i)
 		}
@@ -56,3 +56,5 @@ func Spread(c card.Card, motif string) (map[string]string, int) {
 	}
 	return out, clashes
 }
+
+func of(e card.Element, motif string) bool { return e.Image != nil && e.Image.Motif == motif }

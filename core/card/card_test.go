@@ -24,35 +24,81 @@ func TestNewCardIsSound(t *testing.T) {
 	c := sound()
 	require.NoError(t, c.Validate())
 	assert.Equal(t, "h", c.Base.Paper, "the heavy card for the base")
-	assert.Equal(t, "p", c.Sheets[0].Paper)
+	id, paper := c.Panel()
+	assert.Equal(t, "panel", id)
+	assert.Equal(t, "p", paper)
 	assert.Equal(t, "e", c.Base.Envelope, "the first it fits")
 	assert.Equal(t, []string{"m1", "m2"}, []string{c.Motifs[0].ID, c.Motifs[1].ID})
 	assert.Equal(t, DarkGround, c.Motifs[0].School)
-	panel, _, err := c.Panel()
+	leaves, err := c.Nest()
 	require.NoError(t, err)
-	assert.InDelta(t, 4*measure.Inch, panel.W, 1e-9, "1/8 in border: 4 x 5 1/4, common practice, no source")
+	assert.InDelta(t, 4*measure.Inch, leaves[0].Size.W, 1e-9, "1/8 in border: 4 x 5 1/4, common practice, no source")
 	slim := New("S", measure.Formats()[1], measure.FoldTop, kit.Kit{})
 	assert.Greater(t, slim.Base.W, slim.Base.H, "laid on its side")
 }
 
+// A nest balanced round an odd offcut (common practice, no source): 5 3/8 x 4 1/8 on the
+// base, then 4 15/16 x 3 11/16, then 4 7/16 x 3 3/16.
+func TestNestsOfMats(t *testing.T) {
+	c := sound()
+	c.Base.W, c.Base.H = 5.5*measure.Inch, 4.25*measure.Inch
+	c.Elements = nil
+	on := ""
+	for i, b := range []float64{1.0 / 16, 7.0 / 32, 1.0 / 4} {
+		id := string(rune('a' + i))
+		c.Elements = append(c.Elements, Element{ID: id, Face: Front, On: on, Inset: Even(b * measure.Inch), Sheet: &Sheet{}})
+		on = id
+	}
+	leaves, err := c.Nest()
+	require.NoError(t, err)
+	for i, want := range []measure.Size{{W: 5 + 3.0/8, H: 4 + 1.0/8}, {W: 4 + 15.0/16, H: 3 + 11.0/16}, {W: 4 + 7.0/16, H: 3 + 3.0/16}} {
+		assert.InDelta(t, want.W*measure.Inch, leaves[i].Size.W, 1e-9)
+		assert.InDelta(t, want.H*measure.Inch, leaves[i].Size.H, 1e-9)
+	}
+	// Off centre: what is beneath shows as said on each side.
+	c.Elements[2].Inset = &Margins{Left: 1, Right: 2, Top: 3, Bottom: 4}
+	leaves, err = c.Nest()
+	require.NoError(t, err)
+	assert.InDelta(t, leaves[1].X+1, leaves[2].X, 1e-9)
+	assert.InDelta(t, leaves[1].Size.H-7, leaves[2].Size.H, 1e-9)
+	c.Elements[1].Inset = Even(60)
+	_, err = c.Nest()
+	var mat *MatError
+	require.ErrorAs(t, err, &mat)
+	assert.Equal(t, "b", mat.ID)
+	assert.Equal(t, "mat 2", mat.Name())
+}
+
 func TestEveryFaultIsNamedWithItsPlace(t *testing.T) {
 	for want, spoil := range map[string]func(*Card){
-		"version":                      func(c *Card) { c.Version = Version + 1 },
-		"title":                        func(c *Card) { c.Title = "" },
-		"base.w":                       func(c *Card) { c.Base.W = math.NaN() },
-		"sheets[0].border: the border": func(c *Card) { c.Sheets[0].Border = 100 },
-		"sheets[0].border":             func(c *Card) { c.Sheets[0].Border = -1 },
-		"elements[0].motif":            func(c *Card) { c.Elements[0].Motif = "gone" },
-		"elements[0].colourway":        func(c *Card) { c.Elements[0].Colourway = "gone" },
-		"elements[1].id":               func(c *Card) { c.Elements[1].ID = c.Elements[0].ID },
-		"elements[0].x":                func(c *Card) { c.Elements[0].X = math.Inf(1) },
-		"elements[0].turn":             func(c *Card) { c.Elements[0].Turn = 1e9 },
-		"elements[0].kind":             func(c *Card) { c.Elements[0].Kind = "ribbon" },
-		"elements[0].strip":            func(c *Card) { c.Elements[0].Kind = StripElement },
-		"motifs[0].layers[1].id":       func(c *Card) { c.Motifs[0].Layers[1].ID = c.Motifs[0].Layers[0].ID },
-		"motifs[0].colourways[0].id":   func(c *Card) { c.Motifs[0].Colourways[0].ID = "" },
-		"motifs[1].id":                 func(c *Card) { c.Motifs[1].ID = "" },
-		"elements":                     func(c *Card) { c.Elements = make([]Element, MaxElements+1) },
+		"version":                       func(c *Card) { c.Version = Version + 1 },
+		"title":                         func(c *Card) { c.Title = "" },
+		"base.w":                        func(c *Card) { c.Base.W = math.NaN() },
+		"elements[0].inset: the border": func(c *Card) { c.Elements[0].Inset = Even(100) },
+		"elements[0].inset":             func(c *Card) { c.Elements[0].Inset = Even(-1) },
+		"elements[0].id":                func(c *Card) { c.Elements[0].ID = "" },
+		"elements[1].inset":             func(c *Card) { c.Elements[1].Inset = Even(1) },
+		"elements[1].on":                func(c *Card) { c.Elements[1].On = "e2" },
+		"elements[1].face":              func(c *Card) { c.Elements[1].Face = "edge" },
+		"elements[1].image.motif":       func(c *Card) { c.Elements[1].Image.Motif = "gone" },
+		"elements[1].image.colourway":   func(c *Card) { c.Elements[1].Image.Colourway = "gone" },
+		"elements[2].id":                func(c *Card) { c.Elements[2].ID = c.Elements[1].ID },
+		"elements[1].place.x":           func(c *Card) { c.Elements[1].Place.X = math.Inf(1) },
+		"elements[1].place.turn":        func(c *Card) { c.Elements[1].Place.Turn = 1e9 },
+		"elements[1].sheet":             func(c *Card) { c.Elements[1].Image = nil },
+		"elements[1]: is two kinds":     func(c *Card) { c.Elements[1].Sheet = &Sheet{W: 9, H: 9} },
+		"elements[1].sheet.w":           func(c *Card) { c.Elements[1].Image, c.Elements[1].Sheet = nil, &Sheet{W: math.NaN(), H: 9} },
+		"elements[1].sheet.trim":        func(c *Card) { c.Elements[1].Image, c.Elements[1].Sheet = nil, &Sheet{W: 9, H: 9, Trim: 4.5} },
+		"elements[1].sheet.treatments[0].words.letter": func(c *Card) {
+			c.Elements[1].Image, c.Elements[1].Sheet = nil, &Sheet{W: 9, H: 9, Treatments: []Treatment{{Words: &Words{}}}}
+		},
+		"elements[1].sheet.treatments[0].turned.turns": func(c *Card) {
+			c.Elements[1].Image, c.Elements[1].Sheet = nil, &Sheet{W: 50, H: 50, Treatments: []Treatment{{Turned: &Turned{Motif: "m1", Colourways: []string{"w1"}, Start: 1}}}}
+		},
+		"motifs[0].layers[1].id":     func(c *Card) { c.Motifs[0].Layers[1].ID = c.Motifs[0].Layers[0].ID },
+		"motifs[0].colourways[0].id": func(c *Card) { c.Motifs[0].Colourways[0].ID = "" },
+		"motifs[1].id":               func(c *Card) { c.Motifs[1].ID = "" },
+		"elements: at most":          func(c *Card) { c.Elements = make([]Element, MaxElements+1) },
 	} {
 		c := sound()
 		spoil(&c)

@@ -32,13 +32,13 @@ func New(title string, f measure.CardFormat, fold measure.Fold, k kit.Kit) Card 
 		}
 	}
 	w, h := f.Size.W, f.Size.H
-	if f.ID == "slimline" || f.ID == "dl" {
-		w, h = h, w // laid on its side, as these are mostly used
+	if onItsSide(f) {
+		w, h = h, w
 	}
 	return Card{Version: Version, Title: title,
 		Base:   Base{Format: f.ID, W: w, H: h, Fold: fold, Paper: base, Envelope: envelope},
-		Sheets: []Sheet{{ID: "panel", Paper: panel, Border: measure.Inch / 8, Joint: Joint{Kind: Glued}}},
-		Motifs: []Motif{}, Elements: []Element{}, Work: Work{Done: []string{}}, SetAside: []Aside{}}
+		Motifs: []Motif{}, SetAside: []Aside{},
+		Elements: []Element{{ID: "panel", Face: Front, Inset: Even(measure.Inch / 8), Bonds: Glue(""), Sheet: &Sheet{Paper: panel}}}}
 }
 
 // AddSet returns the card with an image made from all parts of a set, in one
@@ -62,7 +62,7 @@ func (c Card) AddSet(s kit.Set, k kit.Kit) Card {
 	}
 	w := Colourway{ID: "w1", Name: "First", Layers: map[string]Finish{}}
 	for _, p := range s.Parts {
-		l := Layer{ID: p.ID, Part: p.ID, Label: p.Label, Make: kind, On: p.Host, Rank: max(1, p.Rank), Fit: p.Fit, Copies: 1, Joint: Joint{Kind: Glued}}
+		l := Layer{ID: p.ID, Part: p.ID, Label: p.Label, Make: kind, On: p.Host, Rank: max(1, p.Rank), Fit: p.Fit, Copies: 1, Bonds: Glue("")}
 		f := Finish{Impressions: 1}
 		if kind == Cut {
 			f.Paper = paper
@@ -72,8 +72,9 @@ func (c Card) AddSet(s kit.Set, k kit.Kit) Card {
 	}
 	m.Colourways = []Colourway{w}
 	c.Motifs = append(append([]Motif{}, c.Motifs...), m)
-	c.Elements = append(append([]Element{}, c.Elements...), Element{ID: c.fresh("e"), Kind: MotifElement, X: c.Base.W / 2, Y: c.Base.H / 2,
-		Joint: Joint{Kind: Glued}, Motif: m.ID, Colourway: w.ID})
+	on, _ := c.Panel()
+	c.Elements = append(append([]Element{}, c.Elements...), Element{ID: c.fresh("e"), Face: Front, On: on, Place: Place{X: c.Base.W / 2, Y: c.Base.H / 2},
+		Bonds: Glue(""), Image: &Image{Motif: m.ID, Colourway: w.ID}})
 	return c
 }
 
@@ -89,12 +90,13 @@ func (c Card) fresh(prefix string) string {
 	for _, e := range c.Elements {
 		used[e.ID] = true
 	}
-	for _, s := range c.Sheets {
-		used[s.ID] = true
-	}
 	for i := 1; ; i++ {
 		if id := fmt.Sprintf("%s%d", prefix, i); !used[id] {
 			return id
 		}
 	}
 }
+
+// onItsSide reports whether cards of a format are mostly used lying on their long
+// side.
+func onItsSide(f measure.CardFormat) bool { return f.ID == "slimline" || f.ID == "dl" }

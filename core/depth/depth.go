@@ -99,7 +99,7 @@ func Mail(girth measure.Size, t, raised float64, e measure.Envelope, wall float6
 // Image gives every layer of an image's look its heights, as the image stands by
 // itself, and how high it stands in all, mm.
 func Image(s look.Stock, m look.Image, w card.Colourway, as *look.Colourway) {
-	stood := Stack(build.Image(s, m, w, *as, "", func(g shape.Region) shape.Region { return g }), 0)
+	stood := Stack(build.Stack(s, m, w, *as), 0)
 	for i, p := range stood {
 		l := &as.Layers[i]
 		l.Z0, l.Z1, l.Thick, l.Lift = p.Z0, p.Z1, p.Thick, p.Lift

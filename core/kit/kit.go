@@ -164,6 +164,17 @@ func (i Ink) AsTyped() Ink {
 	return i
 }
 
+// Lightness is the L* of one dried impression, as far as the ink alone tells.
+func (i Ink) Lightness() (float64, bool) {
+	c, err := colour.ParseHex(i.Dry)
+	if i.Dry == "" {
+		var wet colour.Linear
+		wet, err = colour.ParseHex(i.Wet)
+		c = BehaviourOf(i.Kind).Drying.Dry(wet)
+	}
+	return c.Lab().L, err == nil
+}
+
 // Heat reports whether the ink has to be heat set.
 func (i Ink) Heat() bool {
 	if i.NeedsHeat != nil {

@@ -72,6 +72,21 @@ type Pair struct {
 	B      string  `json:"b"`
 	Diff   float64 `json:"diff" doc:"CIEDE2000"`
 	Length float64 `json:"length" doc:"shared edge, mm"`
+
+	a, b []colour.Lab // colours that may meet
+}
+
+// SeenBy is the smallest difference, CIEDE2000, of any two colours of the pair that may
+// meet, to other eyes.
+func (p Pair) SeenBy(e colour.Eyes) float64 {
+	seen := func(cs []colour.Lab) []colour.Lab {
+		out := make([]colour.Lab, len(cs))
+		for i, c := range cs {
+			out[i] = c.Linear().Seen(e).Lab()
+		}
+		return out
+	}
+	return closest(seen(p.a), seen(p.b))
 }
 
 // Dried is an ink as it dries on something.
@@ -161,7 +176,8 @@ func (s Stock) Look(m Image, w card.Colourway) Colourway {
 				a = atEdge(lab[t.A], tones[t.A])
 			}
 		}
-		out.Pairs = append(out.Pairs, Pair{id, m.Shapes.Views[t.B].Layer.ID, closest(a, atEdge(lab[t.B], tones[t.B])), t.Length})
+		edge := atEdge(lab[t.B], tones[t.B])
+		out.Pairs = append(out.Pairs, Pair{id, m.Shapes.Views[t.B].Layer.ID, closest(a, edge), t.Length, a, edge})
 	}
 	slices.SortStableFunc(out.Pairs, func(p, q Pair) int { return cmp.Compare(p.Diff, q.Diff) })
 	if len(out.Pairs) > 0 {

@@ -18,7 +18,6 @@ var OtherEyes = []colour.Eyes{colour.Protan, colour.Deutan, colour.Tritan, colou
 
 // SeenOtherwise finds the weakest touching pair for every other way of seeing.
 func (w Colourway) SeenOtherwise() []Eye {
-	lin := w.Dried()
 	out := []Eye{}
 	for _, e := range OtherEyes {
 		look := Eye{Eyes: e, Weakest: math.Inf(1)}
@@ -26,7 +25,7 @@ func (w Colourway) SeenOtherwise() []Eye {
 			if p.Length < MergesOver {
 				continue
 			}
-			if d := colour.Difference(lin[p.A].Seen(e).Lab(), lin[p.B].Seen(e).Lab()); d < look.Weakest {
+			if d := p.SeenBy(e); d < look.Weakest {
 				look.Weakest, look.A, look.B = d, p.A, p.B
 			}
 		}
@@ -35,18 +34,4 @@ func (w Colourway) SeenOtherwise() []Eye {
 		}
 	}
 	return out
-}
-
-// Dried is the colour of every layer by its id, and of the panel by none.
-func (w Colourway) Dried() map[string]colour.Linear {
-	lin := map[string]colour.Linear{}
-	for _, l := range w.Layers {
-		if c, err := colour.ParseHex(l.Dry); err == nil {
-			lin[l.ID] = c
-		}
-	}
-	if c, err := colour.ParseHex(w.Ground); err == nil {
-		lin[""] = c
-	}
-	return lin
 }

@@ -13,9 +13,9 @@ type Crossing struct {
 	Drop      float64 // of lightness, L*, against the order; negative
 }
 
-// orderSlack is by how much of lightness, L*, two layers may run against their ranks
+// OrderSlack is by how much of lightness, L*, two layers may run against their ranks
 // before anybody sees it; our own default.
-const orderSlack = 1.5
+const OrderSlack = 1.5
 
 // Crossings lists the pairs of layers of an image that dry against the order of its
 // school; none where the school has no order.
@@ -33,7 +33,7 @@ func Crossings(m card.Motif, w Colourway) []Crossing {
 			if m.School == card.DarkGround {
 				d = -d
 			}
-			if d < -orderSlack {
+			if d < -OrderSlack {
 				out = append(out, Crossing{i, j, d})
 			}
 		}

@@ -8,8 +8,8 @@ import (
 // What a die and a hand can do; the first is common practice, no source, the rest
 // our own defaults. Lengths in mm, areas in mm².
 const (
-	thinnest  = 1.0 // a narrower bridge of card tears when it is popped out
-	narrowest = 0.5 // a narrower gap cannot be picked clean
+	Thinnest  = 1.0 // a narrower bridge of card tears when it is popped out
+	Narrowest = 0.5 // a narrower gap cannot be picked clean
 	thinArea  = 1.2 // less is the tip of a corner
 	gapArea   = 0.5
 	long      = 2.0 // a thin place is at least so long
@@ -28,12 +28,12 @@ type Detail struct {
 func DetailOf(g shape.Region) (Detail, error) {
 	var d Detail
 	g = g.Simplify(0.1)
-	in, err := g.Offset(-thinnest / 2)
+	in, err := g.Offset(-Thinnest / 2)
 	if err != nil {
 		return d, fmt.Errorf("draw it in: %w", err)
 	}
 	// A little more than came off, so that curves do not count as lost.
-	back, err := in.Offset(thinnest/2 + 0.05)
+	back, err := in.Offset(Thinnest/2 + 0.05)
 	if err != nil {
 		return d, fmt.Errorf("let it out again: %w", err)
 	}
@@ -51,11 +51,11 @@ func DetailOf(g shape.Region) (Detail, error) {
 			}
 		}
 	}
-	out, err := g.Offset(narrowest / 2)
+	out, err := g.Offset(Narrowest / 2)
 	if err != nil {
 		return d, fmt.Errorf("let it out: %w", err)
 	}
-	shut, err := out.Offset(-narrowest/2 - 0.02)
+	shut, err := out.Offset(-Narrowest/2 - 0.02)
 	if err != nil {
 		return d, fmt.Errorf("draw it in again: %w", err)
 	}

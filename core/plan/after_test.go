@@ -10,6 +10,7 @@ import (
 
 	"ochrestone/core/card"
 	"ochrestone/core/colour"
+	"ochrestone/core/foresee"
 	"ochrestone/core/kit"
 	"ochrestone/core/measure"
 	"ochrestone/core/placing"
@@ -98,7 +99,7 @@ func TestStencilledAndOwnLimits(t *testing.T) {
 func TestOwnSpreadInFindings(t *testing.T) {
 	c, k := ring(func(*card.Motif) {})
 	has := func(ways []register.Way) bool {
-		return slices.ContainsFunc(plan.Of(c, k, plan.Hand(ways)).Findings, func(f plan.Finding) bool { return strings.HasPrefix(f.ID, "play:") })
+		return slices.ContainsFunc(plan.Of(c, k, plan.Hand(ways)).Findings, func(f foresee.Finding) bool { return strings.HasPrefix(f.ID, "play:") })
 	}
 	assert.False(t, has(register.Ways()))
 	shaky := map[string][]register.Placed{}

@@ -13,9 +13,11 @@ import (
 	"ochrestone/core/advise"
 	"ochrestone/core/card"
 	"ochrestone/core/colour"
+	"ochrestone/core/foresee"
 	"ochrestone/core/kit"
 	"ochrestone/core/look"
 	"ochrestone/core/plan"
+	"ochrestone/core/work"
 	"ochrestone/demo"
 )
 
@@ -88,8 +90,13 @@ func TestABlendIsSeenWorkedAndTimed(t *testing.T) {
 
 	at := map[string]int{}
 	for i, s := range p.Steps {
-		if strings.HasSuffix(s.ID, ":"+layer.ID) {
-			at[strings.SplitN(s.ID, ":", 2)[0]] = i + 1
+		switch {
+		case s.ID.Verb == work.Pop:
+			at[work.Pop] = i + 1
+		case s.ID.N > 0:
+			at[fmt.Sprint(s.ID.Verb, s.ID.N)] = i + 1
+		case s.ID.Part == layer.ID:
+			at[s.ID.Verb] = i + 1
 		}
 	}
 	order := []string{"cut", "ink", "blend1", "blend2", "return", "edge", "pop"}
@@ -110,7 +117,7 @@ func TestABlendThatNeedsHeatIsSet(t *testing.T) {
 	f := c.Motifs[0].Colourways[0].Layers[layer]
 	has := func() bool {
 		for _, s := range plan.Of(c, k).Steps {
-			if strings.HasPrefix(s.ID, "heat:") && s.Layer == layer {
+			if s.ID.Verb == work.Heat && s.ID.Part == layer {
 				return true
 			}
 		}
@@ -298,9 +305,9 @@ func TestRedOnRedIsForeseen(t *testing.T) {
 		}
 	}
 	k.Papers = append(k.Papers, pillar)
-	beetle.Sheets[len(beetle.Sheets)-1].Paper = "pillar"
+	beetle.Mats()[0].Sheet.Paper = "pillar"
 	p := plan.Of(beetle, k)
-	var n *plan.Finding
+	var n *foresee.Finding
 	for i, f := range p.Findings {
 		if strings.Contains(f.What, "vanishes on the panel") && f.Colourway == beetle.Motifs[0].Colourways[0].ID {
 			n = &p.Findings[i]

@@ -55,7 +55,7 @@ func TestOnlyWhatIsOnTheCardIsNoted(t *testing.T) {
 		return n
 	}
 	assert.Zero(t, about())
-	c.Elements[0].Colourway = "spare"
+	c.Elements[2].Image.Colourway = "spare"
 	assert.Positive(t, about(), "and it is once it is placed")
 }
 
@@ -65,8 +65,8 @@ func TestAWhiteRimIsNoError(t *testing.T) {
 	_, k := moth(t)
 	set := setOf(t, k, kit.StampSet)
 	c := card.New("Print", measure.Formats()[0], measure.FoldSide, k).AddSet(set, k)
-	for i := range c.Sheets {
-		c.Sheets[i].Paper = "chalk"
+	for _, m := range c.Mats() {
+		m.Sheet.Paper = "chalk"
 	}
 	m := &c.Motifs[0]
 	m.Layers[0].Make = card.Cut
@@ -125,11 +125,11 @@ func TestPliesAreGluedFirst(t *testing.T) {
 	c, k := moth(t)
 	c.Motifs[0].Layers[1].Copies = 3
 	p := plan.Of(c, k)
-	plies, s := step(p, "plies:")
+	plies, s := step(p, "plies/")
 	require.NotNil(t, s)
 	assert.Contains(t, s.Title, "3 plies")
-	glue, _ := step(p, "glue:moth:bracken:"+c.Motifs[0].Layers[1].ID)
-	pop, _ := step(p, "pop:moth:bracken:"+c.Motifs[0].Layers[1].ID)
+	glue, _ := step(p, "glue//moth/bracken/"+c.Motifs[0].Layers[1].ID)
+	pop, _ := step(p, "pop//moth/bracken/")
 	assert.Less(t, pop, plies)
 	assert.Less(t, plies, glue)
 }
@@ -143,28 +143,30 @@ func TestOneUnitOfLightnessIsNoOrder(t *testing.T) {
 // A mend is tried with the blends the layer has, so that pressing it settles the note
 // (it changes the ink alone).
 func TestAMendKeepsTheBlendsAndSettlesTheNote(t *testing.T) {
-	c, k := moth(t)
-	w := c.Motifs[0].Colourways[0].Layers
-	bands := ""
-	for _, l := range c.Motifs[0].Layers {
-		if l.Label == "Fore-wing bands" {
-			bands = l.ID
-		}
-	}
-	f := w[bands]
-	f.Ink, f.Blends = "bracken-soft", []card.Blend{{Ink: "bracken-soft", Zone: card.Foot}}
-	w[bands] = f
 	tried := 0
-	for range 3 {
+	for _, with := range []string{"bracken-full", "loam-full", "fleece-deep", "madder-full", "soot-soft"} {
+		c, k := moth(t)
+		w := c.Motifs[0].Colourways[0].Layers
+		bands := ""
+		for _, l := range c.Motifs[0].Layers {
+			if l.Label == "Fore-wing bands" {
+				bands = l.ID
+			}
+		}
+		f := w[bands]
+		f.Ink, f.Blends = "bracken-soft", []card.Blend{{Ink: with, Zone: card.Tip}}
+		w[bands] = f
 		hit := finding(plan.Of(c, k), "one:moth:bracken:")
 		if hit == nil || hit.Mend == nil {
-			break
+			continue
 		}
 		tried++
-		g := w[hit.Mend.Layer]
-		g.Ink, g.Impressions = hit.Mend.Ink, 1
-		w[hit.Mend.Layer] = g
-		for _, left := range plan.Of(c, k).Findings {
+		got, err := c.Apply(k, hit.Mend.Edits...)
+		require.NoError(t, err)
+		if hit.Layer == bands {
+			assert.Equal(t, f.Blends, got.Motifs[0].Colourways[0].Layers[bands].Blends)
+		}
+		for _, left := range plan.Of(got, k).Findings {
 			assert.NotEqual(t, hit.ID, left.ID, "its mend leaves it standing: %s", left.Why)
 		}
 	}

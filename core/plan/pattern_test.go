@@ -15,29 +15,30 @@ import (
 )
 
 // dot is a card with a stamp of a square of 20 mm in four colourways.
-func dot(change func(*card.Pattern)) (card.Card, kit.Kit) {
+func dot(change func(*card.Sheet, *card.Turned)) (card.Card, kit.Kit) {
 	k := kit.Kit{Papers: []kit.Cardstock{{ID: "p", Kind: kit.PaperCard, Colour: "#f6f5f1", GSM: 216, Caliper: 0.28}},
 		Sets: []kit.Set{{ID: "s", Name: "Dot", Kind: kit.StampSet, Parts: []kit.Part{{ID: "a", Label: "Square", Outline: shape.Rect(0, 0, 20, 20), Rank: 1, Copies: 1}}}}}
 	c := card.New("Test", measure.Formats()[0], measure.FoldSide, k).AddSet(k.Sets[0], k)
 	m := &c.Motifs[0]
 	m.Layers[0].Make = card.Printed
 	m.Colourways = nil
-	p := card.Pattern{ID: "q", Name: "Quarters", Motif: m.ID, Turns: 4, Start: 1, Side: 100, X: -20, Y: -20}
+	sh := card.Sheet{Paper: "p", W: 100, H: 100}
+	p := card.Turned{Motif: m.ID, Turns: 4, Start: 1, X: -20, Y: -20}
 	for _, n := range []string{"pale", "soft", "full", "deep"} {
 		k.Inks = append(k.Inks, kit.Ink{ID: n, Name: "Mere, " + n, Kind: kit.Dye, Dry: "#43849c"})
 		m.Colourways = append(m.Colourways, card.Colourway{ID: "w" + n, Name: n, Layers: map[string]card.Finish{m.Layers[0].ID: {Ink: n}}})
 		p.Colourways = append(p.Colourways, "w"+n)
 	}
-	change(&p)
-	c.Elements = nil
-	c.Patterns = []card.Pattern{p}
+	change(&sh, &p)
+	sh.Treatments = []card.Treatment{{Turned: &p}}
+	c.Elements = []card.Element{{ID: "q", Name: "Quarters", Face: card.Beside, Sheet: &sh}}
 	return c, k
 }
 
 // Four quarter turns in four inks: each print lies a quarter on, the count and the
 // direction are steps, and the trim takes what lies past it.
 func TestQuarterTurns(t *testing.T) {
-	c, k := dot(func(p *card.Pattern) { p.Trim = 25 })
+	c, k := dot(func(s *card.Sheet, _ *card.Turned) { s.Trim = 25 })
 	require.NoError(t, c.Validate())
 	p := plan.Of(c, k)
 	q := p.Patterns[0]
@@ -57,17 +58,17 @@ func TestQuarterTurns(t *testing.T) {
 	assert.Contains(t, strings.Join(q.Notes, " "), "The trim of 25.0 mm a side takes 44 %")
 	var said []string
 	for _, s := range p.Steps {
-		if strings.HasPrefix(s.ID, "pattern:") {
+		if s.ID.Element == "q" {
 			said = append(said, s.Title+" "+s.Detail)
 		}
 	}
 	require.Len(t, said, 6, "cut, four strikes, trim")
-	assert.Contains(t, said[2], "strike 2 of 4 Turn the panel 90° clockwise first: corner 4 to the top left. Mere, soft")
+	assert.Contains(t, said[2], "strike 2 of 4 Turn the sheet 90° clockwise first: corner 4 to the top left. Mere, soft")
 	assert.Contains(t, said[5], "leaves 50.0 mm")
 }
 
 func TestPatternsTurnTheOtherWayAndOverlap(t *testing.T) {
-	c, k := dot(func(p *card.Pattern) { p.Anti, p.Start, p.Turns, p.X, p.Y, p.Trim = true, 2, 8, 0, -15, 0 })
+	c, k := dot(func(_ *card.Sheet, p *card.Turned) { p.Anti, p.Start, p.Turns, p.X, p.Y = true, 2, 8, 0, -15 })
 	q := plan.Of(c, k).Patterns[0]
 	require.Len(t, q.Strikes, 8)
 	assert.InDelta(t, 45, q.Step, 1e-12)
@@ -81,25 +82,27 @@ func TestPatternsTurnTheOtherWayAndOverlap(t *testing.T) {
 	c.Motifs[0].Layers[0].Make = card.Cut
 	assert.Contains(t, plan.Of(c, k).Patterns[0].Problem, "no layer that is stamped")
 
-	for field, spoil := range map[string]func(*card.Pattern){
-		"motif": func(p *card.Pattern) { p.Motif = "gone" }, "turns": func(p *card.Pattern) { p.Turns = 1 },
-		"trim": func(p *card.Pattern) { p.Trim = 50 }, "colourways[0]": func(p *card.Pattern) { p.Colourways[0] = "gone" }, "start": func(p *card.Pattern) { p.Start = 0 },
+	for field, spoil := range map[string]func(*card.Sheet, *card.Turned){
+		"treatments[0].turned.motif": func(_ *card.Sheet, p *card.Turned) { p.Motif = "gone" }, "treatments[0].turned.turns": func(_ *card.Sheet, p *card.Turned) { p.Turns = 1 },
+		"trim": func(s *card.Sheet, _ *card.Turned) { s.Trim = 50 }, "treatments[0].turned.colourway": func(_ *card.Sheet, p *card.Turned) { p.Colourways[0] = "gone" },
+		"treatments[0].turned.start": func(_ *card.Sheet, p *card.Turned) { p.Start = 0 },
 	} {
 		c, _ := dot(spoil)
-		assert.ErrorContains(t, c.Validate(), "patterns[0]."+field)
+		assert.ErrorContains(t, c.Validate(), "elements[0].sheet."+field)
 	}
 }
 
 // Of prints that overlap on the panel the one in front is printed and masked
 // first; its mask is its outline, inset.
 func TestMasksInPrintingOrder(t *testing.T) {
-	c, k := dot(func(*card.Pattern) {})
-	c.Patterns = nil
+	c, k := dot(func(*card.Sheet, *card.Turned) {})
+	c.Elements = nil
 	m := c.Motifs[0]
 	for i, x := range []float64{40, 50, 90} {
-		c.Elements = append(c.Elements, card.Element{ID: []string{"e1", "e2", "e3"}[i], Kind: card.MotifElement, Motif: m.ID, Colourway: m.Colourways[0].ID, X: x, Y: 60})
+		c.Elements = append(c.Elements, card.Element{ID: []string{"e1", "e2", "e3"}[i], Face: card.Front, Image: &card.Image{Motif: m.ID, Colourway: m.Colourways[0].ID}, Place: card.Place{X: x, Y: 60}})
 	}
-	masks, err := plan.NewPlanner().Masks(c, k, 0.5)
+	b := plan.NewPlanner().Build(c, k)
+	masks, err := b.Masks(0.5)
 	require.NoError(t, err)
 	require.Len(t, masks, 1, "only the second stands before another")
 	assert.Equal(t, "e2", masks[0].Element)

@@ -31,21 +31,21 @@ func anyCard(t *rapid.T, k kit.Kit) card.Card {
 		set := k.Sets[rapid.IntRange(0, len(k.Sets)-1).Draw(t, fmt.Sprint("set", n))]
 		c = c.AddSet(set, k)
 	}
-	joint := func(n string) card.Joint {
+	held := func(n string) []card.Bond {
 		switch rapid.IntRange(0, 2).Draw(t, n) {
 		case 0:
-			return card.Joint{Kind: card.Foamed, Spacer: k.Spacers[rapid.IntRange(0, len(k.Spacers)-1).Draw(t, n+"s")].ID, Levels: rapid.IntRange(1, 2).Draw(t, n+"l")}
+			return card.Foam(k.Spacers[rapid.IntRange(0, len(k.Spacers)-1).Draw(t, n+"s")].ID, rapid.IntRange(1, 2).Draw(t, n+"l"))
 		case 1:
-			return card.Joint{Kind: card.Loose}
+			return nil
 		}
-		return card.Joint{Kind: card.Glued, Glue: k.Adhesives[rapid.IntRange(0, len(k.Adhesives)-1).Draw(t, n+"g")].ID}
+		return card.Glue(k.Adhesives[rapid.IntRange(0, len(k.Adhesives)-1).Draw(t, n+"g")].ID)
 	}
 	for mi := range c.Motifs {
 		m := &c.Motifs[mi]
 		m.School = rapid.SampledFrom([]card.School{card.LightGround, card.DarkGround, card.LocalColour}).Draw(t, "school")
 		for li := range m.Layers {
 			l := &m.Layers[li]
-			l.Joint = joint(fmt.Sprint("j", mi, li))
+			l.Bonds = held(fmt.Sprint("j", mi, li))
 			if li > 0 && rapid.Bool().Draw(t, "print") {
 				l.Make = card.Printed
 			}
@@ -58,9 +58,12 @@ func anyCard(t *rapid.T, k kit.Kit) card.Card {
 	}
 	for i := range c.Elements {
 		e := &c.Elements[i]
-		e.X, e.Y = rapid.Float64Range(0, c.Base.W).Draw(t, "x"), rapid.Float64Range(0, c.Base.H).Draw(t, "y")
-		e.Turn = rapid.Float64Range(-180, 180).Draw(t, "turn")
-		e.Joint = joint(fmt.Sprint("e", i))
+		if e.Inset != nil {
+			continue
+		}
+		e.Place.X, e.Place.Y = rapid.Float64Range(0, c.Base.W).Draw(t, "x"), rapid.Float64Range(0, c.Base.H).Draw(t, "y")
+		e.Place.Turn = rapid.Float64Range(-180, 180).Draw(t, "turn")
+		e.Bonds = held(fmt.Sprint("e", i))
 	}
 	return c
 }
@@ -117,15 +120,15 @@ func soundSteps(t *rapid.T, p plan.Plan) {
 		if s.Number != i+1 {
 			t.Fatalf("step %d is numbered %d", i+1, s.Number)
 		}
-		at[s.ID] = i
+		at[s.Key] = i
 	}
 	for i, s := range p.Steps {
 		for _, n := range s.After {
-			if j, ok := at[n.Step]; ok && j >= i {
+			if j, ok := at[n.Key]; ok && j >= i {
 				t.Fatalf("%q comes before %q: %s", s.Title, p.Steps[j].Title, n.Why)
 			}
 		}
-		if s.Kind == work.HeatStep && len(s.Cautions) == 0 {
+		if s.Kind == work.HeatAct && len(s.Cautions) == 0 {
 			t.Fatalf("%q has no caution", s.Title)
 		}
 	}
@@ -184,8 +187,8 @@ func TestShownAreasFillTheSilhouette(t *testing.T) {
 func TestPlaceAndTurnChangeOnlyThePlace(t *testing.T) {
 	c, k := moth(t)
 	a := plan.Of(c, k)
-	c.Elements[0].X += 3
-	c.Elements[0].Turn = 90
+	c.Elements[2].Place.X += 3
+	c.Elements[2].Place.Turn = 90
 	b := plan.Of(c, k)
 	assert.Equal(t, a.Motifs[0].Layers, b.Motifs[0].Layers)
 	assert.InDelta(t, a.Front.Elements[0].W, b.Front.Elements[0].H, 1e-6)

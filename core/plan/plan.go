@@ -11,30 +11,32 @@ import (
 	"fmt"
 
 	"ochrestone/core/advise"
+	"ochrestone/core/build"
 	"ochrestone/core/card"
 	"ochrestone/core/depth"
-	"ochrestone/core/front"
+	"ochrestone/core/foresee"
 	"ochrestone/core/kit"
+	"ochrestone/core/layout"
 	"ochrestone/core/look"
 	"ochrestone/core/memory"
 	"ochrestone/core/motif"
 	"ochrestone/core/placing"
 	"ochrestone/core/register"
-	"ochrestone/core/shape"
 	"ochrestone/core/together"
 	"ochrestone/core/work"
 )
 
 // Plan is everything computed for a card.
 type Plan struct {
-	Motifs   []Motif     `json:"motifs" nullable:"false"`
-	Front    Front       `json:"front"`
-	Depth    Depth       `json:"depth"`
-	Patterns []Pattern   `json:"patterns" nullable:"false"`
-	Steps    []work.Step `json:"steps" nullable:"false"`
-	Findings []Finding   `json:"findings" nullable:"false"`
+	Motifs   []Motif           `json:"motifs" nullable:"false"`
+	Front    Front             `json:"front"`
+	Depth    Depth             `json:"depth"`
+	Patterns []build.Pattern   `json:"patterns" nullable:"false" doc:"turned on sheets"`
+	Steps    []work.Act        `json:"steps" nullable:"false"`
+	Findings []foresee.Finding `json:"findings" nullable:"false"`
 
 	Stood []depth.Stood `json:"-"`
+	Build build.Build   `json:"-"`
 }
 
 // Motif is the plan of one layered image.
@@ -97,16 +99,17 @@ type Sheet struct {
 	Z1     float64 `json:"z1" doc:"top, mm"`
 }
 
-// Placed is an element in place.
+// Placed is an element in place: all that is on the front but the mats.
 type Placed struct {
-	ID      string        `json:"id"`
-	Label   string        `json:"label"`
-	Margins front.Margins `json:"margins"`
-	Over    bool          `json:"over" doc:"hangs over the panel"`
-	Z0      float64       `json:"z0" doc:"underside, mm above the table"`
-	Z1      float64       `json:"z1" doc:"top, mm"`
-	W       float64       `json:"w" doc:"box as turned, mm"`
-	H       float64       `json:"h" doc:"mm"`
+	ID      string      `json:"id"`
+	Label   string      `json:"label"`
+	Margins layout.Room `json:"margins"`
+	Over    bool        `json:"over" doc:"hangs over the panel"`
+	Printed bool        `json:"printed" doc:"printed straight on what carries it"`
+	Z0      float64     `json:"z0" doc:"underside, mm above the table"`
+	Z1      float64     `json:"z1" doc:"top, mm"`
+	W       float64     `json:"w" doc:"box as turned, mm"`
+	H       float64     `json:"h" doc:"mm"`
 }
 
 // Depth is the height of the card and how it goes by post.
@@ -131,6 +134,7 @@ type options struct {
 	readable float64
 	format   func(mm float64) string
 	letters  func(rune) bool
+	width    func(text string, letter float64) float64
 	ctx      context.Context
 }
 
@@ -163,9 +167,12 @@ func Practised(h register.Habit) Option {
 	}
 }
 
-// Typeface tells which letters the printed sheets and pictures can draw; without it
-// all can.
-func Typeface(has func(rune) bool) Option { return func(o *options) { o.letters = has } }
+// Typeface tells which letters the printed sheets and pictures can draw, and how wide a
+// line of words comes out with capitals so high, mm; without it all letters can be drawn
+// and no width is known.
+func Typeface(has func(rune) bool, width func(text string, letter float64) float64) Option {
+	return func(o *options) { o.letters, o.width = has, width }
+}
 
 // Until stops the work when the context ends: images not worked out by then have
 // a Problem, and nothing of them is remembered. Look at the context before using
@@ -196,16 +203,25 @@ func (m *Planner) Of(c card.Card, k kit.Kit, opts ...Option) Plan {
 	b := m.builder(c, k, opts)
 	b.motifs()
 	b.colours()
-	b.layOut()
-	b.patterns()
+	b.together()
+	b.stand()
 	b.steps()
 	b.findings()
 	return b.plan
 }
 
+// Build puts a card together, without planning more of it.
+func (m *Planner) Build(c card.Card, k kit.Kit, opts ...Option) build.Build {
+	b := m.builder(c, k, opts)
+	b.motifs()
+	b.colours()
+	b.together()
+	return b.plan.Build
+}
+
 func (m *Planner) builder(c card.Card, k kit.Kit, opts []Option) *builder {
 	return &builder{Planner: m, card: c, kit: look.NewStock(k), o: assumed(opts),
-		plan: Plan{Motifs: []Motif{}, Steps: []work.Step{}, Findings: []Finding{}, Front: Front{Sheets: []Sheet{}, Elements: []Placed{}}}}
+		plan: Plan{Motifs: []Motif{}, Steps: []work.Act{}, Patterns: []build.Pattern{}, Findings: []foresee.Finding{}, Front: Front{Sheets: []Sheet{}, Elements: []Placed{}}}}
 }
 
 // Placing sets out how the layers of an image are to be placed. It returns
@@ -255,13 +271,8 @@ type builder struct {
 	o    options
 	plan Plan
 
-	sheets   []card.Sheet   // mats and panel as far as they can be laid; none when they do not fit
-	outlines []shape.Region // of the elements, in place
-	mends    int            // looked for so far
-	rough    []shape.Region // the same, simplified
-	onPanel  []string       // steps that print on the panel itself, or heat it
 	breaches []work.Breach
-	ordered  []work.Step
+	circle   error // acts wait for each other
 }
 
 // motifs works out the shapes of every image on the card, side by side.
@@ -292,7 +303,7 @@ func (b *builder) motif(m card.Motif) (out Motif) {
 		return out
 	}
 	// What is remembered is shapes; copies, joints, ranks and stamps are today's.
-	out.img = look.Image{Motif: m, Shapes: s.img.With(m.Layers, *set), Ground: b.panelPaper(), Key: key}
+	out.img = look.Image{Motif: m, Shapes: s.img.With(m.Layers, *set), Ground: b.ground(m), Key: key}
 	box := s.img.Silhouette.Bounds()
 	out.MinX, out.MinY, out.W, out.H = box.Min.X, box.Min.Y, box.W(), box.H()
 	out.Silhouette, out.Layers, out.Touches = s.silhouette, s.layers, s.touches
@@ -318,14 +329,6 @@ func (b *builder) seeThrough(m card.Motif) map[string]bool {
 // Problem is set.
 func (m Motif) Image() motif.Image { return m.img.Shapes }
 
-// panelPaper is the id of the paper images lie on.
-func (b *builder) panelPaper() string {
-	if n := len(b.card.Sheets); n > 0 {
-		return b.card.Sheets[n-1].Paper
-	}
-	return b.card.Base.Paper
-}
-
 // colours works out every colourway of every image.
 func (b *builder) colours() {
 	for mi := range b.plan.Motifs {
@@ -340,4 +343,16 @@ func (b *builder) colours() {
 			pm.Colourways = append(pm.Colourways, out)
 		}
 	}
+}
+
+// ground is the paper an image lies on: what carries the first of it on the front, or
+// the panel where there is none.
+func (b *builder) ground(m card.Motif) string {
+	for _, e := range b.card.Elements {
+		if e.Image != nil && e.Image.Motif == m.ID && e.Face == card.Front {
+			return b.card.Ground(e)
+		}
+	}
+	_, paper := b.card.Panel()
+	return paper
 }

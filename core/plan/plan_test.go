@@ -14,6 +14,7 @@ import (
 	"ochrestone/core/advise"
 	"ochrestone/core/card"
 	"ochrestone/core/colour"
+	"ochrestone/core/foresee"
 	"ochrestone/core/kit"
 	"ochrestone/core/look"
 	"ochrestone/core/measure"
@@ -30,7 +31,7 @@ func moth(t testing.TB) (card.Card, kit.Kit) {
 	return demo.Cards(k)[0], k
 }
 
-func finding(p plan.Plan, prefix string) *plan.Finding {
+func finding(p plan.Plan, prefix string) *foresee.Finding {
 	for i, f := range p.Findings {
 		if strings.HasPrefix(f.ID, prefix) {
 			return &p.Findings[i]
@@ -73,7 +74,8 @@ func TestLayersThatReadAsOneAndTheMend(t *testing.T) {
 	assert.InDelta(t, 0, f.Numbers["difference"], 1e-9)
 	require.NotNil(t, f.Mend)
 	fin := c.Motifs[0].Colourways[0].Layers[id]
-	fin.Ink = f.Mend.Ink
+	require.Equal(t, id, f.Layer)
+	fin.Ink = f.Mend.Edits[0].Finish.Layers[id].Ink
 	c.Motifs[0].Colourways[0].Layers[id] = fin
 	p := plan.Of(c, k)
 	assert.Nil(t, finding(p, "one:"), "the mend settles it")
@@ -112,16 +114,16 @@ func TestNotesSetAsideComeBackWhenTheCauseChanges(t *testing.T) {
 
 func TestFrontDepthAndPostFindings(t *testing.T) {
 	c, k := moth(t)
-	c.Elements[0].X = 10
+	c.Elements[2].Place.X = 10
 	p := plan.Of(c, k)
 	f := finding(p, "edge:e1")
 	require.NotNil(t, f)
 	require.NotNil(t, f.Mend)
-	c.Elements[0].X += f.Mend.DX
-	c.Elements[0].Y += f.Mend.DY
+	c, err := c.Apply(k, f.Mend.Edits...)
+	require.NoError(t, err)
 	assert.Nil(t, finding(plan.Of(c, k), "edge:e1"), "the mend brings it in")
 
-	c.Elements[1].Joint = card.Joint{Kind: card.Foamed, Spacer: "foam", Levels: 3}
+	c.Elements[3].Bonds = card.Foam("foam", 3)
 	p = plan.Of(c, k)
 	f = finding(p, "thick")
 	require.NotNil(t, f, "three levels of 2 mm foam")
@@ -150,7 +152,7 @@ func TestHiddenMissingAndHeat(t *testing.T) {
 	}
 	f := finding(plan.Of(c, k), "hot:")
 	require.NotNil(t, f, "pigment ink on acetate")
-	assert.Equal(t, plan.Spoils, f.Severity)
+	assert.Equal(t, foresee.Spoils, f.Severity)
 	k.Inks = nil
 	assert.NotNil(t, finding(plan.Of(c, k), "missing:"))
 	k.Sets = nil
@@ -162,45 +164,43 @@ func TestStepsAreInAnOrderThatWorks(t *testing.T) {
 	p := plan.Of(c, k)
 	at := map[string]int{}
 	for _, s := range p.Steps {
-		at[s.ID] = s.Number
+		at[s.Key] = s.Number
 	}
 	require.Len(t, at, len(p.Steps), "ids are unique")
 	for _, s := range p.Steps {
 		for _, n := range s.After {
-			assert.Less(t, at[n.Step], s.Number, "%s needs %s", s.Title, n.Step)
+			assert.Less(t, at[n.Key], s.Number, "%s needs %s", s.Title, n.Key)
 		}
 	}
 	lastHeat, firstFoam := 0, math.MaxInt
 	for _, s := range p.Steps {
-		if s.Kind == work.HeatStep {
+		if s.Kind == work.HeatAct {
 			lastHeat = max(lastHeat, s.Number)
 			assert.NotEmpty(t, s.Cautions)
 		}
-		if s.Kind == work.FoamStep {
+		if s.Kind == work.FoamAct {
 			firstFoam = min(firstFoam, s.Number)
 		}
 	}
 	assert.Positive(t, lastHeat)
 	assert.Less(t, lastHeat, firstFoam, "heat before foam")
-	assert.Equal(t, "finish", p.Steps[len(p.Steps)-1].ID)
-	assert.Less(t, at["mount:panel"], at["mount:mat"], "panel on its mat, then both on the base")
+	assert.Equal(t, work.Finish, p.Steps[len(p.Steps)-1].ID.Verb)
+	assert.Less(t, at["mount/panel////0"], at["mount/mat////0"], "panel on its mat, then both on the base")
 
-	var heat, foam string
+	var heat, foam work.Act
 	for _, s := range p.Steps {
 		if s.Number == lastHeat {
-			heat = s.ID
+			heat = s
 		}
 		if s.Number == firstFoam {
-			foam = s.ID
+			foam = s
 		}
 	}
-	c.Work.Order = []string{foam, heat}
-	c.Work.Done = []string{"base"}
+	c.Order = []card.Step{foam.ID, heat.ID}
 	p = plan.Of(c, k)
-	f := finding(p, "step:"+foam+":"+heat)
+	f := finding(p, "step:"+foam.Key+":"+heat.Key)
 	require.NotNil(t, f, "moved by hand: heat after foam")
 	assert.Contains(t, f.What, "after foam")
-	assert.True(t, p.Steps[0].Done)
 }
 
 func TestSuggestionsKeepTheirPromises(t *testing.T) {
@@ -270,8 +270,8 @@ func scene() (card.Card, kit.Kit) {
 			c.Elements = append(c.Elements, e)
 		}
 	}
-	for i := range c.Elements {
-		c.Elements[i].X, c.Elements[i].Y = 12+float64(i%6)*20, 10+float64(i/6)*17
+	for i := range c.Elements[1:] {
+		c.Elements[i+1].Place = card.Place{X: 12 + float64(i%6)*20, Y: 10 + float64(i/6)*17}
 	}
 	return c, k
 }
@@ -280,10 +280,12 @@ func BenchmarkPlan60x300(b *testing.B) {
 	c, k := scene()
 	n := 0
 	for _, e := range c.Elements {
-		m, _ := c.Motif(e.Motif)
-		n += len(m.Layers)
+		if e.Image != nil {
+			m, _ := c.Motif(e.Image.Motif)
+			n += len(m.Layers)
+		}
 	}
-	if len(c.Elements) != 60 || n != 300 {
+	if len(c.Elements) != 61 || n != 300 {
 		b.Fatal(len(c.Elements), n)
 	}
 	b.Run("cold", func(b *testing.B) {

@@ -23,7 +23,7 @@ func TestPrintsOfAnImage(t *testing.T) {
 	ps, paper, err := place(mk, beetles, k, m.ID).Prints(m.Colourways[0].ID)
 	require.NoError(t, err)
 	require.Len(t, ps, 4)
-	panel, ok := k.Paper(beetles.Sheets[len(beetles.Sheets)-1].Paper)
+	panel, ok := k.Paper(beetles.Mats()[0].Sheet.Paper)
 	require.True(t, ok)
 	assert.Equal(t, panel.Colour, paper.Hex())
 	for i, p := range ps {

@@ -11,6 +11,7 @@ import (
 	"pgregory.net/rapid"
 
 	"ochrestone/core/card"
+	"ochrestone/core/foresee"
 	"ochrestone/core/kit"
 	"ochrestone/core/measure"
 	"ochrestone/core/plan"
@@ -24,18 +25,18 @@ func inUnit(u measure.Unit, den int) plan.Option {
 // A note set aside stays aside in either unit, and counts no more.
 func TestNotesSetAsideStayAsideInEitherUnit(t *testing.T) {
 	c, k := moth(t)
-	c.Elements[0].X = 10 // hangs over the edge, said with a length
+	c.Elements[2].Place.X = 10 // hangs over the edge, said with a length
 	inches := plan.Of(c, k, inUnit(measure.Inches, 16))
 	require.NotNil(t, finding(inches, "edge:e1"))
 	for _, f := range inches.Findings {
 		c.SetAside = append(c.SetAside, card.Aside{Finding: f.ID, Cause: f.Cause, Reason: "meant so"})
 	}
 	for _, u := range []measure.Unit{measure.Inches, measure.Millimetres} {
-		all, spoils := plan.Open(plan.Of(c, k, inUnit(u, 32)).Findings)
+		all, spoils := foresee.Open(plan.Of(c, k, inUnit(u, 32)).Findings)
 		assert.Zero(t, all, u)
 		assert.Zero(t, spoils, u)
 	}
-	c.Elements[0].X = 6
+	c.Elements[2].Place.X = 6
 	f := finding(plan.Of(c, k, inUnit(measure.Millimetres, 16)), "edge:e1")
 	require.NotNil(t, f)
 	assert.Empty(t, f.Aside, "further over the edge is another cause")
@@ -44,7 +45,7 @@ func TestNotesSetAsideStayAsideInEitherUnit(t *testing.T) {
 // A note set aside when its cause was a sentence stays aside in that unit.
 func TestNotesSetAsideBySentenceAreKept(t *testing.T) {
 	c, k := moth(t)
-	c.Elements[0].X = 10
+	c.Elements[2].Place.X = 10
 	f := finding(plan.Of(c, k, inUnit(measure.Inches, 16)), "edge:e1")
 	c.SetAside = []card.Aside{{Finding: f.ID, Cause: f.What + "|" + f.Why, Reason: "meant so"}}
 	assert.Equal(t, "meant so", finding(plan.Of(c, k, inUnit(measure.Inches, 16)), "edge:e1").Aside)
@@ -56,9 +57,9 @@ func setOf(t *testing.T, k kit.Kit, kind kit.SetKind) kit.Set {
 	return k.Sets[i]
 }
 
-func step(p plan.Plan, prefix string) (int, *work.Step) {
+func step(p plan.Plan, prefix string) (int, *work.Act) {
 	for i := range p.Steps {
-		if strings.HasPrefix(p.Steps[i].ID, prefix) {
+		if strings.HasPrefix(p.Steps[i].Key, prefix) {
 			return i, &p.Steps[i]
 		}
 	}
@@ -77,15 +78,15 @@ func TestStencilsAreStencilledBeforeRaisedWork(t *testing.T) {
 		require.Equal(t, card.Stencilled, l.Make, l.Label)
 		c.Motifs[0].Colourways[0].Layers[l.ID] = card.Finish{Ink: k.Inks[i].ID, Impressions: 1}
 	}
-	c.Elements = append(c.Elements, card.Element{ID: "s", Kind: card.StripElement, X: 20, Y: 20,
-		Joint: card.Joint{Kind: card.Foamed, Spacer: "foam"}, Strip: &card.Strip{Text: "hi", Paper: "chalk", Ink: "soot-deep", W: 20, H: 8, Letter: 3}})
+	c.Elements = append(c.Elements, card.Element{ID: "s", Face: card.Front, On: c.Mats()[0].ID, Place: card.Place{X: 20, Y: 20}, Bonds: card.Foam("foam", 1),
+		Sheet: &card.Sheet{Paper: "chalk", W: 20, H: 8, Treatments: []card.Treatment{{Words: &card.Words{Text: "hi", Ink: "soot-deep", Letter: 3}}}}})
 	p := plan.Of(c, k)
-	raised, _ := step(p, "place:s")
+	raised, _ := step(p, "place/s/")
 	require.Greater(t, raised, 0)
 	for i, st := range p.Steps {
-		if st.Kind == work.PrintStep && st.Motif != "" {
+		if st.Kind == work.PrintAct && st.ID.Motif != "" {
 			assert.Less(t, i, raised, "%s after raised work", st.Title)
-			assert.Contains(t, p.Steps[raised].After, work.Need{Step: st.ID, Why: "stamping beside raised work goes wrong"})
+			assert.Contains(t, p.Steps[raised].After, work.Need{Key: st.Key, Rule: "beside raised", Why: "stamping beside raised work goes wrong"})
 		}
 	}
 }
@@ -94,7 +95,7 @@ func TestStencilsAreStencilledBeforeRaisedWork(t *testing.T) {
 // card is still planned.
 func TestAMatTooWideIsOneNote(t *testing.T) {
 	c, k := moth(t)
-	c.Sheets[0].Border = 90
+	c.Elements[0].Inset = card.Even(90)
 	p := plan.Of(c, k)
 	f := finding(p, "mats")
 	require.NotNil(t, f)
@@ -102,13 +103,13 @@ func TestAMatTooWideIsOneNote(t *testing.T) {
 	assert.Contains(t, f.Why, "the mat")
 	assert.NotContains(t, f.Why, "lay out")
 	assert.Equal(t, "front", f.Station)
-	_, put := step(p, "place:e1")
+	_, put := step(p, "place/e1/")
 	require.NotNil(t, put)
 	assert.Contains(t, put.Title, "onto the card front")
 	err := c.Validate()
 	require.Error(t, err)
 	assert.NotContains(t, err.Error(), "lay out the mats")
-	assert.Contains(t, err.Error(), "sheets[0].border")
+	assert.Contains(t, err.Error(), "elements[0].inset")
 }
 
 // A piece glued on a print of the panel is on it before the panel is mounted.
@@ -123,11 +124,11 @@ func TestAPieceOnAPrintIsGluedBeforeMounting(t *testing.T) {
 		m.Colourways[0].Layers[l.ID] = card.Finish{Paper: "chalk", Ink: k.Inks[i].ID, Impressions: 1}
 	}
 	p := plan.Of(c, k)
-	glued, _ := step(p, "glue:")
-	mounted, st := step(p, "mount:panel")
+	glued, _ := step(p, "glue/")
+	mounted, st := step(p, "mount/panel/")
 	require.GreaterOrEqual(t, glued, 0)
 	assert.Less(t, glued, mounted)
-	assert.True(t, slices.ContainsFunc(st.After, func(n work.Need) bool { return n.Step == p.Steps[glued].ID }), "and it has to be")
+	assert.True(t, slices.ContainsFunc(st.After, func(n work.Need) bool { return n.Key == p.Steps[glued].Key }), "and it has to be")
 }
 
 // Powder rests a moment before the excess is flicked off (common practice, no
@@ -137,11 +138,11 @@ func TestPowderRestsBeforeItIsFlicked(t *testing.T) {
 	s := setOf(t, k, kit.StampSet)
 	c := card.New("Powder", measure.Formats()[0], measure.FoldSide, k).AddSet(s, k)
 	c.Motifs[0].Colourways[0].Layers[c.Motifs[0].Layers[0].ID] = card.Finish{Ink: "clear-emboss", Impressions: 1}
-	c.Elements = append(c.Elements, card.Element{ID: "s", Kind: card.StripElement, X: 50, Y: 20, Joint: card.Joint{Kind: card.Glued},
-		Strip: &card.Strip{Text: "hi", Paper: "chalk", Ink: "clear-emboss", W: 20, H: 8, Letter: 3, Emboss: true}})
+	c.Elements = append(c.Elements, card.Element{ID: "s", Face: card.Front, On: c.Mats()[0].ID, Place: card.Place{X: 50, Y: 20}, Bonds: card.Glue(""),
+		Sheet: &card.Sheet{Paper: "chalk", W: 20, H: 8, Treatments: []card.Treatment{{Words: &card.Words{Text: "hi", Ink: "clear-emboss", Letter: 3, Emboss: true}}}}})
 	hot := 0
 	for _, st := range plan.Of(c, k).Steps {
-		if st.Kind != work.HeatStep {
+		if st.Kind != work.HeatAct {
 			continue
 		}
 		hot++
@@ -166,7 +167,7 @@ func TestADieIsLaidRoundAPrintOnlyWhereThereIsOne(t *testing.T) {
 	m.Layers[at].After = true
 	p := plan.Of(c, k)
 	for _, st := range p.Steps {
-		if st.Layer == m.Layers[at].ID {
+		if st.ID.Part == m.Layers[at].ID {
 			assert.NotContains(t, st.Detail, "round the print", st.Title)
 		}
 	}
@@ -187,8 +188,11 @@ func TestNoStepSpeaksOfNothing(t *testing.T) {
 	maker := plan.NewPlanner()
 	rapid.Check(t, func(t *rapid.T) {
 		c := clone(anyCard(t, k))
-		for i := range c.Sheets {
-			c.Sheets[i].Border = rapid.SampledFrom([]float64{0, 0.3, 0.02, 3}).Draw(t, "border")
+		for i := range c.Elements {
+			if c.Elements[i].Inset == nil {
+				continue
+			}
+			c.Elements[i].Inset = card.Even(rapid.SampledFrom([]float64{0, 0.3, 0.02, 3}).Draw(t, "border"))
 		}
 		for _, l := range c.Motifs[0].Layers {
 			f := c.Motifs[0].Colourways[0].Layers[l.ID]

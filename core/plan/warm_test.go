@@ -106,8 +106,6 @@ func another(t *rapid.T, v reflect.Value, path string, k kit.Kit) string {
 		papers = append(papers, p.ID)
 	}
 	switch v.Interface().(type) {
-	case card.JointKind:
-		return pick(string(card.Glued), string(card.Foamed), string(card.Loose))
 	case card.Make:
 		return pick(string(card.Cut), string(card.Printed), string(card.Stencilled))
 	case card.School:
@@ -116,10 +114,10 @@ func another(t *rapid.T, v reflect.Value, path string, k kit.Kit) string {
 		return pick(string(card.AllOver), string(card.Rim), string(card.Foot))
 	case kit.Fit:
 		return pick(string(kit.FitFree), string(kit.FitWithin), string(kit.FitEvenRim), string(kit.FitFills), string(kit.FitOffset))
-	case card.ElementKind:
-		return v.String()
+	case card.Face:
+		return pick(string(card.Front), string(card.InsideLeft), string(card.Beside))
 	}
-	for suffix, of := range map[string][]string{".Paper": papers, ".Ink": inks, ".Edge": inks, ".Back": inks, ".Spacer": {k.Spacers[0].ID, k.Spacers[1].ID}, ".Glue": {"", k.Adhesives[0].ID, k.Adhesives[1].ID}} {
+	for suffix, of := range map[string][]string{".Paper": papers, ".Ink": inks, ".Edge": inks, ".Back": inks, ".Spacer": {k.Spacers[0].ID, k.Spacers[1].ID}, ".Adhesive": {"", k.Adhesives[0].ID, k.Adhesives[1].ID}} {
 		if len(path) > len(suffix) && path[len(path)-len(suffix):] == suffix {
 			return pick(of...)
 		}
@@ -172,7 +170,7 @@ func TestFoamUnderALayerIsSeenAtOnce(t *testing.T) {
 	maker := plan.NewPlanner()
 	flat := maker.Of(c, k).Depth.Total
 	last := len(c.Motifs[0].Layers) - 1
-	c.Motifs[0].Layers[last].Joint = card.Joint{Kind: card.Foamed, Spacer: "foam"}
+	c.Motifs[0].Layers[last].Bonds = card.Foam("foam", 1)
 	raised := maker.Of(c, k).Depth.Total
 	assert.InDelta(t, plan.Of(c, k).Depth.Total, raised, 1e-12)
 	assert.Greater(t, raised, flat+1.9)

@@ -41,14 +41,21 @@ func Cards() []Named {
 	out := make([]Named, len(list))
 	for i, f := range list {
 		out[i].Name = strings.TrimSuffix(f.Name(), ".json")
-		read(path.Join("cards", f.Name()), &out[i].Card)
+		out[i].Card = Card(out[i].Name)
 	}
 	return out
 }
 
 // Card gives one of them by name.
-func Card(name string) (c card.Card) {
-	read(path.Join("cards", name+".json"), &c)
+func Card(name string) card.Card {
+	b, err := files.ReadFile(path.Join("cards", name+".json"))
+	if err != nil {
+		panic(fmt.Sprintf("trial card %s: %v", name, err))
+	}
+	c, err := card.Read(b)
+	if err != nil {
+		panic(fmt.Sprintf("trial card %s: %v", name, err))
+	}
 	return c
 }
 

@@ -1,221 +1,182 @@
-// Package work puts the steps of a card in an order that physics allows: ink
-// before popping out, dry before glue, heat before foam, base last.
+// Package work says what there is to do at the bench for a card, and in what order: the
+// acts come from the card as it is built, the rules of their order stand apart from
+// them, and the proposed order keeps every rule.
 package work
 
 import (
-	"errors"
+	"cmp"
 	"fmt"
-	"slices"
-	"strings"
 
-	"gonum.org/v1/gonum/graph/simple"
-	"gonum.org/v1/gonum/graph/topo"
+	"ochrestone/core/build"
+	"ochrestone/core/card"
+	"ochrestone/core/shape"
 )
 
-// Kind is the sort of a step.
+// Kind is the sort of an act.
 type Kind string
 
-// Kinds of steps.
+// Kinds of acts.
 const (
-	CutStep   Kind = "cut"
-	InkStep   Kind = "ink"
-	PrintStep Kind = "print"
-	DryStep   Kind = "dry"
-	HeatStep  Kind = "heat"
-	PopStep   Kind = "pop out"
-	GlueStep  Kind = "glue"
-	FoamStep  Kind = "foam"
-	FoldStep  Kind = "fold"
-	CheckStep Kind = "check"
+	CutAct   Kind = "cut"
+	InkAct   Kind = "ink"
+	PrintAct Kind = "print"
+	MaskAct  Kind = "mask"
+	HeatAct  Kind = "heat"
+	PopAct   Kind = "pop out"
+	GlueAct  Kind = "glue"
+	FoamAct  Kind = "foam"
+	CheckAct Kind = "check"
 )
 
-// Step is one thing to do at the bench.
-type Step struct {
-	ID       string   `json:"id"`
-	Number   int      `json:"number"`
-	Kind     Kind     `json:"kind"`
-	Title    string   `json:"title"`
-	Detail   string   `json:"detail"`
-	Cautions []string `json:"cautions" nullable:"false"`
-	Minutes  float64  `json:"minutes" doc:"waiting time that starts with this step, minutes"`
-	Ink      string   `json:"ink,omitempty" doc:"ink id"`
-	Motif    string   `json:"motif,omitempty"`
-	Layer    string   `json:"layer,omitempty"`
-	Element  string   `json:"element,omitempty"`
-	Done     bool     `json:"done"`
-	After    []Need   `json:"after" nullable:"false" doc:"steps that must come before"`
+// Verbs of acts, as their ids name them.
+const (
+	Fold    = "fold"   // cut and score the base
+	Cut     = "cut"    // a sheet, or a piece by its die
+	Trim    = "trim"   // a sheet, when all is printed
+	Ink     = "ink"    // a piece or its sheet
+	Blend   = "blend"  // an ink into a zone of a piece
+	Return  = "return" // once more over the joins of blends
+	Edge    = "edge"   // ink the cut edge
+	Back    = "back"   // ink the back
+	Print   = "print"  // stamp or stencil
+	Mask    = "mask"   // what stands in front
+	Heat    = "heat"   // set ink, melt powder
+	Pop     = "pop"    // pieces out of their sheets
+	Plies   = "plies"  // glue copies into one
+	Glue    = "glue"   // a piece onto another
+	Place   = "place"  // an element onto what carries it
+	Mount   = "mount"  // a mat or the panel
+	Finish  = "finish" // the inside and the envelope
+	wordsOf = "words"  // the part of a sheet that is its words
+)
 
-	phase int
+// Thing is something acts are done to: a leaf of card, or the ink of a layer on one. A
+// sheet goes by its element; a piece or a print of an image by the image, its colourway
+// and the layer, and by an element too where each is done by itself; the base by none.
+type Thing struct{ Element, Motif, Colourway, Part string }
+
+// Act is one thing to do at the bench.
+type Act struct {
+	ID       card.Step `json:"id"`
+	Key      string    `json:"key" doc:"the id as one word, for lists"`
+	Number   int       `json:"number"`
+	Kind     Kind      `json:"kind" enum:"cut,ink,print,mask,heat,pop out,glue,foam,check"`
+	Title    string    `json:"title"`
+	Detail   string    `json:"detail"`
+	Cautions []string  `json:"cautions" nullable:"false"`
+	Minutes  float64   `json:"minutes" doc:"waiting time that starts with this act, minutes"`
+	Ink      string    `json:"ink,omitempty" doc:"ink id"`
+	After    []Need    `json:"after" nullable:"false" doc:"acts that must come before"`
+
+	facts
 }
 
-// Need is a step that must come first, and why.
+// facts are what the rules of order go by.
+type facts struct {
+	phase   int
+	leaf    Thing   // the leaf of card it is done on; of a joining, what is put on
+	inks    []Thing // layers it lays ink on
+	over    []Thing // layers that those lie on
+	heats   []Thing // layers it heats
+	pops    []Thing // leaves it takes out of their sheets
+	onto    Thing   // what a leaf is put onto
+	onLayer Thing   // the layer it is put onto, where that is a print
+	raised  bool    // on foam
+	cutsOut bool    // cuts after everything on its leaf is printed
+	seq     int     // its turn among those of its series
+	series  Thing   // acts that go in turn
+	rank    int     // tone rank of a print; 0 for those outside any order
+	stack   int     // how high in its pile what is put on lies
+	outline shape.Region
+	masks   string   // the element it covers
+	masked  []string // elements that have to be masked before it
+	makes   string   // the element whose prints it makes, where each is done by itself
+	stamp   string   // what stands in the hand
+	tone    float64  // lightness of its ink, L*
+}
+
+// Need is an act that must come first, and why.
 type Need struct {
-	Step string `json:"step"`
+	Key  string `json:"key" doc:"of the act"`
+	Rule string `json:"rule" doc:"id of the rule"`
 	Why  string `json:"why"`
 }
 
-// Breach is a step that stands before one it needs.
-type Breach struct {
-	Step, Needs int // indices in the order
-	Why         string
+// key is an id as one word.
+func key(id card.Step) string {
+	return fmt.Sprintf("%s/%s/%s/%s/%s/%d", id.Verb, id.Element, id.Motif, id.Colourway, id.Part, id.N)
 }
 
-// ErrCircle is returned when steps wait for each other.
-var ErrCircle = errors.New("these steps wait for each other")
+// Phases of the work: acts that like to be done together. They only break ties.
+const (
+	phaseCut = iota
+	phaseInk
+	phaseHeat
+	phasePop
+	phaseStack
+	phaseFlat
+	phaseRaise
+	phaseMount
+	phaseEnd
+)
 
-// List collects steps and what must come before what.
-type List struct {
-	steps []Step
-	at    map[string]int
+// maker collects the acts of a card.
+type maker struct {
+	*build.Build
+	patterns map[string]build.Pattern
+	format   func(mm float64) string
+	acts     []Act
+	outlines []shape.Region // of the things, simplified; see rough
 }
 
-// Add appends a step; phase groups steps that like to be done together.
-func (l *List) Add(phase int, s Step, after ...Need) {
-	if l.at == nil {
-		l.at = map[string]int{}
+// Acts lists what there is to do for a card, in the order it is thought of, without
+// anything that must come before. patterns are those turned on its sheets, by element;
+// format writes lengths in sentences.
+func Acts(b *build.Build, patterns []build.Pattern, format func(mm float64) string) []Act {
+	k := maker{Build: b, patterns: map[string]build.Pattern{}, format: format}
+	for _, p := range patterns {
+		k.patterns[p.ID] = p
 	}
-	s.phase = phase
-	s.Cautions = append(cautions(s.Kind), s.Cautions...)
-	s.After = []Need{}
-	for _, n := range after {
-		if n.Step != "" {
-			s.After = append(s.After, n)
+	k.base()
+	for _, t := range b.Things {
+		if t.Element.Sheet != nil && first(t) {
+			k.sheet(t)
 		}
 	}
-	l.at[s.ID] = len(l.steps)
-	l.steps = append(l.steps, s)
+	for i := range b.Made {
+		k.image(&b.Made[i])
+	}
+	for i, t := range b.Things {
+		if t.Element.Face == card.Front && t.Leaf == nil && !t.Outline.Empty() {
+			k.put(i)
+		}
+	}
+	k.mount()
+	return k.acts
 }
 
-// Needs adds a precedence between two steps already added; an unknown one is
-// passed over.
-func (l *List) Needs(step, before, why string) {
-	i, ok := l.at[step]
-	if _, known := l.at[before]; ok && known && step != before {
-		l.steps[i].After = append(l.steps[i].After, Need{before, why})
-	}
+func (k *maker) add(phase int, a Act, f facts) {
+	f.phase = phase
+	a.facts, a.Key, a.After = f, key(a.ID), []Need{}
+	a.Cautions = append(cautions(a.Kind), a.Cautions...)
+	k.acts = append(k.acts, a)
 }
 
-// Steps gives the steps collected so far, in the order they were added.
-func (l *List) Steps() []Step { return l.steps }
-
-// Order returns the steps in a valid order. Among steps that are free to be
-// done it stays with the ink in hand, then takes the earliest phase, then the
-// first added, so that drying goes on while other things are done.
-func (l *List) Order() ([]Step, error) {
-	n := len(l.steps)
-	left := make([]int, n)
-	next := make([][]int, n)
-	g := simple.NewDirectedGraph()
-	for i := range n {
-		g.AddNode(simple.Node(i))
-	}
-	for i, s := range l.steps {
-		for _, a := range s.After {
-			j, ok := l.at[a.Step]
-			if !ok {
-				return nil, fmt.Errorf("step %q needs %q, which is not on the list", s.Title, a.Step)
-			}
-			left[i]++
-			next[j] = append(next[j], i)
-			if i != j {
-				g.SetEdge(simple.Edge{F: simple.Node(j), T: simple.Node(i)})
-			}
-		}
-	}
-	if _, err := topo.Sort(g); err != nil {
-		var u topo.Unorderable
-		var names []string
-		if errors.As(err, &u) {
-			for _, c := range u[0] {
-				names = append(names, l.steps[c.ID()].Title)
-			}
-		}
-		slices.Sort(names)
-		return nil, fmt.Errorf("%w: %s", ErrCircle, strings.Join(names, "; "))
-	}
-	done := make([]bool, n)
-	out := make([]Step, 0, n)
-	ink := ""
-	for len(out) < n {
-		best := -1
-		for i := range n {
-			if done[i] || left[i] > 0 {
-				continue
-			}
-			if best < 0 || l.sooner(i, best, ink) {
-				best = i
-			}
-		}
-		done[best] = true
-		for _, j := range next[best] {
-			left[j]--
-		}
-		s := l.steps[best]
-		if s.Ink != "" {
-			ink = s.Ink
-		}
-		s.Number = len(out) + 1
-		out = append(out, s)
-	}
-	return out, nil
-}
-
-func (l *List) sooner(i, j int, ink string) bool {
-	a, b := l.steps[i], l.steps[j]
-	if a.phase != b.phase {
-		return a.phase < b.phase
-	}
-	if same, other := a.Ink == ink && ink != "", b.Ink == ink && ink != ""; same != other {
-		return same
-	}
-	return i < j
-}
-
-// Rearrange puts the steps in the person's own order, as far as it names them;
-// the others keep their place after the step they followed. It reports every
-// step that now stands before one it needs.
-func Rearrange(steps []Step, order []string) ([]Step, []Breach) {
-	pos := map[string]int{}
-	for i, id := range order {
-		pos[id] = i
-	}
-	named := slices.DeleteFunc(slices.Clone(steps), func(s Step) bool { _, ok := pos[s.ID]; return !ok })
-	slices.SortStableFunc(named, func(a, b Step) int { return pos[a.ID] - pos[b.ID] })
-	out := make([]Step, 0, len(steps))
-	k := 0
-	for _, s := range steps {
-		if _, ok := pos[s.ID]; ok {
-			s = named[k]
-			k++
-		}
-		out = append(out, s)
-	}
-	at := map[string]int{}
-	for i := range out {
-		out[i].Number = i + 1
-		at[out[i].ID] = i
-	}
-	var bad []Breach
-	for i, s := range out {
-		for _, n := range s.After {
-			if j := at[n.Step]; j > i {
-				bad = append(bad, Breach{i, j, n.Why})
-			}
-		}
-	}
-	return out, bad
-}
-
-// cautions are the usual ones for a kind of step; the product's label and
-// local rules go first.
+// cautions are the usual ones for a kind of act; the product's label and local rules go
+// first.
 func cautions(k Kind) []string {
 	switch k {
-	case HeatStep:
+	case HeatAct:
 		return []string{"A hot air tool burns skin and warps plastic: keep hands, foam and acetate away. The tool's own label goes first."}
-	case CutStep:
+	case CutAct:
 		return []string{"Keep fingers clear of blades and of the die machine's rollers; cut away from your hands."}
-	case PopStep:
+	case PopAct:
 		return []string{"Picks are sharp: push away from your hands. Small die-cut bits are not for children under three."}
 	}
 	return []string{}
+}
+
+// compare orders things, so that what is made of a map is always the same.
+func (t Thing) compare(o Thing) int {
+	return cmp.Or(cmp.Compare(t.Element, o.Element), cmp.Compare(t.Motif, o.Motif), cmp.Compare(t.Colourway, o.Colourway), cmp.Compare(t.Part, o.Part))
 }

@@ -8,7 +8,7 @@ import (
 
 	"github.com/tdewolff/canvas/renderers/pdf"
 
-	layout "ochrestone/core/front"
+	"ochrestone/core/layout"
 	"ochrestone/core/measure"
 	"ochrestone/core/shape"
 )

@@ -8,7 +8,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	layout "ochrestone/core/front"
+	"ochrestone/core/layout"
 	"ochrestone/core/measure"
 	"ochrestone/core/shape"
 	"ochrestone/vision/picture"

@@ -1,4 +1,4 @@
-package front_test
+package layout_test
 
 import (
 	"testing"
@@ -6,7 +6,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"ochrestone/core/front"
+	"ochrestone/core/layout"
 	"ochrestone/core/shape"
 )
 
@@ -26,7 +26,7 @@ func plain(r rune) (shape.Region, bool) {
 }
 
 func TestLettersKeepTheirGap(t *testing.T) {
-	l, err := front.SetLine("II LI", plain, front.Setting{Gap: 1, Space: 4, Bounce: 0})
+	l, err := layout.SetLine("II LI", plain, layout.Setting{Gap: 1, Space: 4, Bounce: 0})
 	require.NoError(t, err)
 	require.Len(t, l.Letters, 4)
 	x := func(i int) float64 { return l.Letters[i].Region.Bounds().Min.X }
@@ -39,16 +39,16 @@ func TestLettersKeepTheirGap(t *testing.T) {
 	assert.Equal(t, []string{"I"}, l.Most)
 
 	// T slips over the foot of L: nearer than box to box, and never nearer than the gap.
-	l, err = front.SetLine("LT", plain, front.Setting{Gap: 1})
+	l, err = layout.SetLine("LT", plain, layout.Setting{Gap: 1})
 	require.NoError(t, err)
 	assert.Less(t, l.Letters[1].Region.Bounds().Min.X, 8.0)
 	d, _, _ := l.Letters[0].Region.Gap(l.Letters[1].Region)
 	assert.InDelta(t, 1, d, 0.01)
 
-	l, err = front.SetLine("I?I", plain, front.Setting{Gap: 1, Bounce: 3})
+	l, err = layout.SetLine("I?I", plain, layout.Setting{Gap: 1, Bounce: 3})
 	require.NoError(t, err)
 	assert.Equal(t, []string{"?"}, l.Missing)
 	assert.InDelta(t, 3, l.Letters[0].Region.Bounds().Min.Y-l.Letters[1].Region.Bounds().Min.Y, 1e-6, "they bounce in turn")
-	_, err = front.SetLine(" ?", plain, front.Setting{})
-	require.ErrorIs(t, err, front.ErrNoLetters)
+	_, err = layout.SetLine(" ?", plain, layout.Setting{})
+	require.ErrorIs(t, err, layout.ErrNoLetters)
 }

@@ -1,0 +1,113 @@
+package build
+
+import (
+	"slices"
+
+	"ochrestone/core/card"
+	"ochrestone/core/layout"
+	"ochrestone/core/look"
+	"ochrestone/core/motif"
+	"ochrestone/core/shape"
+)
+
+// image builds the pieces and prints of an image in its place.
+func (b *Build) image(i int, images []Image) {
+	t := &b.Things[i]
+	e := t.Element
+	at := slices.IndexFunc(b.Card.Motifs, func(m card.Motif) bool { return m.ID == e.Image.Motif })
+	if at < 0 || images[at].Problem != "" {
+		return
+	}
+	m := images[at]
+	wi := slices.IndexFunc(m.Colourways, func(w card.Colourway) bool { return w.ID == e.Image.Colourway })
+	if wi < 0 {
+		return
+	}
+	t.Made = b.made(m, wi)
+	b.Made[t.Made].Things = append(b.Made[t.Made].Things, i)
+	if e.Face != card.Front {
+		return
+	}
+	box := m.Shapes.Silhouette.Bounds()
+	place := func(g shape.Region) shape.Region { return layout.Place(g, box, e.Place) }
+	ps := pieces(b.Stock, m.Image, m.Colourways[wi], m.Looks[wi], place)
+	for k := range ps {
+		p := &ps[k]
+		p.ID.Element = e.ID
+		v := m.Shapes.Views[k]
+		if h := Leaf(m.Shapes, v.Host); h == motif.Ground {
+			p.On = b.Carrier(e)
+		} else {
+			p.On = ID{e.ID, m.Shapes.Views[h].Layer.ID}
+		}
+		if v.Host != motif.Ground {
+			t.Leaves += min(1, p.Plies)
+			continue
+		}
+		// What lies on the ground is held as the element is, or higher where its own
+		// bonds say so.
+		if p.Print() {
+			t.Printed = true
+			continue
+		}
+		t.Leaves++
+		if lift, foam := Lift(b.Stock, e.Bonds); len(v.Layer.Bonds) == 0 || !v.Layer.Bonds[0].Raised() || k == lowest(m.Shapes) {
+			p.Lift, p.Foam = lift, foam
+		}
+	}
+	b.Pieces = append(b.Pieces, ps...)
+	t.Outline = place(m.Shapes.Silhouette)
+}
+
+// lowest is the first cut layer that lies on the ground.
+func lowest(img motif.Image) int {
+	return slices.IndexFunc(img.Views, func(v motif.View) bool { return v.Host == motif.Ground && v.Layer.Make == card.Cut })
+}
+
+// Leaf is the cut layer that carries a layer in the end, itself where it is cut, or
+// motif.Ground for the panel.
+func Leaf(img motif.Image, i int) int {
+	for i != motif.Ground && img.Views[i].Layer.Make != card.Cut {
+		i = img.Views[i].Host
+	}
+	return i
+}
+
+// made finds the image in a colourway among those to be made, or adds it.
+func (b *Build) made(m Image, wi int) int {
+	w := m.Colourways[wi]
+	at := slices.IndexFunc(b.Made, func(o Made) bool { return o.Image.ID == m.ID && o.Colourway.ID == w.ID })
+	if at >= 0 {
+		return at
+	}
+	b.Made = append(b.Made, Made{Image: m.Image, Colourway: w, Look: m.Looks[wi]})
+	return len(b.Made) - 1
+}
+
+// Stack lists the pieces and prints of an image in a colourway by itself, lowest first,
+// as if its lowest were laid on the table.
+func Stack(s look.Stock, m look.Image, w card.Colourway, as look.Colourway) []Piece {
+	ps := pieces(s, m, w, as, func(g shape.Region) shape.Region { return g })
+	if k := lowest(m.Shapes); k >= 0 {
+		ps[k].Lift, ps[k].Foam = 0, false
+	}
+	return ps
+}
+
+func pieces(s look.Stock, m look.Image, w card.Colourway, as look.Colourway, place func(shape.Region) shape.Region) []Piece {
+	out := make([]Piece, 0, len(m.Shapes.Views))
+	for i, v := range m.Shapes.Views {
+		l := as.Layers[i]
+		p := Piece{ID: ID{Part: v.Layer.ID}, Outline: place(v.Outline), Body: l.Paper, Top: l.Dry}
+		if l.Edge != "" {
+			p.Body = l.Edge
+		}
+		if v.Layer.Make == card.Cut {
+			p.Stock, p.Plies = w.Layers[v.Layer.ID].Paper, max(1, v.Layer.Copies)
+			p.Thick = s.Caliper(p.Stock) * float64(p.Plies)
+			p.Lift, p.Foam = Lift(s, v.Layer.Bonds)
+		}
+		out = append(out, p)
+	}
+	return out
+}

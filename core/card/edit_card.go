@@ -1,0 +1,86 @@
+package card
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"ochrestone/core/kit"
+	"ochrestone/core/measure"
+)
+
+// Rename gives the card another name.
+type Rename struct {
+	Title string `json:"title" minLength:"1" maxLength:"120"`
+}
+
+func (e *Rename) apply(c *Card, _ kit.Kit) error {
+	c.Title = strings.TrimSpace(e.Title)
+	return nil
+}
+
+// SetFormat makes the card one of the known sizes, laid as that size mostly is.
+type SetFormat struct {
+	Format string `json:"format" doc:"id of a format"`
+}
+
+func (e *SetFormat) apply(c *Card, _ kit.Kit) error {
+	for _, f := range measure.Formats() {
+		if f.ID == e.Format {
+			c.Base.Format, c.Base.W, c.Base.H = f.ID, f.Size.W, f.Size.H
+			if onItsSide(f) {
+				c.Base.W, c.Base.H = f.Size.H, f.Size.W
+			}
+			return nil
+		}
+	}
+	return kit.Problem{Path: "format", What: fmt.Sprintf("there is no card size %q; choose one of those offered", e.Format)}
+}
+
+// SetBase changes the base; what is not given stays.
+type SetBase struct {
+	Fold     *measure.Fold `json:"fold,omitempty" enum:"side,top"`
+	Paper    *string       `json:"paper,omitempty" doc:"cardstock id"`
+	Envelope *string       `json:"envelope,omitempty" doc:"envelope id; empty for none"`
+}
+
+func (e *SetBase) apply(c *Card, _ kit.Kit) error {
+	if e.Fold != nil {
+		c.Base.Fold = *e.Fold
+	}
+	if e.Paper != nil {
+		c.Base.Paper = *e.Paper
+	}
+	if e.Envelope != nil {
+		c.Base.Envelope = *e.Envelope
+	}
+	return nil
+}
+
+func (a *Aside) apply(c *Card, _ kit.Kit) error {
+	c.SetAside = append(slices.DeleteFunc(c.SetAside, func(o Aside) bool { return o.Finding == a.Finding }), *a)
+	if a.Reason = strings.TrimSpace(a.Reason); a.Reason == "" {
+		c.SetAside[len(c.SetAside)-1].Reason = "meant so"
+	}
+	return nil
+}
+
+// Recall brings a note back that was set aside.
+type Recall struct {
+	Finding string `json:"finding" doc:"id of the finding"`
+}
+
+func (e *Recall) apply(c *Card, _ kit.Kit) error {
+	c.SetAside = slices.DeleteFunc(c.SetAside, func(a Aside) bool { return a.Finding == e.Finding })
+	return nil
+}
+
+// Reorder sets the person's own order of work; none takes the one proposed.
+type Reorder struct {
+	Steps []Step `json:"steps" nullable:"false" doc:"in the order wanted; none: as proposed"`
+}
+
+func (e *Reorder) apply(c *Card, _ kit.Kit) error {
+	c.Order = slices.Clone(e.Steps)
+	return nil
+}

@@ -1,0 +1,298 @@
+package card
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"ochrestone/core/kit"
+	"ochrestone/core/measure"
+)
+
+// Move shifts an element, and turns it, by so much.
+type Move struct {
+	Element string  `json:"element"`
+	DX      float64 `json:"dx,omitempty" doc:"to the right, mm"`
+	DY      float64 `json:"dy,omitempty" doc:"down, mm"`
+	Turn    float64 `json:"turn,omitempty" doc:"clockwise, degrees"`
+}
+
+func (e *Move) apply(c *Card, _ kit.Kit) error {
+	el, err := c.element(e.Element)
+	if err != nil {
+		return err
+	}
+	el.Place.X, el.Place.Y, el.Place.Turn = el.Place.X+e.DX, el.Place.Y+e.DY, math.Remainder(el.Place.Turn+e.Turn, 360)
+	return nil
+}
+
+// Put lays an element at a place; what is not given stays.
+type Put struct {
+	Element string   `json:"element"`
+	X       *float64 `json:"x,omitempty" doc:"centre from the left edge, mm"`
+	Y       *float64 `json:"y,omitempty" doc:"centre from the top edge, mm"`
+	Turn    *float64 `json:"turn,omitempty" doc:"clockwise, degrees"`
+}
+
+func (e *Put) apply(c *Card, _ kit.Kit) error {
+	el, err := c.element(e.Element)
+	if err != nil {
+		return err
+	}
+	for _, v := range []struct{ from, to *float64 }{{e.X, &el.Place.X}, {e.Y, &el.Place.Y}, {e.Turn, &el.Place.Turn}} {
+		if v.from != nil {
+			*v.to = *v.from
+		}
+	}
+	return nil
+}
+
+// Hold says what holds an element, or a layer of an image, to what is beneath.
+type Hold struct {
+	Element string `json:"element,omitempty"`
+	Motif   string `json:"motif,omitempty" doc:"for a layer"`
+	Layer   string `json:"layer,omitempty"`
+	Bonds   []Bond `json:"bonds" nullable:"false" maxItems:"6" doc:"none: laid loose"`
+}
+
+func (e *Hold) apply(c *Card, _ kit.Kit) error {
+	if e.Element != "" {
+		el, err := c.element(e.Element)
+		if err != nil {
+			return err
+		}
+		el.Bonds = slices.Clone(e.Bonds)
+		return nil
+	}
+	l, err := c.layer(e.Motif, e.Layer)
+	if err != nil {
+		return err
+	}
+	l.Bonds = slices.Clone(e.Bonds)
+	return nil
+}
+
+// Remove takes an element off the card; what lay on it lies on what carried it.
+type Remove struct {
+	Element string `json:"element"`
+}
+
+func (e *Remove) apply(c *Card, _ kit.Kit) error {
+	el, err := c.element(e.Element)
+	if err != nil {
+		return err
+	}
+	on := el.On
+	c.Elements = slices.DeleteFunc(c.Elements, func(o Element) bool { return o.ID == e.Element })
+	for i := range c.Elements {
+		if c.Elements[i].On == e.Element {
+			c.Elements[i].On = on
+		}
+	}
+	return nil
+}
+
+// besides is how far, mm, a repeated element is laid beside the first, across and down.
+const besides = 8.0
+
+// Repeat lays another of an element a little beside it.
+type Repeat struct {
+	Element string `json:"element"`
+}
+
+func (e *Repeat) apply(c *Card, _ kit.Kit) error {
+	el, err := c.element(e.Element)
+	if err != nil {
+		return err
+	}
+	again := *el
+	again.ID = c.fresh("e")
+	again.Place.X, again.Place.Y = again.Place.X+besides, again.Place.Y+besides
+	c.Elements = append(c.Elements, again)
+	return nil
+}
+
+// Shift moves an element up or down the pile, past the one next to it; mats stay where
+// they are, and nothing goes beneath what carries it.
+type Shift struct {
+	Element string `json:"element"`
+	By      int    `json:"by" minimum:"-1" maximum:"1" doc:"1 up, -1 down"`
+}
+
+func (e *Shift) apply(c *Card, _ kit.Kit) error {
+	if _, err := c.element(e.Element); err != nil {
+		return err
+	}
+	i := slices.IndexFunc(c.Elements, func(o Element) bool { return o.ID == e.Element })
+	j := i + e.By
+	if e.By == 0 || j < 0 || j >= len(c.Elements) {
+		return nil
+	}
+	a, b := c.Elements[i], c.Elements[j]
+	if a.On == b.ID || b.On == a.ID || a.Inset != nil || b.Inset != nil || a.Face != b.Face {
+		return nil
+	}
+	c.Elements[i], c.Elements[j] = b, a
+	return nil
+}
+
+// SetSheet changes a sheet: what it is, and by which margins it is laid.
+type SetSheet struct {
+	Element string   `json:"element"`
+	Name    *string  `json:"name,omitempty" maxLength:"80"`
+	Face    *Face    `json:"face,omitempty" enum:"front,inside left,inside right,envelope,beside"`
+	Sheet   *Sheet   `json:"sheet,omitempty" doc:"the whole of it"`
+	Inset   *Margins `json:"inset,omitempty"`
+}
+
+func (e *SetSheet) apply(c *Card, _ kit.Kit) error {
+	el, err := c.element(e.Element)
+	if err != nil {
+		return err
+	}
+	if el.Sheet == nil {
+		return kit.Problem{Path: "sheet.element", What: fmt.Sprintf("%q is no sheet", e.Element)}
+	}
+	if e.Name != nil {
+		el.Name = *e.Name
+	}
+	if e.Face != nil {
+		el.Face, el.On = *e.Face, ""
+		if el.Face == Front {
+			el.On, _ = c.Panel()
+		}
+	}
+	if e.Sheet != nil {
+		s := *e.Sheet
+		s.extra, s.Treatments = el.Sheet.extra, slices.Clone(s.Treatments)
+		el.Sheet = &s
+	}
+	if e.Inset != nil {
+		m := *e.Inset
+		el.Inset = &m
+	}
+	return nil
+}
+
+// AddImage puts an image made from all parts of a set in the middle of the front.
+type AddImage struct {
+	Set string `json:"set" doc:"set id"`
+}
+
+func (e *AddImage) apply(c *Card, k kit.Kit) error {
+	s, ok := k.Set(e.Set)
+	if !ok {
+		return fmt.Errorf("set %q is not in the stores: %w", e.Set, ErrGone)
+	}
+	*c = c.AddSet(s, k)
+	return nil
+}
+
+// How a strip of words starts: 2 by 1/2 in, a little above the foot of the card; our
+// own defaults.
+const (
+	stripW, stripH = 2 * measure.Inch, measure.Inch / 2
+	stripLetter    = 4.0
+	stripAt        = 0.82 // of the height of the card
+)
+
+// AddStrip lays a strip of words on the panel, in the darkest ink owned on the first
+// card owned.
+type AddStrip struct {
+	Text string `json:"text,omitempty" maxLength:"80" doc:"none: thank you"`
+}
+
+func (e *AddStrip) apply(c *Card, k kit.Kit) error {
+	text := e.Text
+	if text == "" {
+		text = "thank you"
+	}
+	on, _ := c.Panel()
+	c.Elements = append(c.Elements, Element{ID: c.fresh("s"), Face: Front, On: on, Place: Place{X: c.Base.W / 2, Y: c.Base.H * stripAt}, Bonds: Glue(firstGlue(k)),
+		Sheet: &Sheet{Paper: firstCard(k, ""), W: stripW, H: stripH, Treatments: []Treatment{{Words: &Words{Text: text, Ink: darkest(k), Letter: stripLetter}}}}})
+	return nil
+}
+
+// AddMat lays a mat under the panel, an eighth of an inch larger all round, on a card
+// that the panel is not of.
+type AddMat struct{}
+
+func (e *AddMat) apply(c *Card, k kit.Kit) error {
+	id, paper := c.Panel()
+	mat := Element{ID: c.fresh("mat"), Face: Front, Inset: Even(measure.Inch / 8), Bonds: Glue(firstGlue(k)), Sheet: &Sheet{Paper: firstCard(k, paper)}}
+	at := 0
+	if i := slices.IndexFunc(c.Elements, func(o Element) bool { return o.ID == id }); i >= 0 {
+		at, mat.On = i, c.Elements[i].On
+		c.Elements[i].On = mat.ID
+	}
+	c.Elements = slices.Insert(c.Elements, at, mat)
+	return nil
+}
+
+// How a turned pattern starts: the panel so many times as wide as the image, its middle
+// a quarter of that from the panel's; trimmed 1/8 in. Our own defaults.
+const (
+	turnedWide  = 2.3
+	turnedLeast = 60.0
+	turnedTrim  = measure.Inch / 8
+)
+
+// AddTurned prints an image on a square sheet in quarter turns, beside the card.
+type AddTurned struct {
+	Motif string `json:"motif"`
+}
+
+func (e *AddTurned) apply(c *Card, k kit.Kit) error {
+	m, err := c.motif(e.Motif)
+	if err != nil {
+		return err
+	}
+	if !slices.ContainsFunc(m.Layers, func(l Layer) bool { return l.Make != Cut }) {
+		return kit.Problem{Path: "addTurned.motif", What: "a pattern is printed: this image has no layer that is stamped or stencilled"}
+	}
+	size := 0.0
+	if s, ok := k.Set(m.Set); ok {
+		for _, p := range s.Parts {
+			b := p.Outline.Bounds()
+			size = max(size, b.W(), b.H())
+		}
+	}
+	side := min(300, max(turnedLeast, math.Round(size*turnedWide)))
+	var ways []string
+	for _, w := range m.Colourways[:min(4, len(m.Colourways))] {
+		ways = append(ways, w.ID)
+	}
+	_, paper := c.Panel()
+	t := &Turned{Motif: m.ID, Colourways: ways, Turns: 4, Start: 1, X: -math.Round(side / 4), Y: -math.Round(side / 4)}
+	c.Elements = append(c.Elements, Element{ID: c.fresh("t"), Name: m.Name + ", quarter turns", Face: Beside,
+		Sheet: &Sheet{Paper: paper, W: side, H: side, Trim: turnedTrim, Treatments: []Treatment{{Turned: t}}}})
+	return nil
+}
+
+func firstGlue(k kit.Kit) string {
+	if len(k.Adhesives) > 0 {
+		return k.Adhesives[0].ID
+	}
+	return ""
+}
+
+// firstCard is the first plain card owned that is not the one given.
+func firstCard(k kit.Kit, but string) string {
+	for _, p := range k.Papers {
+		if p.Kind == kit.PaperCard && p.ID != but {
+			return p.ID
+		}
+	}
+	return ""
+}
+
+// darkest is the ink owned that dries darkest on plain white.
+func darkest(k kit.Kit) string {
+	best, least := "", 101.0
+	for _, i := range k.Inks {
+		if l, ok := i.Lightness(); ok && !i.Gone && i.Kind != kit.Embossing && l < least {
+			best, least = i.ID, l
+		}
+	}
+	return best
+}

@@ -1,0 +1,189 @@
+package card
+
+import (
+	"fmt"
+	"maps"
+	"slices"
+
+	"ochrestone/core/kit"
+)
+
+// Recolour gives elements other colourways of their images.
+type Recolour struct {
+	Elements map[string]string `json:"elements" nullable:"false" doc:"colourway id by element id"`
+}
+
+func (e *Recolour) apply(c *Card, _ kit.Kit) error {
+	for _, id := range slices.Sorted(maps.Keys(e.Elements)) {
+		el, err := c.element(id)
+		if err != nil {
+			return err
+		}
+		if el.Image == nil {
+			return kit.Problem{Path: "recolour.elements", What: fmt.Sprintf("%q is no image", id)}
+		}
+		img := *el.Image
+		img.Colourway = e.Elements[id]
+		el.Image = &img
+	}
+	return nil
+}
+
+// SetFinish changes the papers and inks of layers in a colourway: of each layer named,
+// the whole finish.
+type SetFinish struct {
+	Motif     string            `json:"motif"`
+	Colourway string            `json:"colourway"`
+	Layers    map[string]Finish `json:"layers" nullable:"false" doc:"by layer id"`
+}
+
+func (e *SetFinish) apply(c *Card, _ kit.Kit) error {
+	w, err := c.colourway(e.Motif, e.Colourway)
+	if err != nil {
+		return err
+	}
+	m, _ := c.Motif(e.Motif)
+	for id, f := range e.Layers {
+		if !slices.ContainsFunc(m.Layers, func(l Layer) bool { return l.ID == id }) {
+			return fmt.Errorf("layer %q of %s %w", id, m.Name, ErrGone)
+		}
+		f.extra = w.Layers[id].extra
+		w.Layers[id] = f
+	}
+	return nil
+}
+
+// Replace gives a colourway all finishes of another choice. The only colourway of an
+// image takes its name as well.
+type Replace struct {
+	Motif     string `json:"motif"`
+	Colourway string `json:"colourway"`
+	With      Choice `json:"with"`
+}
+
+// Choice is a named choice of papers and inks for all layers of an image.
+type Choice struct {
+	Name   string            `json:"name"`
+	Layers map[string]Finish `json:"layers" nullable:"false" doc:"by layer id"`
+}
+
+func (e *Replace) apply(c *Card, _ kit.Kit) error {
+	w, err := c.colourway(e.Motif, e.Colourway)
+	if err != nil {
+		return err
+	}
+	w.Layers = maps.Clone(e.With.Layers)
+	if m, _ := c.Motif(e.Motif); len(m.Colourways) == 1 && e.With.Name != "" {
+		w.Name = e.With.Name
+	}
+	return nil
+}
+
+// AddColourways adds choices to an image, each as a colourway of its own.
+type AddColourways struct {
+	Motif   string   `json:"motif"`
+	Choices []Choice `json:"choices" nullable:"false" maxItems:"12"`
+}
+
+func (e *AddColourways) apply(c *Card, _ kit.Kit) error {
+	m, err := c.motif(e.Motif)
+	if err != nil {
+		return err
+	}
+	for _, w := range e.Choices {
+		m.Colourways = append(m.Colourways, Colourway{ID: m.freshColourway(), Name: w.Name, Layers: maps.Clone(w.Layers)})
+	}
+	return nil
+}
+
+// CopyColourway adds a colourway like another, to be changed.
+type CopyColourway struct {
+	Motif     string `json:"motif"`
+	Colourway string `json:"colourway"`
+}
+
+func (e *CopyColourway) apply(c *Card, _ kit.Kit) error {
+	w, err := c.colourway(e.Motif, e.Colourway)
+	if err != nil {
+		return err
+	}
+	again := *w
+	m, _ := c.motif(e.Motif)
+	again.ID, again.Name, again.Layers = m.freshColourway(), w.Name+", again", maps.Clone(w.Layers)
+	m.Colourways = append(m.Colourways, again)
+	return nil
+}
+
+// freshColourway is an id no colourway of the image has.
+func (m Motif) freshColourway() string {
+	for n := 1; ; n++ {
+		id := fmt.Sprintf("w%d", n)
+		if _, taken := m.Colourway(id); !taken {
+			return id
+		}
+	}
+}
+
+// SetLayer changes a layer of an image, all of it but its id and part.
+type SetLayer struct {
+	Motif string `json:"motif"`
+	Layer Layer  `json:"layer"`
+}
+
+func (e *SetLayer) apply(c *Card, _ kit.Kit) error {
+	l, err := c.layer(e.Motif, e.Layer.ID)
+	if err != nil {
+		return err
+	}
+	was := *l
+	*l = e.Layer
+	l.ID, l.Part, l.extra = was.ID, was.Part, was.extra
+	return nil
+}
+
+// ShiftLayer moves a layer up or down the stack, past the one next to it.
+type ShiftLayer struct {
+	Motif string `json:"motif"`
+	Layer string `json:"layer"`
+	By    int    `json:"by" minimum:"-1" maximum:"1" doc:"1 up, -1 down"`
+}
+
+func (e *ShiftLayer) apply(c *Card, _ kit.Kit) error {
+	m, err := c.motif(e.Motif)
+	if err != nil {
+		return err
+	}
+	i := slices.IndexFunc(m.Layers, func(l Layer) bool { return l.ID == e.Layer })
+	if i < 0 {
+		return fmt.Errorf("layer %q of %s %w", e.Layer, m.Name, ErrGone)
+	}
+	j := i + e.By
+	if j < 0 || j >= len(m.Layers) {
+		return nil
+	}
+	m.Layers[i], m.Layers[j] = m.Layers[j], m.Layers[i]
+	under := map[string]bool{"": true}
+	for n := range m.Layers {
+		// A layer cannot sit on one that is above it now: the outlines decide.
+		if l := &m.Layers[n]; !under[l.On] {
+			l.On = ""
+		}
+		under[m.Layers[n].ID] = true
+	}
+	return nil
+}
+
+// SetSchool sets the rule of lightness of an image.
+type SetSchool struct {
+	Motif  string `json:"motif"`
+	School School `json:"school" enum:"light ground,dark ground,local colour,every piece"`
+}
+
+func (e *SetSchool) apply(c *Card, _ kit.Kit) error {
+	m, err := c.motif(e.Motif)
+	if err != nil {
+		return err
+	}
+	m.School = e.School
+	return nil
+}

@@ -1,0 +1,107 @@
+package foresee
+
+import (
+	"fmt"
+	"slices"
+
+	"ochrestone/core/card"
+)
+
+func storeRules() []Rule {
+	return []Rule{
+		{ID: "missing", Station: Inks, Severity: Spoils, Title: "Inks and papers that are not in the stores", Explain: "Plain white stands in for what is not there.", Source: "the stores", check: colourways(missing)},
+		{ID: "gone", Station: Stores, Severity: Spoils, Title: "Inks that are empty", Explain: "The card uses what there is none left of.", Source: "the stores", check: colourways(gone)},
+		{ID: "out", Station: Stores, Severity: Spoils, Title: "Papers without a sheet left", Explain: "The card is cut from what there is none left of.", Source: "the stores", check: colourways(outOfPaper)},
+		{ID: "lost", Station: Stores, Severity: Spoils, Title: "Parts that are missing in their set", Explain: "The card needs what was lost or never in the pack.", Source: "the stores", check: colourways(lost)},
+		{ID: "bleeds", Station: Inks, Severity: Shows, Title: "Inks that go through the card", Explain: "What goes through shows on the other side; a mat hides it, a window does not.", Source: practice, check: colourways(bleeds)},
+	}
+}
+
+func missing(v *View, m *Image, wi int, add func(Hit)) {
+	w := m.Colourways[wi]
+	for li, l := range m.Looks[wi].Layers {
+		f, label := w.Layers[l.ID], m.Shapes.Views[li].Layer.Label
+		at := At{Motif: m.ID, Colourway: w.ID, Layer: l.ID}
+		if l.Missing != "" {
+			add(Hit{Key: []string{m.ID, w.ID, l.ID}, At: at, What: fmt.Sprintf("%s has no %s", label, l.Missing), Why: "What it names is not in the stores, so plain white stands in for it.",
+				Do: "Choose one you own.", Facts: []string{l.Missing, f.Ink, f.Paper}})
+		}
+		for n, bl := range l.Blends {
+			if bl.Missing {
+				add(Hit{Key: []string{m.ID, w.ID, l.ID, fmt.Sprint(n)}, At: at, What: fmt.Sprintf("%s has no ink for its %s", label, bl.Zone), Why: "What it names is not in the stores.",
+					Do: "Choose one you own.", Facts: []string{f.Blends[n].Ink}})
+			}
+		}
+	}
+}
+
+// short is one note for all things of a kind that a colourway lacks.
+func short(m *Image, wi int, names []string, what, why, do string, add func(Hit)) {
+	if len(names) == 0 {
+		return
+	}
+	is := "is"
+	if len(names) > 1 {
+		is = "are"
+	}
+	w := m.Colourways[wi]
+	add(Hit{Key: []string{m.ID, w.ID}, At: At{Motif: m.ID, Colourway: w.ID}, What: fmt.Sprintf(what, listed(names), is), Why: why, Do: do, Facts: names})
+}
+
+// inksIn lists the inks a colourway uses that are so, by name.
+func (v *View) inksIn(m *Image, wi int, is func(layer card.Layer, ink string) bool) (out []string) {
+	for _, view := range m.Shapes.Views {
+		f := m.Colourways[wi].Layers[view.Layer.ID]
+		used := []string{f.Ink, f.Edge, f.Back}
+		for _, bl := range f.Blends {
+			used = append(used, bl.Ink)
+		}
+		for _, id := range used {
+			if i, ok := v.Stock.Ink(id); ok && is(view.Layer, id) && !slices.Contains(out, i.Name) {
+				out = append(out, i.Name)
+			}
+		}
+	}
+	return out
+}
+
+func gone(v *View, m *Image, wi int, add func(Hit)) {
+	names := v.inksIn(m, wi, func(_ card.Layer, id string) bool { i, _ := v.Stock.Ink(id); return i.Gone })
+	short(m, wi, names, "%s %s marked empty", "The card uses it, and the stores say that there is none left.", "Choose another ink, or take the mark off in the stores when you have it again.", add)
+}
+
+func outOfPaper(v *View, m *Image, wi int, add func(Hit)) {
+	var names []string
+	for _, l := range m.Layers {
+		if p, ok := v.Stock.Paper(m.Colourways[wi].Layers[l.ID].Paper); ok && l.Make == card.Cut && p.Sheets == 0 && !slices.Contains(names, p.Name) {
+			names = append(names, p.Name)
+		}
+	}
+	short(m, wi, names, "There is no sheet of %[1]s left", "The card is cut from it, and the stores count none.", "Choose another paper, or count your sheets in the stores.", add)
+}
+
+func lost(v *View, m *Image, wi int, add func(Hit)) {
+	var names []string
+	for _, view := range m.Shapes.Views {
+		if view.Part.Missing {
+			names = append(names, view.Layer.Label)
+		}
+	}
+	short(m, wi, names, "%s %s marked missing in its set", "The card needs it, and it was lost or never in the pack.", "Trace it from the part above or below it, leave the layer out, or take the mark off when it turns up.", add)
+}
+
+// bleeds notes inks that go through where nothing opaque lies behind: prints straight on
+// the front leaf of a card without a panel, whose other side is the inside.
+func bleeds(v *View, m *Image, wi int, add func(Hit)) {
+	on := false
+	for _, t := range v.Build.Things {
+		if e := t.Element; e.Image != nil && e.Image.Motif == m.ID && e.Image.Colourway == m.Colourways[wi].ID && t.Printed && v.Build.Carrier(e).Element == "" {
+			on = true
+		}
+	}
+	if !on {
+		return
+	}
+	names := v.inksIn(m, wi, func(l card.Layer, id string) bool { i, _ := v.Stock.Ink(id); return i.Bleeds && l.Make != card.Cut })
+	short(m, wi, names, "%[1]s will show inside the card", "It goes through the card, and it is printed on the front leaf itself.", "Print it on a panel, or cover the inside with a sheet.", add)
+}

@@ -1,0 +1,407 @@
+package work
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+	"strings"
+
+	"ochrestone/core/blend"
+	"ochrestone/core/build"
+	"ochrestone/core/card"
+	"ochrestone/core/motif"
+	"ochrestone/core/shape"
+)
+
+// image adds the acts of one image in one colourway: its prints, its pieces, and how they
+// are stacked.
+func (k *maker) image(m *build.Made) {
+	im := making{maker: k, Made: m, views: m.Image.Shapes.Views}
+	var cut []int
+	for i, v := range im.views {
+		if v.Layer.Make == card.Cut {
+			im.piece(i)
+			cut = append(cut, i)
+		}
+	}
+	im.prints()
+	im.pop(cut)
+	for _, i := range cut {
+		im.plies(i)
+		if im.views[i].Host != motif.Ground {
+			im.glue(i)
+		}
+	}
+}
+
+// making is an image in a colourway while its acts are collected.
+type making struct {
+	*maker
+	*build.Made
+	views []motif.View
+}
+
+func (m *making) id(verb string, layer int) card.Step {
+	return card.Step{Verb: verb, Motif: m.Image.ID, Colourway: m.Colourway.ID, Part: m.views[layer].Layer.ID}
+}
+
+// thing is a layer of the image; element where each is done by itself.
+func (m *making) thing(layer int, element string) Thing {
+	return Thing{element, m.Image.ID, m.Colourway.ID, m.views[layer].Layer.ID}
+}
+
+// leaf is the leaf that carries a layer in the end, on the ground what carries the image.
+func (m *making) leaf(layer int, ground Thing) Thing {
+	if l := build.Leaf(m.Image.Shapes, layer); l != motif.Ground {
+		return m.thing(l, "")
+	}
+	return ground
+}
+
+// of says which image and colourway is meant, where the card has several.
+func (m *making) of(name string) string {
+	if len(m.Image.Colourways) > 1 {
+		name += ", " + m.Colourway.Name
+	}
+	if len(m.Card.Motifs) > 1 {
+		name += ", of " + m.Image.Name
+	}
+	return name
+}
+
+func (m *making) name(layer int) string { return m.of(m.views[layer].Layer.Label) }
+
+func (m *making) finish(layer int) card.Finish { return m.Colourway.Layers[m.views[layer].Layer.ID] }
+
+// piece cuts a layer and inks it, or inks its sheet and cuts it out after.
+func (m *making) piece(i int) {
+	v, f := m.views[i], m.finish(i)
+	leaf := m.thing(i, "")
+	n := len(m.Things) * max(1, v.Layer.Copies) * max(1, v.Part.Copies)
+	paper := m.Stock.PaperName(f.Paper)
+	prints := slices.ContainsFunc(m.views, func(w motif.View) bool {
+		return w.Host == i && w.Layer.Make != card.Cut && m.Colourway.Layers[w.Layer.ID].Ink != ""
+	})
+	cut := Act{ID: m.id(Cut, i), Kind: CutAct, Title: fmt.Sprintf("Cut %s × %d", m.name(i), n), Detail: fmt.Sprintf("From %s. Leave the piece in its sheet for inking.", paper)}
+	title, detail := "Ink "+m.name(i), "%s%s. Lightly, edges too, so that no white core shows."
+	phase := phaseCut
+	if v.Layer.After {
+		phase = phaseInk
+		title, detail = "Ink the sheet of "+m.name(i), "%s%s, a little past where the die will cut."
+		cut.Title = fmt.Sprintf("Cut %s out × %d", m.name(i), n)
+		cut.Cautions = []string{"The cutting edge is sharp: hold the die by its rim. Keep fingers off the rollers."}
+		switch {
+		case prints:
+			cut.Detail = fmt.Sprintf("Lay the die round the print on %s, even all round, and tape it down.", paper)
+		case f.Ink != "":
+			cut.Detail = fmt.Sprintf("Lay the die on the inked sheet of %s and tape it down.", paper)
+		default:
+			cut.Detail = fmt.Sprintf("From %s.", paper)
+		}
+	}
+	m.add(phase, cut, facts{leaf: leaf, cutsOut: v.Layer.After})
+	turn := 0
+	add := func(id card.Step, kind Kind, title, detail, ink string) {
+		turn++
+		m.add(phaseInk, m.inked(Act{ID: id, Kind: kind, Title: title, Detail: detail}, ink), facts{leaf: leaf, inks: []Thing{leaf}, seq: turn, series: leaf, tone: m.tone(ink)})
+	}
+	if f.Ink != "" {
+		add(m.id(Ink, i), InkAct, title, fmt.Sprintf(detail, m.Stock.InkName(f.Ink), strikes(f)), f.Ink)
+	}
+	for n, bl := range f.Blends {
+		id := m.id(Blend, i)
+		id.N = n + 1
+		add(id, InkAct, fmt.Sprintf("Blend the %s of %s", bl.Zone, m.name(i)), m.blended(i, n, bl, f), bl.Ink)
+	}
+	if f.Ink != "" && f.Return && len(f.Blends) > 0 {
+		add(m.id(Return, i), InkAct, "Go back over "+m.name(i), fmt.Sprintf("%s once more, over the joins, to soften them.", m.Stock.InkName(f.Ink)), f.Ink)
+	}
+	if f.Edge != "" {
+		add(m.id(Edge, i), InkAct, "Ink the edge of "+m.name(i), m.Stock.InkName(f.Edge)+", run along the cut edge, so that no white core shows.", f.Edge)
+	}
+	if f.Back != "" {
+		add(m.id(Back, i), InkAct, "Ink the back of "+m.name(i), m.Stock.InkName(f.Back)+", where it will be seen.", f.Back)
+	}
+	m.heat(m.id(Heat, i), m.name(i), leaf, []Thing{leaf}, inksOf(f)...)
+}
+
+// blended says how the nth blend of a layer is worked in.
+func (m *making) blended(i, n int, bl card.Blend, f card.Finish) string {
+	passes := ""
+	if bl.Strikes() > 1 {
+		passes = fmt.Sprintf(", %d passes", bl.Strikes())
+	}
+	if bl.Zone == card.AllOver {
+		return m.Stock.InkName(bl.Ink) + passes + ", over the whole of it."
+	}
+	earlier := 0
+	for _, o := range f.Blends[:n] {
+		if o.Zone == bl.Zone {
+			earlier++
+		}
+	}
+	reach := blend.Reach(m.views[i].Outline, bl.Zone, earlier)
+	return fmt.Sprintf("%s%s, fading out over %s. Start off the piece, little ink, small circles.", m.Stock.InkName(bl.Ink), passes, m.format(reach))
+}
+
+// dabbed says what else goes on a stamp before it is pressed.
+func (m *making) dabbed(f card.Finish) string {
+	out := ""
+	for _, bl := range f.Blends {
+		out += fmt.Sprintf(", then %s dabbed on the %s of the stamp", m.Stock.InkName(bl.Ink), bl.Zone)
+	}
+	if out != "" && f.Return {
+		out += ", then " + m.Stock.InkName(f.Ink) + " over the joins"
+	}
+	return out
+}
+
+// pop takes all pieces of the image out of their sheets, in gluing order.
+func (m *making) pop(cut []int) {
+	if len(cut) == 0 {
+		return
+	}
+	var labels []string
+	var leaves []Thing
+	for _, i := range cut {
+		labels, leaves = append(labels, m.views[i].Layer.Label), append(leaves, m.thing(i, ""))
+	}
+	id := card.Step{Verb: Pop, Motif: m.Image.ID, Colourway: m.Colourway.ID}
+	title, detail := "Pop out "+m.name(cut[0]), "Once it is dry. Lay it on low-tack tape."
+	if len(cut) > 1 {
+		title = "Pop out the pieces of " + m.Image.Name
+		if len(m.Image.Colourways) > 1 {
+			title += ", " + m.Colourway.Name
+		}
+		detail = "Once they are dry. Lay them on low-tack tape in gluing order: " + strings.Join(labels, ", ") + "."
+	}
+	m.add(phasePop, Act{ID: id, Kind: PopAct, Title: title, Detail: detail}, facts{pops: leaves})
+}
+
+// plies glues the copies of a layer that is cut more than once into one piece.
+func (m *making) plies(i int) {
+	if n := m.views[i].Layer.Copies; n > 1 {
+		m.add(phasePop, Act{ID: m.id(Plies, i), Kind: GlueAct, Title: fmt.Sprintf("Glue the %d plies of %s into one", n, m.name(i)),
+			Detail: "Edge on edge, the inked one on top, dots of glue well inside; press it flat."}, facts{leaf: m.thing(i, "")})
+	}
+}
+
+// glue puts a piece onto the one that carries it, or onto a print.
+func (m *making) glue(i int) {
+	v := m.views[i]
+	a, raised := m.held(Act{ID: m.id(Glue, i), Title: fmt.Sprintf("%s onto %s", m.name(i), m.views[v.Host].Layer.Label)}, v.Layer.Bonds)
+	m.add(phaseStack, a, facts{leaf: m.thing(i, ""), onto: m.leaf(v.Host, m.carrier(m.Build.Things[m.Things[0]].Element)), raised: raised, stack: i, outline: v.Outline.Simplify(hair)})
+}
+
+// prints adds the prints: all copies of a stamp together, but images that overlap on what
+// carries them one by one, from the front to the back, each masked while those behind it
+// are printed.
+func (m *making) prints() {
+	together, alone := m.groups()
+	for _, g := range together {
+		m.print(g.on, "", g.n)
+	}
+	for _, i := range alone {
+		m.print(m.carrier(m.Build.Things[i].Element), m.Build.Things[i].Element.ID, 1)
+	}
+}
+
+// group is a number of images that are printed on one leaf together.
+type group struct {
+	on Thing
+	n  int
+}
+
+// groups parts the image's things by what carries them; those whose prints overlap others
+// stand alone, the front one first.
+func (m *making) groups() (together []group, alone []int) {
+	for _, i := range m.Things {
+		t := &m.Build.Things[i]
+		on := m.carrier(t.Element)
+		if t.Printed && t.Element.Face == card.Front && len(m.overlapped(i)) > 0 {
+			alone = append(alone, i)
+			continue
+		}
+		if at := slices.IndexFunc(together, func(g group) bool { return g.on == on }); at >= 0 {
+			together[at].n++
+		} else {
+			together = append(together, group{on, 1})
+		}
+	}
+	slices.Reverse(alone)
+	return together, alone
+}
+
+// batch is what one stamp with one ink prints at once.
+type batch struct {
+	layers []int
+	ink    string
+}
+
+// print adds the prints of the image on one leaf: of all alike, or of one element.
+func (m *making) print(ground Thing, element string, n int) {
+	var batches []batch
+	for i, v := range m.views {
+		f := m.finish(i)
+		if v.Layer.Make == card.Cut || f.Ink == "" {
+			continue // bare paper is a legitimate layer
+		}
+		// Parts of one stamp that take one ink are printed at one stroke.
+		at := slices.IndexFunc(batches, func(b batch) bool {
+			o := m.views[b.layers[0]]
+			return v.Part.Stamp != "" && v.Part.Stamp == o.Part.Stamp && f.Ink == b.ink && v.Layer.Make == card.Printed && o.Layer.Make == card.Printed &&
+				len(f.Blends) == 0 && build.Leaf(m.Image.Shapes, i) == build.Leaf(m.Image.Shapes, b.layers[0]) && m.onlyOver(i, b.layers)
+		})
+		if at >= 0 {
+			batches[at].layers = append(batches[at].layers, i)
+		} else {
+			batches = append(batches, batch{[]int{i}, f.Ink})
+		}
+	}
+	for _, b := range batches {
+		m.strike(b, ground, element, n)
+	}
+	if t := m.thingOf(element); t != nil {
+		behind := []string{}
+		for _, j := range m.overlapped(t.at) {
+			if j < t.at {
+				behind = append(behind, m.Build.Things[j].Name)
+			}
+		}
+		if len(behind) > 0 {
+			m.add(phaseInk, Act{ID: card.Step{Verb: Mask, Element: element}, Kind: MaskAct, Title: fmt.Sprintf("Mask no. %d, %s", m.fromFront(t.at), t.Name),
+				Detail: fmt.Sprintf("Lay its mask over it, once it is dry, while what stands behind it is printed: %s. Register prints the masks.", strings.Join(behind, ", "))}, facts{masks: element})
+		}
+	}
+}
+
+// onlyOver reports whether no print lies beneath a layer but those given: only then they
+// can be printed at one stroke.
+func (m *making) onlyOver(layer int, of []int) bool {
+	for h := m.views[layer].Host; h != motif.Ground && m.views[h].Layer.Make != card.Cut; h = m.views[h].Host {
+		if !slices.Contains(of, h) {
+			return false
+		}
+	}
+	return true
+}
+
+// placed is a thing with its place in the pile.
+type placed struct {
+	*build.Thing
+	at int
+}
+
+func (m *making) thingOf(element string) *placed {
+	for _, i := range m.Things {
+		if t := &m.Build.Things[i]; t.Element.ID == element {
+			return &placed{t, i}
+		}
+	}
+	return nil
+}
+
+// strike adds what one stamp with one ink prints.
+func (m *making) strike(b batch, ground Thing, element string, n int) {
+	first := b.layers[0]
+	v, f := m.views[first], m.finish(first)
+	id := m.id(Print, first)
+	id.Element = element
+	fa := facts{leaf: m.leaf(first, ground), makes: element, stack: first, stamp: m.Image.ID + "/" + cmp.Or(v.Part.Stamp, v.Layer.ID), tone: m.tone(f.Ink)}
+	var labels []string
+	for _, i := range b.layers {
+		w := m.views[i]
+		if w.Host == motif.Ground {
+			// nothing of the image lies beneath
+		} else if on := m.inkedBelow(i); on == motif.Ground {
+			// only bare card lies beneath
+		} else if h := m.thing(on, m.alone(on, element)); !slices.ContainsFunc(b.layers, func(j int) bool { return j == on }) {
+			fa.over = append(fa.over, h)
+		}
+		labels = append(labels, w.Layer.Label)
+		fa.inks = append(fa.inks, m.thing(i, m.alone(i, element)))
+		if m.Image.School == card.LightGround && !w.Layer.Accent {
+			fa.rank = max(fa.rank, w.Layer.Rank)
+		}
+	}
+	if element != "" {
+		for _, j := range m.overlapped(m.thingOf(element).at) {
+			if j > m.thingOf(element).at {
+				fa.masked = append(fa.masked, m.Build.Things[j].Element.ID)
+			}
+		}
+	}
+	carrier := m.LeafName(ground.Element)
+	if v.Host != motif.Ground {
+		carrier = m.views[v.Host].Layer.Label
+	}
+	what := m.of(strings.Join(labels, " and "))
+	if element != "" {
+		what += fmt.Sprintf(", no. %d from the front", m.fromFront(m.thingOf(element).at))
+	}
+	title, detail := fmt.Sprintf("Stamp %s × %d", what, n), "%s%s%s on %s. Look before you lift the stamp."
+	if v.Layer.Make == card.Stencilled {
+		title, detail = fmt.Sprintf("Stencil %s × %d", what, n), "%s%s%s through its opening, the etched lines laid over what is there on %s, one edge hinged with tape. Wipe the stencil before another colour."
+	}
+	a := m.inked(Act{ID: id, Kind: PrintAct, Title: title, Detail: fmt.Sprintf(detail, m.Stock.InkName(f.Ink), strikes(f), m.dabbed(f), carrier)}, f.Ink)
+	m.add(phaseInk, a, fa)
+	m.heat(id, what, fa.leaf, fa.inks, inksOf(f)...)
+}
+
+// inkedBelow is the layer beneath a print that has ink of its own; motif.Ground for none.
+func (m *making) inkedBelow(layer int) int {
+	for {
+		layer = m.views[layer].Host
+		if layer == motif.Ground || m.finish(layer).Ink != "" || len(m.finish(layer).Blends) > 0 {
+			return layer
+		}
+	}
+}
+
+// alone is the element a layer's ink belongs to where each is printed by itself: only what
+// lies on the ground is.
+func (m *making) alone(layer int, element string) string {
+	if build.Leaf(m.Image.Shapes, layer) != motif.Ground {
+		return ""
+	}
+	return element
+}
+
+// fromFront counts a printed thing among those that overlap others, from the front, from 1.
+func (k *maker) fromFront(i int) int {
+	n := 1
+	for j := i + 1; j < len(k.Things); j++ {
+		if t := k.Things[j]; t.Printed && t.Element.Face == card.Front && len(k.overlapped(j)) > 0 {
+			n++
+		}
+	}
+	return n
+}
+
+// onGround reports whether a thing has a piece that is laid on what carries it.
+func (k *maker) onGround(t *build.Thing) bool {
+	return t.Made >= 0 && slices.ContainsFunc(k.Made[t.Made].Image.Shapes.Views, func(v motif.View) bool { return v.Host == motif.Ground && v.Layer.Make == card.Cut })
+}
+
+// rough is the outline of a thing, simplified, in place.
+func (k *maker) rough(i int) shape.Region {
+	if k.outlines == nil {
+		k.outlines = make([]shape.Region, len(k.Things))
+		for j, t := range k.Things {
+			if t.Element.Face == card.Front && t.Leaf == nil {
+				k.outlines[j] = t.Outline.Simplify(hair)
+			}
+		}
+	}
+	return k.outlines[i]
+}
+
+// overlapped lists the printed things that a printed thing lies over or under.
+func (k *maker) overlapped(i int) (out []int) {
+	for j, t := range k.Things {
+		if j != i && t.Printed && t.Element.Face == card.Front && k.rough(i).Overlaps(k.rough(j)) {
+			out = append(out, j)
+		}
+	}
+	return out
+}
