@@ -15,6 +15,7 @@ import (
 	"ochrestone/core/advise"
 	"ochrestone/core/card"
 	"ochrestone/core/depth"
+	"ochrestone/core/foresee"
 	"ochrestone/core/kit"
 	"ochrestone/core/measure"
 	"ochrestone/core/plan"
@@ -30,6 +31,7 @@ type View struct {
 	CanRedo bool      `json:"canRedo"`
 	Card    card.Card `json:"card"`
 	Plan    plan.Plan `json:"plan"`
+	Run     store.Run `json:"run"`
 }
 
 // Tile is a card on the bench.
@@ -95,8 +97,13 @@ func (s *Server) view(ctx context.Context, v store.Saved) (*viewOut, error) {
 	if err := ctx.Err(); err != nil {
 		return nil, problem(err) // the page has gone; half a plan helps nobody
 	}
+	r, err := s.store.Run(ctx, v.ID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	s.sent.Add(sentKey{v.ID, v.Version}, digestsOf(p))
 	return &viewOut{ETag: fmt.Sprintf("%q", strconv.FormatInt(v.Version, 10)),
-		Body: View{v.ID, v.Version, v.CanUndo, v.CanRedo, v.Card, p}}, nil
+		Body: View{v.ID, v.Version, v.CanUndo, v.CanRedo, v.Card, p, r}}, nil
 }
 
 func newID() string {
@@ -119,24 +126,13 @@ func (s *Server) cards() {
 		}
 		return s.view(ctx, v)
 	})
-	huma.Register(s.api, op("save-card", http.MethodPut, "/api/cards/{id}", "Save a change"), s.saveCard)
+	huma.Register(s.api, op("save-card", http.MethodPut, "/api/cards/{id}", "Save a whole card; a program that makes changes sends edits"), s.saveCard)
 	huma.Register(s.api, op("delete-card", http.MethodDelete, "/api/cards/{id}", "Take a card off the bench"), func(ctx context.Context, in *cardIn) (*struct{}, error) {
 		return nil, problem(s.store.Delete(ctx, in.ID))
 	})
-	for name, walk := range map[string]func(context.Context, string, int64) (store.Saved, error){"undo": s.store.Undo, "redo": s.store.Redo} {
-		huma.Register(s.api, op(name+"-card", http.MethodPost, "/api/cards/{id}/"+name, "Step through the changes"), func(ctx context.Context, in *ChangeIn) (*viewOut, error) {
-			version, err := in.version()
-			if err != nil {
-				return nil, problem(err)
-			}
-			v, err := walk(ctx, in.ID, version)
-			if err != nil {
-				return nil, problem(err)
-			}
-			return s.view(ctx, v)
-		})
-	}
-	huma.Register(s.api, op("add-motif", http.MethodPost, "/api/cards/{id}/motifs", "Put an image made from a set on the card"), s.addMotif)
+	huma.Register(s.api, op("edit-card", http.MethodPost, "/api/cards/{id}/edits", "Make changes; answered with what they change of the plan"), s.edit)
+	huma.Register(s.api, op("undo-card", http.MethodPost, "/api/cards/{id}/undo", "Step back through the changes"), s.step(s.store.Undo))
+	huma.Register(s.api, op("redo-card", http.MethodPost, "/api/cards/{id}/redo", "Step forth through the changes"), s.step(s.store.Redo))
 	huma.Register(s.api, op("suggest-inks", http.MethodPost, "/api/cards/{id}/inks", "The best colourways from the drawer"), s.suggest)
 	huma.Register(s.api, op("set-of-colourways", http.MethodPost, "/api/cards/{id}/colourways", "A set of colourways of one image that all read and differ"), s.setOfColourways)
 	huma.Register(s.api, op("spread-colourways", http.MethodGet, "/api/cards/{id}/spread", "Share the colourways of an image out so that neighbours differ"), s.spreadColourways)
@@ -195,34 +191,8 @@ func (s *Server) saveCard(ctx context.Context, in *saveIn) (*viewOut, error) {
 	if err := in.Body.Validate(); err != nil {
 		return nil, problem(err)
 	}
-	v, err := s.store.Save(ctx, in.ID, version, in.Body)
+	v, err := s.store.Save(ctx, in.ID, version, "", in.Body)
 	if err != nil {
-		return nil, problem(err)
-	}
-	return s.view(ctx, v)
-}
-
-type motifIn struct {
-	ChangeIn
-	Body struct {
-		Set string `json:"set" doc:"set id"`
-	}
-}
-
-func (s *Server) addMotif(ctx context.Context, in *motifIn) (*viewOut, error) {
-	version, err := in.version()
-	if err != nil {
-		return nil, problem(err)
-	}
-	v, k, err := s.cardAndKit(ctx, in.ID)
-	if err != nil {
-		return nil, problem(err)
-	}
-	set, ok := k.Set(in.Body.Set)
-	if !ok {
-		return nil, problem(store.ErrNotFound)
-	}
-	if v, err = s.store.Save(ctx, in.ID, version, v.Card.AddSet(set, k)); err != nil {
 		return nil, problem(err)
 	}
 	return s.view(ctx, v)
@@ -335,14 +305,12 @@ func (s *Server) listCards(ctx context.Context, _ *struct{}) (*listOut, error) {
 	for _, v := range all {
 		p := s.planner.Of(v.Card, k, assume...)
 		t := Tile{ID: v.ID, Title: v.Card.Title, Version: v.Version, W: v.Card.Base.W, H: v.Card.Base.H, Steps: len(p.Steps), Total: p.Depth.Total, Sections: slabs(p, p.Depth.AtY)}
-		for _, st := range p.Steps {
-			if st.Done {
-				t.Done++
-			} else if t.Next == "" {
-				t.Next = st.Title
-			}
+		r, err := s.store.Run(ctx, v.ID)
+		if err != nil {
+			return nil, problem(err)
 		}
-		t.Notes, t.Spoils = plan.Open(p.Findings)
+		t.Done, t.Next = progress(p.Steps, r)
+		t.Notes, t.Spoils = foresee.Open(p.Findings)
 		out.Body = append(out.Body, t)
 	}
 	return out, nil

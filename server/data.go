@@ -180,7 +180,11 @@ func Everything(ctx context.Context, st *store.Store) (everything.All, error) {
 	}
 	a = everything.All{Kit: k, Settings: settings, At: time.Now(), Log: [][]string{{"at", "card", "image", "layer", "way", "source", "right mm", "down mm", "clockwise degrees", "inside its play"}}}
 	for _, c := range cards {
-		a.Cards = append(a.Cards, everything.Named{ID: c.ID, Card: c.Card})
+		r, err := st.Run(ctx, c.ID)
+		if err != nil {
+			return a, err
+		}
+		a.Cards = append(a.Cards, everything.Named{ID: c.ID, Card: c.Card, Run: usedIn(r)})
 	}
 	num := func(v float64) string { return strconv.FormatFloat(v, 'g', 6, 64) }
 	for _, p := range logged {

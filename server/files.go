@@ -8,11 +8,11 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"ochrestone/core/card"
 	"ochrestone/core/kit"
 	"ochrestone/core/plan"
 	"ochrestone/exchange/inkfile"
 	"ochrestone/exchange/sheet"
+	"ochrestone/store"
 )
 
 // printDPI is the resolution of the saved picture.
@@ -21,7 +21,7 @@ const printDPI = 300
 // files registers what is printed or saved.
 func (s *Server) files(r *gin.Engine) {
 	r.GET("/api/jig.pdf", s.jigPDF)
-	out := func(path, mime, ext string, write func(context.Context, io.Writer, card.Card, kit.Kit, plan.Plan) error) {
+	out := func(path, mime, ext string, write func(context.Context, io.Writer, store.Saved, kit.Kit, plan.Plan) error) {
 		r.GET("/api/cards/:id/"+path, func(c *gin.Context) {
 			ctx := c.Request.Context()
 			v, err := s.store.Card(ctx, c.Param("id"))
@@ -31,7 +31,7 @@ func (s *Server) files(r *gin.Engine) {
 			}
 			var b bytes.Buffer
 			if err == nil {
-				err = write(ctx, &b, v.Card, k, s.planner.Of(v.Card, k, s.assume(ctx)...))
+				err = write(ctx, &b, v, k, s.planner.Of(v.Card, k, s.assume(ctx)...))
 			}
 			if err != nil {
 				refuse(c, err)
@@ -41,20 +41,28 @@ func (s *Server) files(r *gin.Engine) {
 			c.Data(http.StatusOK, mime, b.Bytes())
 		})
 	}
-	out("sheet.pdf", "application/pdf", ".pdf", func(ctx context.Context, w io.Writer, c card.Card, k kit.Kit, p plan.Plan) error {
+	out("sheet.pdf", "application/pdf", ".pdf", func(ctx context.Context, w io.Writer, v store.Saved, k kit.Kit, p plan.Plan) error {
 		f, _ := s.lengths(ctx)
-		return sheet.Guide(w, c, k, p, sheet.Page(s.sheetSize(ctx)), sheet.Lengths(f))
+		r, err := s.store.Run(ctx, v.ID)
+		if err != nil {
+			return err
+		}
+		return sheet.Guide(w, v.Card, k, p, sheet.Page(s.sheetSize(ctx)), sheet.Lengths(f), sheet.Done(r.Done...))
 	})
-	out("recipe.csv", "text/csv; charset=utf-8", "-inks.csv", func(_ context.Context, w io.Writer, c card.Card, k kit.Kit, p plan.Plan) error {
-		return inkfile.WriteRecipe(w, inkfile.Recipes(c, k, p))
+	out("recipe.csv", "text/csv; charset=utf-8", "-inks.csv", func(ctx context.Context, w io.Writer, v store.Saved, k kit.Kit, p plan.Plan) error {
+		r, err := s.store.Run(ctx, v.ID)
+		if err != nil {
+			return err
+		}
+		return inkfile.WriteRecipe(w, inkfile.Recipes(v.Card, k, p, usedIn(r)))
 	})
-	out("recipe.gpl", "text/plain; charset=utf-8", "-inks.gpl", func(_ context.Context, w io.Writer, c card.Card, k kit.Kit, p plan.Plan) error {
-		return inkfile.WriteGPL(w, c.Title, inkfile.Palette(inkfile.Recipes(c, k, p)))
+	out("recipe.gpl", "text/plain; charset=utf-8", "-inks.gpl", func(_ context.Context, w io.Writer, v store.Saved, k kit.Kit, p plan.Plan) error {
+		return inkfile.WriteGPL(w, v.Card.Title, inkfile.Palette(inkfile.Recipes(v.Card, k, p, nil)))
 	})
-	out("front.svg", "image/svg+xml", ".svg", func(_ context.Context, w io.Writer, c card.Card, k kit.Kit, p plan.Plan) error {
-		return sheet.FrontSVG(w, c, k, p)
+	out("front.svg", "image/svg+xml", ".svg", func(_ context.Context, w io.Writer, v store.Saved, k kit.Kit, p plan.Plan) error {
+		return sheet.FrontSVG(w, v.Card, k, p)
 	})
-	out("front.png", "image/png", ".png", func(_ context.Context, w io.Writer, c card.Card, k kit.Kit, p plan.Plan) error {
-		return sheet.FrontPNG(w, c, k, p, printDPI)
+	out("front.png", "image/png", ".png", func(_ context.Context, w io.Writer, v store.Saved, k kit.Kit, p plan.Plan) error {
+		return sheet.FrontPNG(w, v.Card, k, p, printDPI)
 	})
 }

@@ -18,7 +18,9 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/adapters/humagin"
 	"github.com/gin-gonic/gin"
+	lru "github.com/hashicorp/golang-lru/v2"
 
+	"ochrestone/core/card"
 	"ochrestone/core/kit"
 	"ochrestone/core/look"
 	"ochrestone/core/measure"
@@ -35,6 +37,7 @@ import (
 type Server struct {
 	store   *store.Store
 	planner *plan.Planner
+	sent    *lru.Cache[sentKey, digests]
 	jobs    queue
 	now     func() time.Time
 	demo    bool
@@ -54,7 +57,11 @@ func Page(f fs.FS) Option { return func(s *Server) { s.page = f } }
 
 // New returns the server for an open data file.
 func New(st *store.Store, opts ...Option) *Server {
-	s := &Server{store: st, planner: plan.NewPlanner(), now: time.Now}
+	sent, err := lru.New[sentKey, digests](mostSent)
+	if err != nil {
+		panic(fmt.Sprintf("remember %d plans: %v", mostSent, err)) // only for sizes below 1
+	}
+	s := &Server{store: st, planner: plan.NewPlanner(), sent: sent, now: time.Now}
 	for _, o := range opts {
 		o(s)
 	}
@@ -71,6 +78,7 @@ func New(st *store.Store, opts ...Option) *Server {
 	s.api = humagin.New(r, cfg)
 	s.api.UseMiddleware(s.finite)
 	s.cards()
+	s.runs()
 	s.kit()
 	s.scan()
 	s.proofs()
@@ -94,7 +102,7 @@ func schemaName(t reflect.Type, hint string) string {
 		t = t.Elem()
 	}
 	n := huma.DefaultSchemaNamer(t, hint)
-	for of, name := range map[string]string{"core/plan": "Plan", "core/look": "Look"} {
+	for of, name := range map[string]string{"core/plan": "Plan", "core/look": "Look", "core/foresee": ""} {
 		if strings.HasSuffix(t.PkgPath(), of) && t.Kind() == reflect.Struct && n != name {
 			return name + n
 		}
@@ -238,6 +246,12 @@ func problem(err error) error {
 		return model(http.StatusNotFound, "not-found", "It is not here any more. Go back to the bench.")
 	case errors.Is(err, store.ErrChanged):
 		return model(http.StatusPreconditionFailed, "changed", "This card was changed in another window after this one had read it. Nothing was overwritten: read it again, then make your change.")
+	case errors.Is(err, card.ErrNewer):
+		return model(http.StatusUnprocessableEntity, "newer", capital(err.Error())+".")
+	case errors.Is(err, card.ErrGone):
+		return model(http.StatusConflict, "gone", capital(lastOf(err))+". Nothing was changed: read the card again.")
+	case errors.Is(err, card.ErrNoEdit):
+		return model(http.StatusUnprocessableEntity, "invalid", capital(err.Error())+". Nothing was changed.")
 	case errors.Is(err, store.ErrNothing):
 		return model(http.StatusConflict, "nothing", "There is nothing more to undo or redo.")
 	case errors.As(err, &svg):
@@ -261,6 +275,15 @@ func problem(err error) error {
 	}
 	slog.Error("request failed", "error", err)
 	return model(http.StatusInternalServerError, "internal", "Something went wrong here. Nothing was changed; try again.")
+}
+
+// lastOf is what an error says of itself, without what was being done.
+func lastOf(err error) string {
+	text := err.Error()
+	if i := strings.LastIndex(text, ": "); i >= 0 {
+		return text[i+2:]
+	}
+	return text
 }
 
 // lengths writes lengths in the person's unit.

@@ -13,8 +13,8 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"ochrestone/core/card"
-	"ochrestone/core/layout"
 	"ochrestone/core/kit"
+	"ochrestone/core/layout"
 	"ochrestone/core/measure"
 	"ochrestone/core/shape"
 	"ochrestone/exchange/sheet"
@@ -235,7 +235,8 @@ func (s *Server) writeMasks(c *gin.Context, w io.Writer, opts []sheet.Option) er
 	if inset < 0 || inset > 5 {
 		return kit.Problem{Path: "inset", What: "a mask is inset by 0 to 5 mm"}
 	}
-	masks, err := s.planner.Masks(v.Card, k, inset, s.assume(ctx)...)
+	b := s.planner.Build(v.Card, k, s.assume(ctx)...)
+	masks, err := b.Masks(inset)
 	if err != nil {
 		return err
 	}

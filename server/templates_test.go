@@ -10,8 +10,6 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"ochrestone/core/card"
 )
 
 // wordsIn are the words of a PDF as poppler reads them.
@@ -62,8 +60,8 @@ func TestTemplatesOverTheAPI(t *testing.T) {
 	assert.Contains(t, refused("/api/cards/beetles/masks.pdf", url.Values{"inset": {"9"}}), "0 to 5 mm")
 	v := read[View](t, call(s, http.MethodGet, "/api/cards/beetles", ""))
 	for i := range v.Card.Elements {
-		if v.Card.Elements[i].Kind == card.MotifElement {
-			v.Card.Elements[i].X, v.Card.Elements[i].Y = 60+8*float64(i), 50
+		if v.Card.Elements[i].Image != nil {
+			v.Card.Elements[i].Place.X, v.Card.Elements[i].Place.Y = 60+8*float64(i), 50
 		}
 	}
 	doc, err := json.Marshal(v.Card)

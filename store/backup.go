@@ -219,8 +219,8 @@ func check(ctx context.Context, db *sql.DB) (Report, error) {
 // unreadable tries a document as what it should be.
 func unreadable(kind string, doc []byte) error {
 	if kind == KindCard {
-		var c card.Card
-		return json.Unmarshal(doc, &c)
+		_, err := card.Read(doc)
+		return err
 	}
 	return take(kind, doc, emptyKit())
 }

@@ -77,10 +77,15 @@ func unlocked(ctx context.Context, path string) (*Store, error) {
 		return nil, fmt.Errorf("open data file %s: %w", path, plain(err))
 	}
 	db.SetMaxOpenConns(1) // one writer; reads are short
-	if err := migrate(ctx, db); err != nil {
+	s := &Store{db: db, now: time.Now}
+	changed, err := migrate(ctx, db)
+	if err == nil && changed {
+		err = s.adopt(ctx)
+	}
+	if err != nil {
 		return nil, errors.Join(fmt.Errorf("bring data file %s up to date: %w", path, plain(err)), db.Close())
 	}
-	return &Store{db: db, now: time.Now}, nil
+	return s, nil
 }
 
 // Look looks at a file without writing to it. A file that is not there, or is

@@ -199,7 +199,7 @@ func TestBackupAndRestore(t *testing.T) {
 	also := filepath.Join(dir, "also.db")
 	require.NoError(t, BackupFile(ctx, filepath.Join(dir, "a.db"), also), "while it is open here")
 
-	_, err = s.Save(ctx, "c", v.Version, titled("Second"))
+	_, err = s.Save(ctx, "c", v.Version, "", titled("Second"))
 	require.NoError(t, err)
 	require.NoError(t, s.Take(ctx, KindInk, "i"))
 	before, err := s.Restore(ctx, to)

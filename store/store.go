@@ -48,13 +48,14 @@ func provider(db *sql.DB) (*goose.Provider, error) {
 	return goose.NewProvider(goose.DialectSQLite3, db, sub)
 }
 
-func migrate(ctx context.Context, db *sql.DB) error {
+// migrate brings the tables up to date, and reports whether they were not.
+func migrate(ctx context.Context, db *sql.DB) (changed bool, err error) {
 	p, err := provider(db)
 	if err != nil {
-		return err
+		return false, err
 	}
-	_, err = p.Up(ctx)
-	return err
+	done, err := p.Up(ctx)
+	return len(done) > 0, err
 }
 
 // Saved is a card with the counters that go with it.
@@ -64,6 +65,7 @@ type Saved struct {
 	Version int64 // counts every change
 	CanUndo bool
 	CanRedo bool
+	Passed  []int64 // revisions that could not be read, passed over on the way here
 }
 
 // Cards lists all cards that can be read, in their order; SetApart has the
@@ -87,7 +89,7 @@ func (s *Store) readCards(ctx context.Context) ([]Saved, []Apart, error) {
 		if err := rows.Scan(&v.ID, &title, &v.Version, &doc); err != nil {
 			return nil, nil, fmt.Errorf("list cards: %w", plain(err))
 		}
-		if err := json.Unmarshal(doc, &v.Card); err != nil {
+		if v.Card, err = card.Read(doc); err != nil {
 			apart = append(apart, Apart{KindCard, v.ID, title, err.Error()})
 			continue
 		}
@@ -107,8 +109,8 @@ func (s *Store) Card(ctx context.Context, id string) (Saved, error) {
 		return v, fmt.Errorf("read card %q: %w", id, missing(err))
 	}
 	v.CanUndo, v.CanRedo = parent > 0, next > 0
-	if err := json.Unmarshal(doc, &v.Card); err != nil {
-		return v, fmt.Errorf("read card %q: %w: %w", id, ErrTorn, err)
+	if v.Card, err = card.Read(doc); err != nil {
+		return v, fmt.Errorf("read card %q, revision %d: %w: %w", id, head, ErrTorn, err)
 	}
 	return v, nil
 }
@@ -127,7 +129,10 @@ func (s *Store) Add(ctx context.Context, id string, c card.Card) (Saved, error) 
 		if _, err := tx.ExecContext(ctx, `INSERT INTO cards (id, title, head, version, position) SELECT ?, ?, 1, 1, coalesce(max(position), 0) + 1 FROM cards`, id, c.Title); err != nil {
 			return err
 		}
-		return s.revision(ctx, tx, id, 1, 0, c)
+		if err := s.revision(ctx, tx, id, 1, 0, "", c); err != nil {
+			return err
+		}
+		return shown(ctx, tx, id, 1)
 	})
 	if err != nil {
 		return Saved{}, fmt.Errorf("add card %q: %w", c.Title, err)
@@ -135,28 +140,44 @@ func (s *Store) Add(ctx context.Context, id string, c card.Card) (Saved, error) 
 	return s.Card(ctx, id)
 }
 
-func (s *Store) revision(ctx context.Context, tx *sql.Tx, id string, number, parent int64, c card.Card) error {
+func (s *Store) revision(ctx context.Context, tx *sql.Tx, id string, number, parent int64, gesture string, c card.Card) error {
 	doc, err := json.Marshal(c)
 	if err != nil {
 		return err
 	}
-	_, err = tx.ExecContext(ctx, `INSERT INTO revisions (card, number, parent, doc, at) VALUES (?, ?, ?, ?, ?)`, id, number, parent, doc, s.now().UTC().Format(time.RFC3339))
+	_, err = tx.ExecContext(ctx, `INSERT INTO revisions (card, number, parent, gesture, doc, at) VALUES (?, ?, ?, ?, ?, ?)`, id, number, parent, gesture, doc, s.now().UTC().Format(time.RFC3339))
 	return err
 }
 
 // Save stores a change of the card as a new revision on the one shown. version
-// must be the card's; otherwise nothing is written and ErrChanged returned.
-func (s *Store) Save(ctx context.Context, id string, version int64, c card.Card) (Saved, error) {
+// must be the card's; otherwise nothing is written and ErrChanged returned. Changes of
+// one gesture, such as a key held down, are one revision: the last of them stands in
+// its place, and one undo takes them all back. An empty gesture is one of its own.
+func (s *Store) Save(ctx context.Context, id string, version int64, gesture string, c card.Card) (Saved, error) {
 	err := s.tx(ctx, func(tx *sql.Tx) error {
 		head, err := claim(ctx, tx, id, version)
 		if err != nil {
 			return err
 		}
 		var number int64
+		var same bool
 		if err := tx.QueryRowContext(ctx, `SELECT max(number) + 1 FROM revisions WHERE card = ?`, id).Scan(&number); err != nil {
 			return err
 		}
-		if err := s.revision(ctx, tx, id, number, head, c); err != nil {
+		if err := tx.QueryRowContext(ctx, `SELECT ?3 <> '' AND gesture = ?3 AND NOT EXISTS (SELECT 1 FROM revisions n WHERE n.card = ?1 AND n.parent = ?2) FROM revisions WHERE card = ?1 AND number = ?2`, id, head, gesture).Scan(&same); err != nil {
+			return err
+		}
+		if same {
+			doc, err := json.Marshal(c)
+			if err != nil {
+				return err
+			}
+			if _, err := tx.ExecContext(ctx, `UPDATE revisions SET doc = ?, at = ? WHERE card = ? AND number = ?`, doc, s.now().UTC().Format(time.RFC3339), id, head); err != nil {
+				return err
+			}
+			return point(ctx, tx, id, head, c.Title)
+		}
+		if err := s.revision(ctx, tx, id, number, head, gesture, c); err != nil {
 			return err
 		}
 		return point(ctx, tx, id, number, c.Title)
@@ -165,6 +186,21 @@ func (s *Store) Save(ctx context.Context, id string, version int64, c card.Card)
 		return Saved{}, fmt.Errorf("save card %q: %w", c.Title, err)
 	}
 	return s.Card(ctx, id)
+}
+
+// At reads a card as it was shown at a version. Of changes that were one gesture the
+// last is left.
+func (s *Store) At(ctx context.Context, id string, version int64) (card.Card, error) {
+	var doc []byte
+	err := s.db.QueryRowContext(ctx, `SELECT r.doc FROM shown s JOIN revisions r ON r.card = s.card AND r.number = s.number WHERE s.card = ? AND s.version = ?`, id, version).Scan(&doc)
+	if err != nil {
+		return card.Card{}, fmt.Errorf("read card %q at version %d: %w", id, version, missing(err))
+	}
+	c, err := card.Read(doc)
+	if err != nil {
+		return c, fmt.Errorf("read card %q at version %d: %w: %w", id, version, ErrTorn, err)
+	}
+	return c, nil
 }
 
 // claim checks the version and returns the head.
@@ -181,12 +217,27 @@ func claim(ctx context.Context, tx *sql.Tx, id string, version int64) (head int6
 }
 
 func point(ctx context.Context, tx *sql.Tx, id string, head int64, title string) error {
-	_, err := tx.ExecContext(ctx, `UPDATE cards SET head = ?, version = version + 1, title = ? WHERE id = ?`, head, title, id)
+	if _, err := tx.ExecContext(ctx, `UPDATE cards SET head = ?, version = version + 1, title = ? WHERE id = ?`, head, title, id); err != nil {
+		return err
+	}
+	return shown(ctx, tx, id, head)
+}
+
+// mostShown is how many versions back it is known what was shown.
+const mostShown = 500
+
+// shown notes which revision the card's version shows.
+func shown(ctx context.Context, tx *sql.Tx, id string, head int64) error {
+	if _, err := tx.ExecContext(ctx, `INSERT INTO shown (card, version, number) SELECT id, version, ? FROM cards WHERE id = ?`, head, id); err != nil {
+		return err
+	}
+	_, err := tx.ExecContext(ctx, `DELETE FROM shown WHERE card = ?1 AND version < (SELECT version FROM cards WHERE id = ?1) - ?2`, id, mostShown)
 	return err
 }
 
 // Undo shows the revision before the one shown; Redo the last one made from
-// it. Nothing is thrown away.
+// it. Nothing is thrown away. A revision that cannot be read is passed over, and named
+// in Passed.
 func (s *Store) Undo(ctx context.Context, id string, version int64) (Saved, error) {
 	return s.walk(ctx, id, version, `SELECT r.number, r.doc FROM revisions h JOIN revisions r ON r.card = h.card AND r.number = h.parent WHERE h.card = ? AND h.number = ?`)
 }
@@ -197,30 +248,37 @@ func (s *Store) Redo(ctx context.Context, id string, version int64) (Saved, erro
 }
 
 func (s *Store) walk(ctx context.Context, id string, version int64, query string) (Saved, error) {
+	var passed []int64
 	err := s.tx(ctx, func(tx *sql.Tx) error {
-		head, err := claim(ctx, tx, id, version)
+		number, err := claim(ctx, tx, id, version)
 		if err != nil {
 			return err
 		}
-		var number int64
-		var doc []byte
-		err = tx.QueryRowContext(ctx, query, id, head).Scan(&number, &doc)
-		if errors.Is(err, sql.ErrNoRows) {
-			return ErrNothing
+		for {
+			var doc []byte
+			err = tx.QueryRowContext(ctx, query, id, number).Scan(&number, &doc)
+			if errors.Is(err, sql.ErrNoRows) && len(passed) > 0 {
+				return fmt.Errorf("revision %d %w", passed[0], ErrTorn)
+			}
+			if errors.Is(err, sql.ErrNoRows) {
+				return ErrNothing
+			}
+			if err != nil {
+				return err
+			}
+			c, err := card.Read(doc)
+			if err == nil {
+				return point(ctx, tx, id, number, c.Title)
+			}
+			passed = append(passed, number)
 		}
-		if err != nil {
-			return err
-		}
-		var c card.Card
-		if err := json.Unmarshal(doc, &c); err != nil {
-			return err
-		}
-		return point(ctx, tx, id, number, c.Title)
 	})
 	if err != nil {
 		return Saved{}, fmt.Errorf("step through the changes of card %q: %w", id, err)
 	}
-	return s.Card(ctx, id)
+	v, err := s.Card(ctx, id)
+	v.Passed = passed
+	return v, err
 }
 
 // Delete removes a card and its revisions.
@@ -308,7 +366,10 @@ func (s *Store) Fill(ctx context.Context, k kit.Kit, ids []string, cards []card.
 			if _, err := tx.ExecContext(ctx, `INSERT INTO cards (id, title, head, version, position) VALUES (?, ?, 1, 1, ?)`, ids[i], c.Title, i+1); err != nil {
 				return err
 			}
-			if err := s.revision(ctx, tx, ids[i], 1, 0, c); err != nil {
+			if err := s.revision(ctx, tx, ids[i], 1, 0, "", c); err != nil {
+				return err
+			}
+			if err := shown(ctx, tx, ids[i], 1); err != nil {
 				return err
 			}
 		}

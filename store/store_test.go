@@ -29,7 +29,7 @@ func open(t *testing.T, path string) *Store {
 }
 
 func titled(s string) card.Card {
-	return card.Card{Version: 1, Title: s, Sheets: []card.Sheet{}, Motifs: []card.Motif{}, Elements: []card.Element{}, SetAside: []card.Aside{}, Work: card.Work{Done: []string{}}}
+	return card.Card{Version: card.Version, Title: s, Motifs: []card.Motif{}, Elements: []card.Element{}, SetAside: []card.Aside{}}
 }
 
 func TestUndoAndRedoReadBack(t *testing.T) {
@@ -38,7 +38,7 @@ func TestUndoAndRedoReadBack(t *testing.T) {
 	require.NoError(t, err)
 	assert.False(t, v.CanUndo)
 	for _, n := range []string{"two", "three"} {
-		v, err = s.Save(ctx, "c", v.Version, titled(n))
+		v, err = s.Save(ctx, "c", v.Version, "", titled(n))
 		require.NoError(t, err)
 	}
 	v, err = s.Undo(ctx, "c", v.Version)
@@ -53,7 +53,7 @@ func TestUndoAndRedoReadBack(t *testing.T) {
 	v, err = s.Redo(ctx, "c", v.Version)
 	require.NoError(t, err)
 	assert.Equal(t, "two", v.Card.Title)
-	v, err = s.Save(ctx, "c", v.Version, titled("four"))
+	v, err = s.Save(ctx, "c", v.Version, "", titled("four"))
 	require.NoError(t, err)
 	assert.False(t, v.CanRedo, "a change begins a new branch")
 	assert.EqualValues(t, 7, v.Version, "every change counts, undo included")
@@ -66,14 +66,14 @@ func TestLaterSaveOnAnOldVersionIsRefused(t *testing.T) {
 	s := open(t, filepath.Join(t.TempDir(), "a.db"))
 	v, err := s.Add(ctx, "c", titled("one"))
 	require.NoError(t, err)
-	_, err = s.Save(ctx, "c", v.Version, titled("first tab"))
+	_, err = s.Save(ctx, "c", v.Version, "", titled("first tab"))
 	require.NoError(t, err)
-	_, err = s.Save(ctx, "c", v.Version, titled("second tab"))
+	_, err = s.Save(ctx, "c", v.Version, "", titled("second tab"))
 	assert.ErrorIs(t, err, ErrChanged)
 	v, err = s.Card(ctx, "c")
 	require.NoError(t, err)
 	assert.Equal(t, "first tab", v.Card.Title)
-	_, err = s.Save(ctx, "none", 1, titled("x"))
+	_, err = s.Save(ctx, "none", 1, "", titled("x"))
 	assert.ErrorIs(t, err, ErrNotFound)
 	assert.ErrorIs(t, s.Delete(ctx, "none"), ErrNotFound)
 	require.NoError(t, s.Delete(ctx, "c"))
@@ -139,7 +139,7 @@ func TestWriter(t *testing.T) {
 	v, err := s.Add(ctx, "c", titled("0"))
 	require.NoError(t, err)
 	for i := 1; ; i++ {
-		if v, err = s.Save(ctx, "c", v.Version, titled(strconv.Itoa(i))); err != nil {
+		if v, err = s.Save(ctx, "c", v.Version, "", titled(strconv.Itoa(i))); err != nil {
 			t.Fatal(err)
 		}
 		if _, err := os.Stdout.WriteString("saved " + strconv.Itoa(i) + "\n"); err != nil {

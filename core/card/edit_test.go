@@ -151,3 +151,13 @@ func TestMovesAreJoined(t *testing.T) {
 	assert.False(t, e.Absorb(Edit{Move: &Move{Element: "e2"}}))
 	assert.False(t, e.Absorb(Edit{Rename: &Rename{"x"}}))
 }
+
+func TestWhatChangedIsSaidInWords(t *testing.T) {
+	c := sound()
+	call := func(_ Card, e Element) string { return "element " + e.ID }
+	assert.Empty(t, Changes(c, c, call))
+	got := edited(t, c, Edit{Rename: &Rename{"Another"}}, Edit{Move: &Move{Element: "e1", DX: 1}}, Edit{Remove: &Remove{"e2"}}, Edit{AddStrip: &AddStrip{}},
+		Edit{Finish: &SetFinish{"m1", "w1", map[string]Finish{"b": {Ink: "deep"}}}}, Edit{School: &SetSchool{"m2", EveryPiece}})
+	assert.Equal(t, []string{"its title", "element e1", "element s1 was added", "element e2 was taken off", "Set, First", "the layers of Set"}, Changes(c, got, call))
+	assert.Equal(t, []string{"the order of the pile"}, Changes(c, edited(t, c, Edit{Shift: &Shift{"e1", 1}}), call))
+}

@@ -102,10 +102,8 @@ func (t Study) Of(colourway, layer string, run int, seed uint64) (Placing, error
 	if v.Host >= 0 {
 		host = t.Image.Shapes.Views[v.Host].Outline
 	}
-	sighted := v.Outline
-	if ps := v.Outline.Pieces(); v.Layer.Make == card.Cut && len(ps) > 1 {
-		sighted, out.Each = slices.MaxFunc(ps, func(g, h shape.Region) int { return cmp.Compare(g.Area(), h.Area()) }), true
-	}
+	sighted, each := sighted(v)
+	out.Each = each
 	// What will lie over it is not there yet when it is placed.
 	out.Sighting = register.Sight(sighted, host, sighted, out.Play).Named(t.hostName(v))
 	if PieceOf(t.Image.Shapes, at) == register.DieRound {
@@ -293,4 +291,24 @@ func (t Study) chain(out *Placing, at int) error {
 		}
 	}
 	return nil
+}
+
+// sighted is what of a layer is sighted: of a cut layer in several pieces the largest, as
+// they are placed one by one.
+func sighted(v motif.View) (g shape.Region, each bool) {
+	if ps := v.Outline.Pieces(); v.Layer.Make == card.Cut && len(ps) > 1 {
+		return slices.MaxFunc(ps, func(g, h shape.Region) int { return cmp.Compare(g.Area(), h.Area()) }), true
+	}
+	return v.Outline, false
+}
+
+// Sights are the points to bring a layer of an image into place by, whatever its play;
+// none for one that lies on the ground.
+func Sights(img motif.Image, i int) []register.Feature {
+	v := img.Views[i]
+	if v.Host == motif.Ground {
+		return nil
+	}
+	g, _ := sighted(v)
+	return register.Sight(g, img.Views[v.Host].Outline, g, register.Play{}).Points
 }

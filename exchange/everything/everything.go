@@ -35,6 +35,7 @@ type All struct {
 type Named struct {
 	ID   string
 	Card card.Card
+	Run  inkfile.Used // inks used instead of those planned
 }
 
 // Raw is a stored document nobody can read.
@@ -92,7 +93,7 @@ func Write(w io.Writer, a All, plan func(card.Card) plan.Plan) error {
 		for ext, write := range map[string]func(io.Writer) error{
 			".json":     doc(c.Card),
 			".svg":      func(w io.Writer) error { return sheet.FrontSVG(w, c.Card, a.Kit, p) },
-			"-inks.csv": func(w io.Writer) error { return inkfile.WriteRecipe(w, inkfile.Recipes(c.Card, a.Kit, p)) },
+			"-inks.csv": func(w io.Writer) error { return inkfile.WriteRecipe(w, inkfile.Recipes(c.Card, a.Kit, p, c.Run)) },
 		} {
 			if err := file("cards/", c.Card.Title, ext, write); err != nil {
 				return err

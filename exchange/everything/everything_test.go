@@ -27,7 +27,7 @@ func TestEverythingIsInTheZip(t *testing.T) {
 	cards := demo.Cards(k)
 	a := All{Kit: k, Settings: map[string]string{"unit": "mm"}, Log: [][]string{{"at", "layer"}, {"now", "=x"}}, At: time.Date(2026, 1, 2, 3, 4, 6, 0, time.UTC)}
 	for _, c := range cards {
-		a.Cards = append(a.Cards, Named{"x", c}, Named{"y", c})
+		a.Cards = append(a.Cards, Named{ID: "x", Card: c}, Named{ID: "y", Card: c})
 	}
 	a.Apart = []Raw{{"sets", "far", []byte("{broken")}}
 	var b bytes.Buffer

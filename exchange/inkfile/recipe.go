@@ -9,6 +9,7 @@ import (
 	"ochrestone/core/colour"
 	"ochrestone/core/kit"
 	"ochrestone/core/plan"
+	"ochrestone/core/work"
 	"ochrestone/exchange/table"
 )
 
@@ -24,7 +25,7 @@ type Recipe struct {
 }
 
 // Recipes lists the colours of a card, image by image, lowest layer first.
-func Recipes(c card.Card, k kit.Kit, p plan.Plan) []Recipe {
+func Recipes(c card.Card, k kit.Kit, p plan.Plan, u Used) []Recipe {
 	var out []Recipe
 	for mi, m := range p.Motifs {
 		if m.Problem != "" {
@@ -37,7 +38,7 @@ func Recipes(c card.Card, k kit.Kit, p plan.Plan) []Recipe {
 				if paper, ok := k.Paper(f.Paper); ok {
 					r.Paper = paper.Name
 				}
-				r.Zone, r.Used = string(card.AllOver), used(c, k, m.ID, w.ID, l.ID, "ink", "print")
+				r.Zone, r.Used = string(card.AllOver), u.used(k, m.ID, w.ID, l.ID, card.Step{Verb: work.Ink}, card.Step{Verb: work.Print})
 				if l.InkName != "" {
 					r.Impressions = f.Strikes()
 				}
@@ -45,10 +46,10 @@ func Recipes(c card.Card, k kit.Kit, p plan.Plan) []Recipe {
 				for n, b := range l.Blends {
 					out = append(out, Recipe{Image: r.Image, Colourway: r.Colourway, Layer: r.Layer, Paper: r.Paper, Ink: b.InkName, Zone: string(b.Zone),
 						Impressions: f.Blends[n].Strikes(), Dry: b.Dry, Wet: b.Wet, L: b.L, Known: string(colour.Estimated),
-						Used: used(c, k, m.ID, w.ID, l.ID, fmt.Sprintf("blend%d", n+1))})
+						Used: u.used(k, m.ID, w.ID, l.ID, card.Step{Verb: work.Blend, N: n + 1})})
 				}
 				if ink, ok := k.Ink(f.Edge); ok && l.Edge != "" {
-					out = append(out, Recipe{Image: r.Image, Colourway: r.Colourway, Layer: r.Layer, Paper: r.Paper, Ink: ink.Name, Zone: "edge", Impressions: 1, Dry: l.Edge, Known: string(colour.Estimated), Used: used(c, k, m.ID, w.ID, l.ID, "edge")})
+					out = append(out, Recipe{Image: r.Image, Colourway: r.Colourway, Layer: r.Layer, Paper: r.Paper, Ink: ink.Name, Zone: "edge", Impressions: 1, Dry: l.Edge, Known: string(colour.Estimated), Used: u.used(k, m.ID, w.ID, l.ID, card.Step{Verb: work.Edge})})
 				}
 			}
 		}
@@ -56,11 +57,15 @@ func Recipes(c card.Card, k kit.Kit, p plan.Plan) []Recipe {
 	return out
 }
 
+// Used are the inks really used instead of those planned, by step.
+type Used map[card.Step]string
+
 // used names the ink really used in the first of the inking steps named that has
 // one.
-func used(c card.Card, k kit.Kit, motif, way, layer string, steps ...string) string {
+func (u Used) used(k kit.Kit, motif, colourway, layer string, steps ...card.Step) string {
 	for _, s := range steps {
-		if ink, ok := k.Ink(c.Work.Used[fmt.Sprintf("%s:%s:%s:%s", s, motif, way, layer)]); ok {
+		s.Motif, s.Colourway, s.Part = motif, colourway, layer
+		if ink, ok := k.Ink(u[s]); ok {
 			return ink.Name
 		}
 	}

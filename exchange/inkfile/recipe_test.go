@@ -18,7 +18,7 @@ func TestRecipeOfACard(t *testing.T) {
 	k, err := demo.Kit()
 	require.NoError(t, err)
 	cards := demo.Cards(k)
-	moth := inkfile.Recipes(cards[0], k, plan.Of(cards[0], k))
+	moth := inkfile.Recipes(cards[0], k, plan.Of(cards[0], k), nil)
 	require.Len(t, moth, 9)
 	assert.Equal(t, "Silhouette", moth[0].Layer)
 	assert.Equal(t, "Flint, 80 lb", moth[0].Paper)
@@ -26,7 +26,7 @@ func TestRecipeOfACard(t *testing.T) {
 	assert.Equal(t, "Madder, full", moth[1].Ink)
 	assert.Empty(t, moth[3].Paper, "a print has no paper of its own")
 
-	rows := inkfile.Recipes(cards[1], k, plan.Of(cards[1], k))
+	rows := inkfile.Recipes(cards[1], k, plan.Of(cards[1], k), nil)
 	assert.Len(t, rows, 20, "five colourways of four steps")
 	var b bytes.Buffer
 	require.NoError(t, inkfile.WriteRecipe(&b, rows))
@@ -44,8 +44,8 @@ func TestRecipeOfACard(t *testing.T) {
 	f := way.Layers[layer]
 	f.Blends, f.Edge = []card.Blend{{Ink: f.Ink, Zone: card.Foot, Impressions: 2}}, f.Ink
 	way.Layers[layer] = f
-	cards[0].Work.Used = map[string]string{"blend1:" + cards[0].Motifs[0].ID + ":" + way.ID + ":" + layer: k.Inks[0].ID}
-	blended := inkfile.Recipes(cards[0], k, plan.Of(cards[0], k))
+	used := inkfile.Used{card.Step{Verb: "blend", Motif: cards[0].Motifs[0].ID, Colourway: way.ID, Part: layer, N: 1}: k.Inks[0].ID}
+	blended := inkfile.Recipes(cards[0], k, plan.Of(cards[0], k), used)
 	require.Len(t, blended, 11)
 	assert.Equal(t, "foot", blended[2].Zone)
 	assert.Equal(t, 2, blended[2].Impressions)
@@ -59,5 +59,5 @@ func TestRecipeOfACard(t *testing.T) {
 	assert.Len(t, back.Inks, 9)
 
 	cards[0].Motifs[0].Set = "gone"
-	assert.Empty(t, inkfile.Recipes(cards[0], k, plan.Of(cards[0], k)), "an image that cannot be worked out has no recipe")
+	assert.Empty(t, inkfile.Recipes(cards[0], k, plan.Of(cards[0], k), nil), "an image that cannot be worked out has no recipe")
 }

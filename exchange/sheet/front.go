@@ -14,6 +14,7 @@ import (
 	"github.com/tdewolff/canvas/renderers/svg"
 
 	"ochrestone/core/blend"
+	"ochrestone/core/build"
 	"ochrestone/core/card"
 	"ochrestone/core/depth"
 	"ochrestone/core/kit"
@@ -42,7 +43,7 @@ func front(p *paper, c card.Card, k kit.Kit, pl plan.Plan, x, y float64) error {
 		if err := p.shades(s.Outline, place{x, y, 1}, blendsOf(pl, c, s)); err != nil {
 			return err
 		}
-		if err := words(p, c, k, s.ID.Element, x, y); err != nil {
+		if err := words(p, c, k, pl, s.ID.Element, x, y); err != nil {
 			return err
 		}
 	}
@@ -58,12 +59,12 @@ func blendsOf(pl plan.Plan, c card.Card, s depth.Stood) []look.Blend {
 		}
 		for _, m := range pl.Motifs {
 			for _, w := range m.Colourways {
-				if m.ID != e.Motif || w.ID != e.Colourway {
+				if e.Image == nil || m.ID != e.Image.Motif || w.ID != e.Image.Colourway {
 					continue
 				}
 				for _, l := range w.Layers {
 					if l.ID == s.ID.Part {
-						return turnedZones(l.Blends, e.Turn)
+						return turnedZones(l.Blends, e.Place.Turn)
 					}
 				}
 			}
@@ -109,21 +110,37 @@ func (p *paper) shades(g shape.Region, at place, bs []look.Blend) error {
 	return nil
 }
 
+// placedBox is the box of a sheet as it lies on the front; nil where it does not.
+func placedBox(pl plan.Plan, id string) *shape.Box {
+	for _, s := range pl.Stood {
+		if s.ID == (build.ID{Element: id}) {
+			b := s.Outline.Bounds()
+			return &b
+		}
+	}
+	return nil
+}
+
 // words writes the text of a strip on it.
-func words(p *paper, c card.Card, k kit.Kit, id string, x, y float64) error {
+func words(p *paper, c card.Card, k kit.Kit, pl plan.Plan, id string, x, y float64) error {
 	for _, e := range c.Elements {
-		if e.ID != id || e.Strip == nil || e.Strip.Text == "" {
+		if e.ID != id || e.Sheet == nil || e.Sheet.Words() == nil || e.Sheet.Words().Text == "" {
 			continue
 		}
-		path, w, err := lettering(p.f.text, e.Strip.Letter, e.Strip.Text)
+		t := e.Sheet.Words()
+		path, w, err := lettering(p.f.text, t.Letter, t.Text)
 		if err != nil {
 			return err
 		}
+		at := e.Place
+		if b := placedBox(pl, id); e.Inset != nil && b != nil {
+			at = card.Place{X: b.Centre().X, Y: b.Centre().Y}
+		}
 		ink := "#26282b"
-		if i, ok := k.Ink(e.Strip.Ink); ok && i.Dry != "" {
+		if i, ok := k.Ink(t.Ink); ok && i.Dry != "" {
 			ink = i.Dry
 		}
-		m := canvas.Identity.Translate(x+e.X, p.h-(y+e.Y)).Rotate(-e.Turn).Translate(-w/2, -e.Strip.Letter/2)
+		m := canvas.Identity.Translate(x+at.X, p.h-(y+at.Y)).Rotate(-e.Place.Turn).Translate(-w/2, -t.Letter/2)
 		p.path(path.Transform(m), hex(ink), none, 0)
 	}
 	return nil

@@ -1,12 +1,10 @@
 package sheet
 
 import (
-	"cmp"
 	"fmt"
 	"image/color"
 	"io"
 	"math"
-	"slices"
 
 	"github.com/tdewolff/canvas"
 	"github.com/tdewolff/canvas/renderers/pdf"
@@ -16,8 +14,8 @@ import (
 	"ochrestone/core/look"
 	"ochrestone/core/measure"
 	"ochrestone/core/motif"
+	"ochrestone/core/placing"
 	"ochrestone/core/plan"
-	"ochrestone/core/register"
 	"ochrestone/core/shape"
 )
 
@@ -33,10 +31,20 @@ func Page(s measure.Size) Option { return func(g *guide) { g.size = s } }
 // Lengths sets how lengths are written.
 func Lengths(f func(float64) string) Option { return func(g *guide) { g.format = f } }
 
+// Done marks steps that are done already.
+func Done(steps ...card.Step) Option {
+	return func(g *guide) {
+		for _, s := range steps {
+			g.done[s] = true
+		}
+	}
+}
+
 // guide lays out the pages one after another.
 type guide struct {
 	size   measure.Size
 	format func(float64) string
+	done   map[card.Step]bool
 	card   card.Card
 	kit    kit.Kit
 	plan   plan.Plan
@@ -49,7 +57,7 @@ type guide struct {
 // Guide writes the layering guide and work sheet: the assembled front, a table
 // of layers, the parts laid apart at true size, and the steps with boxes.
 func Guide(w io.Writer, c card.Card, k kit.Kit, pl plan.Plan, opts ...Option) error {
-	g := &guide{size: measure.A4, format: func(mm float64) string { return measure.Format(mm, measure.Millimetres, 0) }, card: c, kit: k, plan: pl}
+	g := &guide{size: measure.A4, format: func(mm float64) string { return measure.Format(mm, measure.Millimetres, 0) }, card: c, kit: k, plan: pl, done: map[card.Step]bool{}}
 	for _, o := range opts {
 		o(g)
 	}
@@ -312,20 +320,13 @@ func (g *guide) piece(p *paper, m plan.Motif, i int, at place) error {
 			return err
 		}
 	}
-	sights(p, v, img, at)
+	sights(p, img, i, at)
 	return nil
 }
 
 // sights numbers the points to bring a layer into place by.
-func sights(p *paper, v motif.View, img motif.Image, at place) {
-	if v.Host == motif.Ground {
-		return
-	}
-	piece := v.Outline
-	if ps := v.Outline.Pieces(); v.Layer.Make == card.Cut && len(ps) > 1 {
-		piece = slices.MaxFunc(ps, func(a, b shape.Region) int { return cmp.Compare(a.Area(), b.Area()) })
-	}
-	for n, f := range register.Sight(piece, img.Views[v.Host].Outline, piece, register.Play{}).Points {
+func sights(p *paper, img motif.Image, i int, at place) {
+	for n, f := range placing.Sights(img, i) {
 		q := shape.Point{X: at.x + f.X, Y: at.y + f.Y}
 		p.region(shape.Disc(q, 0.7), place{k: 1}, none, inkText, 0.25)
 		p.region(shape.Disc(q.Add(shape.Point{X: 3}), 1.7), place{k: 1}, color.RGBA{255, 255, 255, 255}, inkText, 0.2)
@@ -353,7 +354,7 @@ func (g *guide) steps() error {
 			return err
 		}
 		g.p.rect(margin, g.y-3.2, 4.4, 4.4, none, inkText, 0.3)
-		if s.Done {
+		if g.done[s.ID] {
 			g.p.line(margin+0.8, g.y-1, margin+1.9, g.y+0.4, 0.5, inkText)
 			g.p.line(margin+1.9, g.y+0.4, margin+3.8, g.y-2.6, 0.5, inkText)
 		}

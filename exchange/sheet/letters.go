@@ -44,3 +44,17 @@ func drawable(text string) string {
 		return -1
 	}, text)
 }
+
+// Width is how wide a line of words comes out with capitals of a height, mm; 0 where
+// nothing of it can be drawn.
+func Width(text string, letter float64) float64 {
+	f, err := loadFonts()
+	if err != nil {
+		return 0
+	}
+	_, w, err := lettering(f.text, letter, text)
+	if err != nil {
+		return 0
+	}
+	return w
+}

@@ -7,7 +7,6 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"ochrestone/core/card"
 	"ochrestone/core/plan"
 )
 
@@ -28,13 +27,11 @@ func TestAStripWithMissingLetters(t *testing.T) {
 	var with, without bytes.Buffer
 	set := func(text string) plan.Plan {
 		for i := range c.Elements {
-			if c.Elements[i].Kind == card.StripElement {
-				s := *c.Elements[i].Strip
-				s.Text = text
-				c.Elements[i].Strip = &s
+			if c.Elements[i].Sheet != nil && c.Elements[i].Sheet.Words() != nil {
+				c.Elements[i].Sheet.Words().Text = text
 			}
 		}
-		return plan.Of(c, k, plan.Typeface(Has))
+		return plan.Of(c, k, plan.Typeface(Has, Width))
 	}
 	p := set("thanks")
 	require.NoError(t, FrontSVG(&without, c, k, p))

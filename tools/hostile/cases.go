@@ -10,6 +10,7 @@ import (
 	"image/png"
 	"math/rand/v2"
 	"net/http"
+	"slices"
 	"strings"
 
 	"golang.org/x/image/tiff"
@@ -173,26 +174,33 @@ func attacks() []attack {
 	element := func(n int) string {
 		var b []string
 		for i := range n {
-			b = append(b, fmt.Sprintf(`{"id":"x%d","kind":"motif","x":%d,"y":%d,"turn":%d,"joint":{"kind":"glue"},"motif":"m1","colourway":"w1"}`, i, i%100, i/4, i))
+			b = append(b, fmt.Sprintf(`{"id":"x%d","face":"front","place":{"x":%d,"y":%d,"turn":%d},"bonds":[{}],"image":{"motif":"m1","colourway":"w1"}}`, i, i%100, i/4, i))
 		}
 		return strings.Join(b, ",")
 	}
 	sheets := func(n int) string {
 		var b []string
 		for i := range n {
-			b = append(b, fmt.Sprintf(`{"id":"s%d","paper":"chalk","border":0.001,"joint":{"kind":"glue"}}`, i))
+			on := ""
+			if i > 0 {
+				on = fmt.Sprintf(`,"on":"s%d"`, i-1)
+			}
+			b = append(b, fmt.Sprintf(`{"id":"s%d","face":"front"%s,"place":{"x":0,"y":0,"turn":0},"inset":{"left":0.001,"right":0.001,"top":0.001,"bottom":0.001},"bonds":[{}],"sheet":{"paper":"chalk"}}`, i, on))
 		}
 		return strings.Join(b, ",")
 	}
+	joined := func(lists ...string) string {
+		return strings.Join(slices.DeleteFunc(lists, func(l string) bool { return l == "" }), ",")
+	}
 	cardOf := func(sheets, elements string) string {
-		return `{"version":1,"title":"x","base":{"format":"a2","w":108,"h":140,"fold":"side","paper":"chalk","envelope":""},"sheets":[` + sheets + `],"motifs":[{"id":"m1","name":"Moth","set":"hawk-moth","school":"local colour","layers":[{"id":"p1","part":"p1","label":"S","make":"cut","rank":1,"fit":"free","copies":1,"joint":{"kind":"glue"}},{"id":"p2","part":"p2","label":"T","make":"cut","rank":2,"fit":"within","copies":1,"joint":{"kind":"glue"}}],"colourways":[{"id":"w1","name":"First","layers":{}}]}],"elements":[` + elements + `],"work":{"done":[]},"setAside":[]}`
+		return `{"version":2,"title":"x","base":{"format":"a2","w":108,"h":140,"fold":"side","paper":"chalk","envelope":""},"motifs":[{"id":"m1","name":"Moth","set":"hawk-moth","school":"local colour","layers":[{"id":"p1","part":"p1","label":"S","make":"cut","rank":1,"fit":"free","copies":1},{"id":"p2","part":"p2","label":"T","make":"cut","rank":2,"fit":"within","copies":1}],"colourways":[{"id":"w1","name":"First","layers":{}}]}],"elements":[` + joined(sheets, elements) + `],"setAside":[]}`
 	}
 	save := func(name, body string) { ask("card "+name, http.MethodPut, "/api/cards/lamp-sitters", body) }
 	save("400 images", cardOf(sheets(1), element(400)))
 	save("300 images", cardOf(sheets(1), element(300)))
 	save("1,000 images", cardOf(sheets(1), element(1000)))
 	save("5,000 sheets", cardOf(sheets(5000), element(1)))
-	for i, b := range []string{`{}`, `[]`, `null`, `"x"`, `{"version":99}`, strings.Repeat("[", 100000), `{"version":1,"title":"x"}`, cardOf(`{"id":"s","paper":"x","border":1e300,"joint":{"kind":"glue"}}`, ""), cardOf(sheets(1), `{"id":"e","kind":"motif","x":1e300,"y":0,"turn":0,"joint":{"kind":"glue"}}`)} {
+	for i, b := range []string{`{}`, `[]`, `null`, `"x"`, `{"version":99}`, strings.Repeat("[", 100000), `{"version":2,"title":"x"}`, cardOf(`{"id":"s","face":"front","place":{"x":0,"y":0,"turn":0},"inset":{"left":1e300,"right":0,"top":0,"bottom":0},"sheet":{"paper":"x"}}`, ""), cardOf(sheets(1), `{"id":"e","face":"front","place":{"x":1e300,"y":0,"turn":0},"image":{"motif":"m1","colourway":"w1"}}`)} {
 		save(fmt.Sprintf("odd %d", i), b)
 	}
 	whole := cardOf(sheets(2), element(2))

@@ -1,0 +1,134 @@
+package server
+
+import (
+	"encoding/json"
+	"fmt"
+	"net/http"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"ochrestone/core/card"
+	"ochrestone/store"
+)
+
+// send makes edits on a version.
+func send(s *Server, version int64, gesture string, edits ...card.Edit) (int, []byte) {
+	body, err := json.Marshal(map[string]any{"edits": edits, "gesture": gesture})
+	if err != nil {
+		panic(err)
+	}
+	w := call(s, http.MethodPost, "/api/cards/moth/edits", string(body), "If-Match", fmt.Sprintf("%q", fmt.Sprint(version)))
+	return w.Code, w.Body.Bytes()
+}
+
+// An edit is answered with what changed, and nothing else; what was left out is as it was
+// read before.
+func TestAnEditIsAnsweredWithWhatChanged(t *testing.T) {
+	s := testServer(t)
+	v := read[View](t, call(s, http.MethodGet, "/api/cards/moth", ""))
+	var got Changed
+	code, b := send(s, v.Version, "", card.Edit{Rename: &card.Rename{Title: "Another"}})
+	require.Equal(t, 200, code, string(b))
+	require.NoError(t, json.Unmarshal(b, &got))
+	assert.Equal(t, "Another", got.Card.Title)
+	assert.Empty(t, got.Motifs)
+	assert.Empty(t, got.Parts, "a name changes nothing of the plan")
+	assert.Nil(t, got.Front)
+	assert.Equal(t, []string{"moth"}, got.Images)
+
+	code, b = send(s, got.Version, "", card.Edit{Move: &card.Move{Element: "e1", DX: 1}})
+	require.Equal(t, 200, code, string(b))
+	got = Changed{}
+	require.NoError(t, json.Unmarshal(b, &got))
+	assert.Empty(t, got.Motifs, "a place changes no image")
+	require.NotNil(t, got.Front)
+	assert.InDelta(t, v.Plan.Front.Elements[0].Margins.Left+1, got.Front.Elements[0].Margins.Left, 1e-9)
+	assert.Less(t, len(b), 20_000, "not the whole plan")
+
+	f := got.Card.Motifs[0].Colourways[0].Layers["p7"]
+	f.Ink = "soot-deep"
+	code, b = send(s, got.Version, "", card.Edit{Finish: &card.SetFinish{Motif: "moth", Colourway: "bracken", Layers: map[string]card.Finish{"p7": f}}})
+	require.Equal(t, 200, code, string(b))
+	got = Changed{}
+	require.NoError(t, json.Unmarshal(b, &got))
+	assert.Len(t, got.Motifs, 1)
+	assert.Contains(t, got.Parts, "steps")
+
+	// All of it together is what is read anew.
+	whole := read[View](t, call(s, http.MethodGet, "/api/cards/moth", ""))
+	one, _ := json.Marshal(whole.Plan.Motifs)
+	two, _ := json.Marshal(got.Motifs)
+	assert.JSONEq(t, string(one), string(two))
+}
+
+// Keys held down send many edits without waiting; all are kept, and one undo takes them
+// back.
+func TestAHeldKeyIsKeptAndUndoneAtOnce(t *testing.T) {
+	s := testServer(t)
+	v := read[View](t, call(s, http.MethodGet, "/api/cards/moth", ""))
+	at, _ := v.Card.Element("e1")
+	var got Changed
+	version := v.Version
+	for range 6 {
+		var held []card.Edit
+		for range 5 {
+			held = append(held, card.Edit{Move: &card.Move{Element: "e1", DX: 0.5}})
+		}
+		code, b := send(s, version, "hold-1", held...)
+		require.Equal(t, 200, code, string(b))
+		got = Changed{}
+		require.NoError(t, json.Unmarshal(b, &got))
+		version = got.Version
+	}
+	e, _ := got.Card.Element("e1")
+	assert.InDelta(t, at.Place.X+15, e.Place.X, 1e-9, "thirty presses of half a millimetre")
+	w := call(s, http.MethodPost, "/api/cards/moth/undo", "", "If-Match", fmt.Sprintf("%q", fmt.Sprint(version)))
+	require.Equal(t, 200, w.Code)
+	got = read[Changed](t, w)
+	e, _ = got.Card.Element("e1")
+	assert.InDelta(t, at.Place.X, e.Place.X, 1e-9)
+	assert.False(t, got.CanUndo)
+}
+
+func TestEditsThatAreRefused(t *testing.T) {
+	s := testServer(t)
+	code, b := send(s, 1, "", card.Edit{Rename: &card.Rename{Title: "First tab"}}, card.Edit{Move: &card.Move{Element: "e1", DX: 1}})
+	require.Equal(t, 200, code, string(b))
+	code, b = send(s, 1, "", card.Edit{Rename: &card.Rename{Title: "Second tab"}})
+	assert.Equal(t, http.StatusPreconditionFailed, code)
+	assert.Contains(t, string(b), "in another window meanwhile: its title, Hawk-moth. Nothing was overwritten")
+	code, b = send(s, 2, "", card.Edit{Remove: &card.Remove{Element: "gone"}})
+	assert.Equal(t, http.StatusConflict, code)
+	assert.Contains(t, string(b), "is not on this card any more")
+	code, b = send(s, 2, "", card.Edit{})
+	assert.Equal(t, http.StatusUnprocessableEntity, code, string(b))
+	code, b = send(s, 2, "", card.Edit{Move: &card.Move{Element: "e1", DX: 9000}})
+	assert.Equal(t, http.StatusUnprocessableEntity, code)
+	assert.Contains(t, string(b), "out of reach of the card")
+	assert.Equal(t, "First tab", read[View](t, call(s, http.MethodGet, "/api/cards/moth", "")).Card.Title)
+}
+
+// What is ticked is no change of the document.
+func TestUndoNeverUnticks(t *testing.T) {
+	s := testServer(t)
+	v := read[View](t, call(s, http.MethodGet, "/api/cards/moth", ""))
+	first := v.Plan.Steps[0].ID
+	body, _ := json.Marshal(map[string]any{"steps": []card.Step{first}, "done": true})
+	r := read[store.Run](t, call(s, http.MethodPost, "/api/cards/moth/run/done", string(body)))
+	assert.Equal(t, []card.Step{first}, r.Done)
+	code, b := send(s, 1, "", card.Edit{Rename: &card.Rename{Title: "x"}})
+	require.Equal(t, 200, code, string(b))
+	require.Equal(t, 200, call(s, http.MethodPost, "/api/cards/moth/undo", "", "If-Match", `"2"`).Code)
+	r = read[store.Run](t, call(s, http.MethodGet, "/api/cards/moth/run", ""))
+	assert.Equal(t, []card.Step{first}, r.Done)
+	var tiles []Tile
+	require.NoError(t, json.Unmarshal(call(s, http.MethodGet, "/api/cards", "").Body.Bytes(), &tiles))
+	for _, tile := range tiles {
+		if tile.ID == "moth" {
+			assert.Equal(t, 1, tile.Done)
+			assert.Equal(t, v.Plan.Steps[1].Title, tile.Next)
+		}
+	}
+}

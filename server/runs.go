@@ -1,0 +1,69 @@
+package server
+
+import (
+	"context"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"ochrestone/core/card"
+	"ochrestone/core/work"
+	"ochrestone/exchange/inkfile"
+	"ochrestone/store"
+)
+
+func (s *Server) runs() {
+	huma.Register(s.api, op("read-run", http.MethodGet, "/api/cards/{id}/run", "What is done of a card at the bench"), func(ctx context.Context, in *cardIn) (*runOut, error) {
+		r, err := s.store.Run(ctx, in.ID)
+		return &runOut{r}, problem(err)
+	})
+	huma.Register(s.api, op("tick-steps", http.MethodPost, "/api/cards/{id}/run/done", "Mark steps as done, or as not done after all"), func(ctx context.Context, in *tickIn) (*runOut, error) {
+		r, err := s.store.Tick(ctx, in.ID, in.Body.Done, in.Body.Steps...)
+		return &runOut{r}, problem(err)
+	})
+	huma.Register(s.api, op("use-ink", http.MethodPost, "/api/cards/{id}/run/used", "Note the ink that was really used"), func(ctx context.Context, in *useIn) (*runOut, error) {
+		r, err := s.store.Use(ctx, in.ID, in.Body.Step, in.Body.Ink)
+		return &runOut{r}, problem(err)
+	})
+}
+
+type runOut struct{ Body store.Run }
+
+type tickIn struct {
+	ID   string `path:"id"`
+	Body struct {
+		Steps []card.Step `json:"steps" nullable:"false" minItems:"1" maxItems:"2000"`
+		Done  bool        `json:"done"`
+	}
+}
+
+type useIn struct {
+	ID   string `path:"id"`
+	Body store.UsedInk
+}
+
+// progress counts the steps of a plan that are done in a run, and names the next.
+func progress(acts []work.Act, r store.Run) (done int, next string) {
+	ticked := map[card.Step]bool{}
+	for _, st := range r.Done {
+		ticked[st] = true
+	}
+	for _, a := range acts {
+		switch {
+		case ticked[a.ID]:
+			done++
+		case next == "":
+			next = a.Title
+		}
+	}
+	return done, next
+}
+
+// usedIn lists the inks used in a run instead of those planned.
+func usedIn(r store.Run) inkfile.Used {
+	out := inkfile.Used{}
+	for _, u := range r.Used {
+		out[u.Step] = u.Ink
+	}
+	return out
+}

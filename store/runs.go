@@ -1,0 +1,180 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"time"
+
+	"ochrestone/core/card"
+)
+
+// Run is the work on a card at the bench: what of it is done, and what was used.
+type Run struct {
+	ID     int64       `json:"id" doc:"0 before anything was done"`
+	Copies int         `json:"copies"`
+	Begun  string      `json:"begun,omitempty" doc:"when, RFC 3339"`
+	Done   []card.Step `json:"done" nullable:"false"`
+	Used   []UsedInk   `json:"used" nullable:"false" doc:"inks used instead of those planned"`
+}
+
+// UsedInk is an ink that was used for a step instead of the one planned.
+type UsedInk struct {
+	Step card.Step `json:"step"`
+	Ink  string    `json:"ink" doc:"ink id; empty: as planned"`
+}
+
+// Run reads the run under way of a card: empty, with the number 0, where none was begun.
+func (s *Store) Run(ctx context.Context, id string) (Run, error) {
+	r := Run{Copies: 1, Done: []card.Step{}, Used: []UsedInk{}}
+	err := s.db.QueryRowContext(ctx, `SELECT id, copies, begun FROM runs WHERE card = ? AND ended = '' ORDER BY id DESC LIMIT 1`, id).Scan(&r.ID, &r.Copies, &r.Begun)
+	if errors.Is(err, sql.ErrNoRows) {
+		return r, nil
+	}
+	if err != nil {
+		return r, fmt.Errorf("read the run of card %q: %w", id, plain(err))
+	}
+	rows, err := s.db.QueryContext(ctx, `SELECT step, '', 0 FROM done WHERE run = ?1 UNION ALL SELECT step, ink, 1 FROM used WHERE run = ?1`, r.ID)
+	if err != nil {
+		return r, fmt.Errorf("read the run of card %q: %w", id, plain(err))
+	}
+	defer rows.Close()
+	for rows.Next() {
+		var doc []byte
+		var u UsedInk
+		var used bool
+		if err := rows.Scan(&doc, &u.Ink, &used); err != nil {
+			return r, fmt.Errorf("read the run of card %q: %w", id, plain(err))
+		}
+		if err := json.Unmarshal(doc, &u.Step); err != nil {
+			return r, fmt.Errorf("read the run of card %q: %w: %w", id, ErrTorn, err)
+		}
+		if used {
+			r.Used = append(r.Used, u)
+		} else {
+			r.Done = append(r.Done, u.Step)
+		}
+	}
+	return r, plain(rows.Err())
+}
+
+// Tick marks steps of a card as done, or not done after all, in the run under way; one
+// is begun where there is none.
+func (s *Store) Tick(ctx context.Context, id string, done bool, steps ...card.Step) (Run, error) {
+	err := s.inRun(ctx, id, func(tx *sql.Tx, run int64) error { return s.tick(ctx, tx, run, done, steps) })
+	if err != nil {
+		return Run{}, fmt.Errorf("tick a step of card %q: %w", id, err)
+	}
+	return s.Run(ctx, id)
+}
+
+func (s *Store) tick(ctx context.Context, tx *sql.Tx, run int64, done bool, steps []card.Step) error {
+	for _, st := range steps {
+		doc, err := json.Marshal(st)
+		if err != nil {
+			return err
+		}
+		if done {
+			_, err = tx.ExecContext(ctx, `INSERT INTO done (run, step, at) VALUES (?, ?, ?) ON CONFLICT DO NOTHING`, run, string(doc), s.now().UTC().Format(time.RFC3339))
+		} else {
+			_, err = tx.ExecContext(ctx, `DELETE FROM done WHERE run = ? AND step = ?`, run, string(doc))
+		}
+		if err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// Use notes the ink that was really used for a step; none is the one planned.
+func (s *Store) Use(ctx context.Context, id string, step card.Step, ink string) (Run, error) {
+	err := s.inRun(ctx, id, func(tx *sql.Tx, run int64) error { return use(ctx, tx, run, step, ink) })
+	if err != nil {
+		return Run{}, fmt.Errorf("note the ink used on card %q: %w", id, err)
+	}
+	return s.Run(ctx, id)
+}
+
+func use(ctx context.Context, tx *sql.Tx, run int64, step card.Step, ink string) error {
+	doc, err := json.Marshal(step)
+	if err != nil {
+		return err
+	}
+	if ink == "" {
+		_, err = tx.ExecContext(ctx, `DELETE FROM used WHERE run = ? AND step = ?`, run, string(doc))
+		return err
+	}
+	_, err = tx.ExecContext(ctx, `INSERT INTO used (run, step, ink) VALUES (?, ?, ?) ON CONFLICT (run, step) DO UPDATE SET ink = excluded.ink`, run, string(doc), ink)
+	return err
+}
+
+// inRun does something in the run under way of a card, and begins one where there is
+// none.
+func (s *Store) inRun(ctx context.Context, id string, f func(tx *sql.Tx, run int64) error) error {
+	return s.tx(ctx, func(tx *sql.Tx) error {
+		run, err := s.runOf(ctx, tx, id)
+		if err != nil {
+			return err
+		}
+		return f(tx, run)
+	})
+}
+
+func (s *Store) runOf(ctx context.Context, tx *sql.Tx, id string) (run int64, err error) {
+	var there int
+	if err := tx.QueryRowContext(ctx, `SELECT 1 FROM cards WHERE id = ?`, id).Scan(&there); err != nil {
+		return 0, missing(err)
+	}
+	err = tx.QueryRowContext(ctx, `SELECT id FROM runs WHERE card = ? AND ended = '' ORDER BY id DESC LIMIT 1`, id).Scan(&run)
+	if errors.Is(err, sql.ErrNoRows) {
+		var r sql.Result
+		if r, err = tx.ExecContext(ctx, `INSERT INTO runs (card, begun) VALUES (?, ?)`, id, s.now().UTC().Format(time.RFC3339)); err == nil {
+			run, err = r.LastInsertId()
+		}
+	}
+	return run, err
+}
+
+// adopt moves what cards of version 1 say was done into runs of their own, once: cards
+// that have a run are passed over, as are those that cannot be read.
+func (s *Store) adopt(ctx context.Context) error {
+	rows, err := s.db.QueryContext(ctx, `SELECT c.id, r.doc FROM cards c JOIN revisions r ON r.card = c.id AND r.number = c.head WHERE NOT EXISTS (SELECT 1 FROM runs WHERE card = c.id)`)
+	if err != nil {
+		return plain(err)
+	}
+	docs := map[string][]byte{}
+	for rows.Next() {
+		var id string
+		var doc []byte
+		if err := rows.Scan(&id, &doc); err != nil {
+			return errors.Join(plain(err), rows.Close())
+		}
+		docs[id] = doc
+	}
+	if err := errors.Join(plain(rows.Err()), rows.Close()); err != nil {
+		return err
+	}
+	for id, doc := range docs {
+		done, used, err := card.Done1(doc)
+		if err != nil || len(done)+len(used) == 0 {
+			continue
+		}
+		err = s.inRun(ctx, id, func(tx *sql.Tx, run int64) error {
+			if err := s.tick(ctx, tx, run, true, done); err != nil {
+				return err
+			}
+			for step, ink := range used {
+				if err := use(ctx, tx, run, step, ink); err != nil {
+					return err
+				}
+			}
+			return nil
+		})
+		if err != nil {
+			return fmt.Errorf("take what was done on card %q out of its document: %w", id, err)
+		}
+	}
+	return nil
+}
