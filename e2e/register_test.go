@@ -88,7 +88,7 @@ func TestPointsHandAndTurns(t *testing.T) {
 	do(t, ctx, "more spill", set2(`[aria-label="Spill over the edge, this layer"]`, "1.5"), eval(`document.querySelector('[aria-label="Spill over the edge, this layer"]').dispatchEvent(new FocusEvent("focusout", {bubbles: true}))`), says("set for this layer"))
 	assert.Eventually(t, func() bool { return read[float64](t, ctx, tight) > was }, 10*time.Second, 200*time.Millisecond, "the play widens")
 
-	do(t, ctx, "turns", button("Turns"), begins("Turn "), says("Turn the panel 90° clockwise after each strike"))
+	do(t, ctx, "turns", button("Turns"), begins("Turn "), says("Turn the sheet 90° clockwise after each strike"))
 	axe(t, ctx, "a pattern")
 	do(t, ctx, "in Work", chromedp.KeyEvent("6"), says("strike 2 of 4"))
 }

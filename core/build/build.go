@@ -6,6 +6,8 @@ package build
 
 import (
 	"errors"
+	"fmt"
+	"strings"
 
 	"ochrestone/core/card"
 	"ochrestone/core/look"
@@ -130,4 +132,24 @@ func Lift(s look.Stock, bonds []card.Bond) (height float64, foam bool) {
 		return a.Thickness, false
 	}
 	return glueFilm, false
+}
+
+// Held says how bonds hold a part, in a few words.
+func Held(s look.Stock, bonds []card.Bond) string {
+	if len(bonds) == 0 {
+		return "laid loose"
+	}
+	b := bonds[0]
+	if b.Raised() {
+		sp, ok := s.Spacer(b.Spacer)
+		if !ok {
+			return "on foam: none chosen"
+		}
+		mm, _ := Lift(s, bonds)
+		return fmt.Sprintf("on %s, %.1f mm", strings.ToLower(sp.Name), mm)
+	}
+	if a, ok := s.Adhesive(b.Adhesive); ok {
+		return a.Name
+	}
+	return "glued"
 }

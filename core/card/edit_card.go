@@ -42,6 +42,7 @@ type SetBase struct {
 	Fold     *measure.Fold `json:"fold,omitempty" enum:"side,top"`
 	Paper    *string       `json:"paper,omitempty" doc:"cardstock id"`
 	Envelope *string       `json:"envelope,omitempty" doc:"envelope id; empty for none"`
+	Turned   bool          `json:"turned,omitempty" doc:"turn the card: its width becomes its height"`
 }
 
 func (e *SetBase) apply(c *Card, _ kit.Kit) error {
@@ -53,6 +54,9 @@ func (e *SetBase) apply(c *Card, _ kit.Kit) error {
 	}
 	if e.Envelope != nil {
 		c.Base.Envelope = *e.Envelope
+	}
+	if e.Turned {
+		c.Base.W, c.Base.H = c.Base.H, c.Base.W
 	}
 	return nil
 }

@@ -102,7 +102,7 @@ func Image(s look.Stock, m look.Image, w card.Colourway, as *look.Colourway) {
 	stood := Stack(build.Stack(s, m, w, *as), 0)
 	for i, p := range stood {
 		l := &as.Layers[i]
-		l.Z0, l.Z1, l.Thick, l.Lift = p.Z0, p.Z1, p.Thick, p.Lift
+		l.Z0, l.Z1, l.Thick, l.Lift, l.Foam = p.Z0, p.Z1, p.Thick, p.Lift, p.Foam
 	}
 	as.Height, _ = Top(stood, 0)
 }

@@ -30,16 +30,17 @@ func (m Image) LabelOf(id string) string {
 
 // Colourway is how one choice of papers and inks for an image comes out.
 type Colourway struct {
-	ID      string  `json:"id"`
-	Name    string  `json:"name"`
-	Ground  string  `json:"ground" doc:"colour of the panel under the image, #rrggbb"`
-	Layers  []Layer `json:"layers" nullable:"false"`
-	Pairs   []Pair  `json:"pairs" nullable:"false" doc:"touching pairs, weakest first"`
-	Weakest float64 `json:"weakest" doc:"CIEDE2000 of the weakest touching pair; 0 when nothing touches"`
-	Height  float64 `json:"height" doc:"height of the stack by itself, mm"`
-	Card    int     `json:"cards" doc:"cut pieces in the stack"`
-	Prints  int     `json:"prints" doc:"printed layers"`
-	Eyes    []Eye   `json:"eyes" nullable:"false" doc:"how it holds for other eyes"`
+	ID      string   `json:"id"`
+	Name    string   `json:"name"`
+	Ground  string   `json:"ground" doc:"colour of the panel under the image, #rrggbb"`
+	Layers  []Layer  `json:"layers" nullable:"false"`
+	Pairs   []Pair   `json:"pairs" nullable:"false" doc:"touching pairs, weakest first"`
+	Weakest float64  `json:"weakest" doc:"CIEDE2000 of the weakest touching pair; 0 when nothing touches"`
+	Height  float64  `json:"height" doc:"height of the stack by itself, mm"`
+	Card    int      `json:"cards" doc:"cut pieces in the stack"`
+	Prints  int      `json:"prints" doc:"printed layers"`
+	Crossed []string `json:"crossed" nullable:"false" doc:"ids of layers that dry against the order of the school"`
+	Eyes    []Eye    `json:"eyes" nullable:"false" doc:"how it holds for other eyes"`
 }
 
 // Layer is how one layer looks in a colourway.
@@ -57,6 +58,7 @@ type Layer struct {
 	Z1        float64       `json:"z1" doc:"top, mm"`
 	Thick     float64       `json:"thick" doc:"mm; 0 for a print"`
 	Lift      float64       `json:"lift" doc:"glue or foam beneath, mm"`
+	Foam      bool          `json:"foam" doc:"the lift is foam"`
 	Doubt     float64       `json:"doubt" doc:"how far the dried colour may be off, CIEDE2000; 0 when it was measured or nothing is inked"`
 	Missing   string        `json:"missing,omitempty" doc:"what the stores do not hold"`
 
@@ -128,7 +130,7 @@ func (s Stock) Dried(f card.Finish, under colour.Linear, paper string) (d Dried,
 func (s Stock) Look(m Image, w card.Colourway) Colourway {
 	ground := s.PaperColour(m.Ground)
 	bare := make([]string, len(m.Shapes.Views)) // paper that a layer leaves bare on top
-	out := Colourway{ID: w.ID, Name: w.Name, Ground: ground.Hex(), Layers: []Layer{}, Pairs: []Pair{}}
+	out := Colourway{ID: w.ID, Name: w.Name, Ground: ground.Hex(), Layers: []Layer{}, Pairs: []Pair{}, Crossed: []string{}}
 	n := len(m.Shapes.Views)
 	lin := make([]colour.Linear, n)
 	lab := make([]colour.Lab, n)
@@ -182,6 +184,13 @@ func (s Stock) Look(m Image, w card.Colourway) Colourway {
 	slices.SortStableFunc(out.Pairs, func(p, q Pair) int { return cmp.Compare(p.Diff, q.Diff) })
 	if len(out.Pairs) > 0 {
 		out.Weakest = out.Pairs[0].Diff
+	}
+	for _, c := range Crossings(m.Motif, out) {
+		for _, i := range []int{c.Low, c.High} {
+			if id := m.Layers[i].ID; !slices.Contains(out.Crossed, id) {
+				out.Crossed = append(out.Crossed, id)
+			}
+		}
 	}
 	return out
 }

@@ -97,6 +97,9 @@ type Sheet struct {
 	H      float64 `json:"h" doc:"mm"`
 	Z0     float64 `json:"z0" doc:"underside, mm above the table"`
 	Z1     float64 `json:"z1" doc:"top, mm"`
+	Lift   float64 `json:"lift" doc:"foam or glue beneath, mm"`
+	Foam   bool    `json:"foam" doc:"the lift is foam"`
+	Held   string  `json:"held" doc:"how it is held, in words"`
 }
 
 // Placed is an element in place: all that is on the front but the mats.
@@ -110,6 +113,9 @@ type Placed struct {
 	Z1      float64     `json:"z1" doc:"top, mm"`
 	W       float64     `json:"w" doc:"box as turned, mm"`
 	H       float64     `json:"h" doc:"mm"`
+	Lift    float64     `json:"lift" doc:"foam or glue beneath, mm"`
+	Foam    bool        `json:"foam" doc:"the lift is foam"`
+	Held    string      `json:"held" doc:"how it is held, in words"`
 }
 
 // Depth is the height of the card and how it goes by post.

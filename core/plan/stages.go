@@ -50,7 +50,8 @@ func (b *builder) stand() {
 		if l := t.Leaf; l != nil {
 			s := stood[t.From]
 			top = s.Z1
-			b.plan.Front.Sheets = append(b.plan.Front.Sheets, Sheet{ID: l.ID, Panel: l.ID == panel.ID, Colour: s.Body, X: l.X, Y: l.Y, W: l.Size.W, H: l.Size.H, Z0: s.Z0, Z1: s.Z1})
+			b.plan.Front.Sheets = append(b.plan.Front.Sheets, Sheet{ID: l.ID, Panel: l.ID == panel.ID, Colour: s.Body, X: l.X, Y: l.Y, W: l.Size.W, H: l.Size.H, Z0: s.Z0, Z1: s.Z1,
+				Lift: s.Lift, Foam: s.Foam, Held: build.Held(b.kit, t.Element.Bonds)})
 			continue
 		}
 		if t.Element.Inset != nil {
@@ -59,10 +60,17 @@ func (b *builder) stand() {
 		room := layout.RoomOf(t.Outline, panel)
 		least, _ := room.Least()
 		box := t.Outline.Bounds()
-		p := Placed{ID: t.Element.ID, Label: t.Name, Margins: room, Over: !t.Outline.Empty() && least < -overhangs, Printed: t.Printed, W: box.W(), H: box.H()}
+		p := Placed{ID: t.Element.ID, Label: t.Name, Margins: room, Over: !t.Outline.Empty() && least < -overhangs, Printed: t.Printed, W: box.W(), H: box.H(),
+			Held: build.Held(b.kit, t.Element.Bonds)}
+		if p.Printed {
+			p.Held = "printed on " + bd.LeafName(bd.Carrier(t.Element).Element)
+		}
 		for k, s := range stood[t.From:t.To] {
 			if k == 0 {
 				p.Z0 = s.Z0
+			}
+			if s.ID.Part == "" || bd.Carrier(t.Element) == s.On && !s.Print() && p.Lift == 0 {
+				p.Lift, p.Foam = s.Lift, s.Foam
 			}
 			p.Z1 = max(p.Z1, s.Z1)
 		}

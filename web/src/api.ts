@@ -13,8 +13,21 @@ export type Finish = S["Finish"];
 export type Element = S["Element"];
 export type PlanMotif = S["PlanMotif"];
 export type Colourway = S["LookColourway"];
-export type Finding = S["PlanFinding"];
+export type Finding = S["Finding"];
+export type Act = S["Act"];
 export type Step = S["Step"];
+export type Edit = S["Edit"];
+export type Bond = S["Bond"];
+export type Changed = S["Changed"];
+
+/** Whether an element is a mat, or the panel: a sheet laid by its borders. */
+export const isMat = (e: Element) => e.sheet !== undefined && e.inset !== undefined;
+
+/** The words on a sheet. */
+export const wordsOf = (e: Element) => e.sheet?.treatments?.find((t) => t.words)?.words;
+
+/** The pattern turned on a sheet. */
+export const turnedOf = (e: Element) => e.sheet?.treatments?.find((t) => t.turned)?.turned;
 
 export const api = createClient<paths>({ baseUrl: "/" });
 

@@ -1,7 +1,7 @@
 import { Box } from "@chakra-ui/react";
 import { lazy, type ReactNode, Suspense, useEffect, useState } from "react";
 import { Link, Navigate, NavLink, Route, Routes, useLocation, useNavigate, useParams } from "react-router";
-import { api, ok, useKit, useRefresh } from "./api";
+import { api, isMat, ok, useKit, useRefresh } from "./api";
 import { BenchPage } from "./bench";
 import { CardProvider, openNotes, useBench } from "./card";
 import { Help } from "./help";
@@ -211,7 +211,7 @@ function TitleField() {
 	const b = useBench();
 	const [text, setText] = useState(b.card.title);
 	useEffect(() => setText(b.card.title), [b.card.title]);
-	const commit = () => text.trim() && text !== b.card.title && b.change((c) => ({ ...c, title: text.trim() }));
+	const commit = () => text.trim() && text !== b.card.title && b.edit({ rename: { title: text.trim() } });
 	return (
 		<input
 			aria-label="Name of the card"
@@ -302,25 +302,25 @@ type Mood = "untouched" | "in hand" | "settled";
 function useMoods(): Record<Station, Mood> {
 	const b = useBench();
 	const { card: c, view } = b;
-	const used = c.elements.filter((e) => e.kind === "motif");
+	const used = c.elements.filter((e) => e.image);
 	let inked = 0;
 	let wanted = 0;
 	for (const e of used) {
-		const m = c.motifs.find((x) => x.id === e.motif);
-		const w = m?.colourways.find((x) => x.id === e.colourway);
+		const m = c.motifs.find((x) => x.id === e.image?.motif);
+		const w = m?.colourways.find((x) => x.id === e.image?.colourway);
 		for (const l of m?.layers ?? []) {
 			wanted++;
 			if (w?.layers[l.id]?.ink) inked++;
 		}
 	}
-	const done = view.plan.steps.filter((s) => s.done).length;
+	const done = view.plan.steps.filter(b.done).length;
 	const any = c.motifs.length > 0;
 	const judged = view.plan.motifs.some((m) => m.layers.some((l) => l.play.judged));
 	return {
 		pieces: any ? "settled" : "untouched",
 		inks: wanted === 0 || inked === 0 ? "untouched" : inked * 3 >= wanted * 2 ? "settled" : "in hand",
 		register: judged ? "settled" : any ? "in hand" : "untouched",
-		front: used.length > 0 ? "settled" : c.elements.length > 0 ? "in hand" : "untouched",
+		front: used.length > 0 ? "settled" : c.elements.some((e) => !isMat(e)) ? "in hand" : "untouched",
 		depth: view.plan.depth.post.class ? "settled" : "in hand",
 		work: done === 0 ? "untouched" : done === view.plan.steps.length ? "settled" : "in hand",
 	};

@@ -1,6 +1,24 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
-import { api, type Card, type Finding, type Motif, ok, type PlanMotif, type Problem, type State, useKit, type View, type Colourway } from "./api";
+import {
+	type Act,
+	api,
+	type Card,
+	type Changed,
+	type Colourway,
+	type Edit,
+	type Finding,
+	type Finish,
+	type Motif,
+	ok,
+	type PlanMotif,
+	Problem,
+	type S,
+	type State,
+	type Step,
+	useKit,
+	type View,
+} from "./api";
 
 export type Saving = "saved" | "saving" | "failed";
 
@@ -18,8 +36,12 @@ export interface Bench {
 	element: string;
 	step: string;
 	pick: (what: { motif?: string; colourway?: string; layer?: string; element?: string; step?: string }) => void;
-	change: (f: (c: Card) => Card) => Promise<void>;
-	replace: (call: (version: string) => Promise<View>) => Promise<void>;
+	/** Makes changes, at once in the picture; those of one gesture are one step to undo. */
+	edit: (edits: Edit | Edit[], gesture?: string) => Promise<void>;
+	/** Whether a step of the work is done. */
+	done: (a: Act) => boolean;
+	tick: (a: Act, on: boolean) => void;
+	use: (step: Step, ink: string) => void;
 	undo: () => void;
 	redo: () => void;
 	reload: () => void;
@@ -35,6 +57,47 @@ export function useBench(): Bench {
 
 export const etag = (v: View) => `"${v.version}"`;
 
+/** The view with what a change made of it. */
+function merged(v: View, c: Changed): View {
+	const p = v.plan;
+	return {
+		...v,
+		version: c.version,
+		canUndo: c.canUndo,
+		canRedo: c.canRedo,
+		card: c.card,
+		plan: {
+			...p,
+			motifs: c.images.map((id) => c.motifs.find((m) => m.id === id) ?? p.motifs.find((m) => m.id === id)).filter((m) => m !== undefined),
+			front: c.front ?? p.front,
+			depth: c.depth ?? p.depth,
+			patterns: c.parts.includes("patterns") ? (c.patterns ?? []) : p.patterns,
+			steps: c.parts.includes("steps") ? (c.steps ?? []) : p.steps,
+			findings: c.parts.includes("findings") ? (c.findings ?? []) : p.findings,
+		},
+	};
+}
+
+/** The card with the places that moves on their way will give: what is drawn waits for no answer. */
+function moved(card: Card, edits: Edit[]): Card {
+	const to = new Map(card.elements.map((e) => [e.id, e.place]));
+	let any = false;
+	for (const { move: m, put: p } of edits) {
+		const at = to.get(m?.element ?? p?.element ?? "");
+		if (!at) continue;
+		any = true;
+		if (m) to.set(m.element, { ...at, x: at.x + (m.dx ?? 0), y: at.y + (m.dy ?? 0), turn: at.turn + (m.turn ?? 0) });
+		if (p) to.set(p.element, { ...at, x: p.x ?? at.x, y: p.y ?? at.y, turn: p.turn ?? at.turn });
+	}
+	return any ? { ...card, elements: card.elements.map((e) => ({ ...e, place: to.get(e.id) ?? e.place })) } : card;
+}
+
+interface Batch {
+	edits: Edit[];
+	gesture?: string;
+	settle: (() => void)[];
+}
+
 export function CardProvider({ id, children, empty }: { id: string; children: ReactNode; empty: (what: "loading" | "failed", p?: Problem) => ReactNode }) {
 	const queries = useQueryClient();
 	const kit = useKit();
@@ -42,47 +105,87 @@ export function CardProvider({ id, children, empty }: { id: string; children: Re
 	const [saving, setSaving] = useState<Saving>("saved");
 	const [problem, setProblem] = useState<Problem | null>(null);
 	const [sel, setSel] = useState({ motif: "", colourway: "", layer: "", element: "", step: "" });
-	// Changes go one after another, each on the version the one before made.
-	const queue = useRef<Promise<unknown>>(Promise.resolve());
-	const latest = useRef<View | undefined>(undefined);
-	latest.current = read.data;
+	// Edits that were made and are not answered yet, for the picture.
+	const [waiting, setWaiting] = useState<Edit[]>([]);
+	const batches = useRef<Batch[]>([]);
+	const busy = useRef(false);
 
-	const replace = useCallback(
-		(call: (version: string) => Promise<View>) => {
-			const run = queue.current.then(async () => {
-				const now = queries.getQueryData<View>(["card", id]) ?? latest.current;
-				if (!now) return;
-				setSaving("saving");
-				try {
-					const next = await call(etag(now));
-					queries.setQueryData(["card", id], next);
-					setSaving("saved");
-					setProblem(null);
-				} catch (e) {
-					setSaving("failed");
-					setProblem(e as Problem);
+	/** Sends what is waiting, one batch after another, each on the version the one before made. */
+	const send = useCallback(
+		async (call?: (version: string) => Promise<Changed>) => {
+			if (busy.current) return;
+			busy.current = true;
+			setSaving("saving");
+			try {
+				for (let next = call; next || batches.current.length > 0; next = undefined) {
+					const batch = next ? undefined : batches.current[0];
+					const now = queries.getQueryData<View>(["card", id]);
+					if (!now) break;
+					const params = { path: { id }, header: { "If-Match": etag(now) } };
+					const got = next
+						? await next(etag(now))
+						: await ok(api.POST("/api/cards/{id}/edits", { params, body: { edits: batch?.edits ?? [], gesture: batch?.gesture } }));
+					queries.setQueryData<View>(["card", id], merged(queries.getQueryData<View>(["card", id]) ?? now, got));
+					if (batch) batches.current.shift();
+					setWaiting(batches.current.flatMap((b) => b.edits));
+					for (const f of batch?.settle ?? []) f();
+					if (got.notes.length > 0) setProblem(new Problem("note", got.notes.join(" ")));
+					else setProblem(null);
 				}
-			});
-			queue.current = run;
-			return run;
+				setSaving("saved");
+			} catch (e) {
+				setSaving("failed");
+				setProblem(e as Problem);
+				for (const b of batches.current) for (const f of b.settle) f();
+				batches.current = [];
+				setWaiting([]);
+			} finally {
+				busy.current = false;
+			}
 		},
 		[id, queries],
 	);
-	const change = useCallback(
-		(f: (c: Card) => Card) =>
-			replace((version) => {
-				const now = queries.getQueryData<View>(["card", id]) as View;
-				return ok(api.PUT("/api/cards/{id}", { params: { path: { id }, header: { "If-Match": version } }, body: f(structuredClone(now.card)) }));
+	const edit = useCallback(
+		(edits: Edit | Edit[], gesture?: string) =>
+			new Promise<void>((settle) => {
+				const list = Array.isArray(edits) ? edits : [edits];
+				// The first batch is on its way; a later one of the same gesture takes more in.
+				const last = batches.current.at(-1);
+				if (last && gesture && last.gesture === gesture && (batches.current.length > 1 || !busy.current)) {
+					last.edits.push(...list);
+					last.settle.push(settle);
+				} else batches.current.push({ edits: [...list], gesture, settle: [settle] });
+				setWaiting(batches.current.flatMap((b) => b.edits));
+				send();
 			}),
-		[id, queries, replace],
+		[send],
 	);
-	const undo = useCallback(
-		() => void replace((v) => ok(api.POST("/api/cards/{id}/undo", { params: { path: { id }, header: { "If-Match": v } } }))),
-		[id, replace],
+	const step = useCallback(
+		(path: "/api/cards/{id}/undo" | "/api/cards/{id}/redo") => void send((v) => ok(api.POST(path, { params: { path: { id }, header: { "If-Match": v } } }))),
+		[id, send],
 	);
-	const redo = useCallback(
-		() => void replace((v) => ok(api.POST("/api/cards/{id}/redo", { params: { path: { id }, header: { "If-Match": v } } }))),
-		[id, replace],
+	const undo = useCallback(() => step("/api/cards/{id}/undo"), [step]);
+	const redo = useCallback(() => step("/api/cards/{id}/redo"), [step]);
+	const run = useCallback(
+		async (call: Promise<S["Run"]>) => {
+			try {
+				const got = await call;
+				const now = queries.getQueryData<View>(["card", id]);
+				if (now) queries.setQueryData<View>(["card", id], { ...now, run: got });
+			} catch (e) {
+				setSaving("failed");
+				setProblem(e as Problem);
+			}
+		},
+		[id, queries],
+	);
+	const tick = useCallback(
+		(a: Act, on: boolean) => void run(ok(api.POST("/api/cards/{id}/run/done", { params: { path: { id } }, body: { steps: [a.id], done: on } }))),
+		[id, run],
+	);
+	const use = useCallback(
+		(st: Step, ink: string) => void run(ok(api.POST("/api/cards/{id}/run/used", { params: { path: { id } }, body: { step: st, ink } }))),
+		[id, run],
 	);
 	const reload = useCallback(() => {
 		setProblem(null);
@@ -97,10 +200,12 @@ export function CardProvider({ id, children, empty }: { id: string; children: Re
 
 	const value = useMemo<Bench | null>(() => {
 		if (!read.data || !kit.data) return null;
-		const { card, plan } = read.data;
+		const { plan, run } = read.data;
+		const card = moved(read.data.card, waiting);
+		const ticked = new Set(run.done.map(stepKey));
 		const motif = card.motifs.find((m) => m.id === sel.motif) ?? card.motifs[0];
 		const look = plan.motifs.find((m) => m.id === motif?.id);
-		const used = card.elements.find((e) => e.motif === motif?.id)?.colourway;
+		const used = card.elements.find((e) => e.image?.motif === motif?.id)?.image?.colourway;
 		const colourway = look?.colourways.find((w) => w.id === sel.colourway) ?? look?.colourways.find((w) => w.id === used) ?? look?.colourways[0];
 		const layer = motif?.layers.some((l) => l.id === sel.layer) ? sel.layer : "";
 		return {
@@ -116,13 +221,15 @@ export function CardProvider({ id, children, empty }: { id: string; children: Re
 			element: sel.element,
 			step: sel.step,
 			pick,
-			change,
-			replace,
+			edit,
+			done: (a) => ticked.has(stepKey(a.id)),
+			tick,
+			use,
 			undo,
 			redo,
 			reload,
 		};
-	}, [read.data, kit.data, sel, saving, problem, pick, change, replace, undo, redo, reload]);
+	}, [read.data, kit.data, sel, saving, problem, waiting, pick, edit, tick, use, undo, redo, reload]);
 
 	if (!value) {
 		const err = read.error ?? kit.error;
@@ -134,9 +241,11 @@ export function CardProvider({ id, children, empty }: { id: string; children: Re
 /** Notes not set aside. */
 export const openNotes = (fs: Finding[]) => fs.filter((f) => !f.aside);
 
-/** Changes the finish of one layer in one colourway. */
-export function withFinish(c: Card, motif: string, colourway: string, layer: string, f: Partial<Card["motifs"][0]["colourways"][0]["layers"][string]>): Card {
-	const w = c.motifs.find((m) => m.id === motif)?.colourways.find((x) => x.id === colourway);
-	if (w) w.layers[layer] = { ...w.layers[layer], ...f };
-	return c;
+/** The edit that changes the finish of one layer in one colourway. */
+export function withFinish(b: Bench, f: Partial<Finish>, layer = b.layer): Edit {
+	const [motif, colourway] = [b.motif?.id ?? "", b.colourway?.id ?? ""];
+	const now = b.motif?.colourways.find((w) => w.id === colourway)?.layers[layer] ?? {};
+	return { finish: { motif, colourway, layers: { [layer]: { ...now, ...f } } } };
 }
+
+const stepKey = (s: Step) => JSON.stringify([s.verb, s.element ?? "", s.motif ?? "", s.colourway ?? "", s.part ?? "", s.n ?? 0]);

@@ -2,7 +2,7 @@ import { Box } from "@chakra-ui/react";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import type { Finding } from "./api";
-import { openNotes, useBench, withFinish } from "./card";
+import { openNotes, useBench } from "./card";
 import { Button } from "./ui";
 
 /** Margin notes: what the program noticed, what, why, what to do. */
@@ -40,7 +40,7 @@ export function Notes({ station }: { station: string }) {
 					{aside.map((f) => (
 						<Box key={f.id} fontSize="13px">
 							{f.what}: “{f.aside}”{" "}
-							<Button variant="link" size="text" onClick={() => b.change((c) => ({ ...c, setAside: c.setAside.filter((a) => a.finding !== f.id) }))}>
+							<Button variant="link" size="text" onClick={() => b.edit({ recall: { finding: f.id } })}>
 								Bring back
 							</Button>
 						</Box>
@@ -80,7 +80,7 @@ function Note({ f }: { f: Finding }) {
 						Show me
 					</Button>
 					{f.mend && (
-						<Button variant="link" size="text" onClick={() => mend(b, f)}>
+						<Button variant="link" size="text" onClick={() => f.mend && b.edit(f.mend.edits)}>
 							{f.mend.label}
 						</Button>
 					)}
@@ -93,10 +93,7 @@ function Note({ f }: { f: Finding }) {
 					style={{ display: "flex", gap: 8, marginTop: 4 }}
 					onSubmit={(e) => {
 						e.preventDefault();
-						b.change((c) => ({
-							...c,
-							setAside: [...c.setAside.filter((a) => a.finding !== f.id), { finding: f.id, cause: f.cause, reason: why.trim() || "meant so" }],
-						}));
+						b.edit({ setAside: { finding: f.id, cause: f.cause, reason: why.trim() } });
 					}}
 				>
 					<input aria-label="Reason" placeholder="Reason, such as: meant so" value={why} onChange={(e) => setWhy(e.target.value)} />
@@ -105,26 +102,6 @@ function Note({ f }: { f: Finding }) {
 			)}
 		</NoteFrame>
 	);
-}
-
-/** Applies the mend of a note. */
-function mend(b: ReturnType<typeof useBench>, f: Finding) {
-	const m = f.mend;
-	if (!m) return;
-	b.change((c) => {
-		if (m.kind === "finish" && m.motif && m.colourway && m.layer) return withFinish(c, m.motif, m.colourway, m.layer, { ink: m.ink, impressions: 1 });
-		if (m.kind === "order") return { ...c, work: { ...c.work, order: [] } };
-		const e = c.elements.find((x) => x.id === m.element);
-		if (m.kind === "words" && e?.strip && m.ink) {
-			e.strip.ink = m.ink;
-			return c;
-		}
-		if (e) {
-			e.x += m.dx ?? 0;
-			e.y += m.dy ?? 0;
-		}
-		return c;
-	});
 }
 
 export function Shape({ kind }: { kind: Finding["severity"] }) {

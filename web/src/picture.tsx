@@ -1,5 +1,5 @@
 import type { ReactNode } from "react";
-import type { PlanMotif, Colourway } from "./api";
+import type { Colourway, PlanMotif } from "./api";
 import { Shades } from "./shades";
 
 /** A layered image at true proportion in its own frame; spread 1 lays the layers apart, 0 stacks them. */

@@ -31,7 +31,7 @@ export interface paths {
         };
         /** A card with its plan */
         get: operations["read-card"];
-        /** Save a change */
+        /** Save a whole card; a program that makes changes sends edits */
         put: operations["save-card"];
         post?: never;
         /** Take a card off the bench */
@@ -52,6 +52,23 @@ export interface paths {
         put?: never;
         /** A set of colourways of one image that all read and differ */
         post: operations["set-of-colourways"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/edits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make changes; answered with what they change of the plan */
+        post: operations["edit-card"];
         delete?: never;
         options?: never;
         head?: never;
@@ -103,23 +120,6 @@ export interface paths {
         get: operations["point-marks"];
         put?: never;
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/cards/{id}/motifs": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Put an image made from a set on the card */
-        post: operations["add-motif"];
         delete?: never;
         options?: never;
         head?: never;
@@ -203,8 +203,59 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Step through the changes */
+        /** Step forth through the changes */
         post: operations["redo-card"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is done of a card at the bench */
+        get: operations["read-run"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/run/done": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Mark steps as done, or as not done after all */
+        post: operations["tick-steps"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/run/used": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Note the ink that was really used */
+        post: operations["use-ink"];
         delete?: never;
         options?: never;
         head?: never;
@@ -254,7 +305,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Step through the changes */
+        /** Step back through the changes */
         post: operations["undo-card"];
         delete?: never;
         options?: never;
@@ -802,6 +853,43 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        Act: {
+            /** @description acts that must come before */
+            after: components["schemas"]["Need"][];
+            cautions: string[];
+            detail: string;
+            id: components["schemas"]["Step"];
+            /** @description ink id */
+            ink?: string;
+            /** @description the id as one word, for lists */
+            key: string;
+            /** @enum {string} */
+            kind: "cut" | "ink" | "print" | "mask" | "heat" | "pop out" | "glue" | "foam" | "check";
+            /**
+             * Format: double
+             * @description waiting time that starts with this act, minutes
+             */
+            minutes: number;
+            /** Format: int64 */
+            number: number;
+            title: string;
+        };
+        AddColourways: {
+            choices: components["schemas"]["Choice"][];
+            motif: string;
+        };
+        AddImage: {
+            /** @description set id */
+            set: string;
+        };
+        AddMat: Record<string, never>;
+        AddStrip: {
+            /** @description none: thank you */
+            text?: string;
+        };
+        AddTurned: {
+            motif: string;
+        };
         Adhesive: {
             id: string;
             /** @enum {string} */
@@ -933,24 +1021,33 @@ export interface components {
             /** @enum {string} */
             zone: "all over" | "rim" | "foot" | "tip" | "left side" | "right side";
         };
+        Bond: {
+            /** @description adhesive id; empty: some glue */
+            adhesive?: string;
+            /**
+             * Format: int64
+             * @description how many spacers on each other; 0 counts as 1
+             */
+            level?: number;
+            /** @description spacer id */
+            spacer?: string;
+        };
         Card: {
             base: components["schemas"]["Base"];
-            /** @description what lies on the panel, lowest first */
+            /** @description everything on it, lowest first */
             elements: components["schemas"]["Element"][];
+            /** @description the images made for this card */
             motifs: components["schemas"]["Motif"][];
-            /** @description patterns turned on a panel */
-            patterns?: components["schemas"]["Pattern"][] | null;
+            /** @description the person's own order of work, where it differs */
+            order?: components["schemas"]["Step"][] | null;
             /** @description margin notes the person has set aside */
             setAside: components["schemas"]["Aside"][];
-            /** @description mats from the base up; the last is the panel */
-            sheets: components["schemas"]["Sheet"][];
             title: string;
             /**
              * Format: int64
              * @description document version
              */
             version: number;
-            work: components["schemas"]["Work"];
         };
         CardFormat: {
             id: string;
@@ -1030,6 +1127,30 @@ export interface components {
              */
             tight: number;
         };
+        Changed: {
+            canRedo: boolean;
+            canUndo: boolean;
+            card: components["schemas"]["Card"];
+            depth?: components["schemas"]["PlanDepth"];
+            findings?: components["schemas"]["Finding"][] | null;
+            front?: components["schemas"]["PlanFront"];
+            id: string;
+            /** @description ids of the images of the plan, in order */
+            images: string[];
+            /** @description images of the plan that changed; the others are as they were */
+            motifs: components["schemas"]["PlanMotif"][];
+            /** @description what had to be passed over on the way */
+            notes: string[];
+            /** @description the lists that changed, as an empty one is left out: patterns, steps, findings */
+            parts: string[];
+            patterns?: components["schemas"]["Pattern"][] | null;
+            steps?: components["schemas"]["Act"][] | null;
+            /**
+             * Format: int64
+             * @description send it back in If-Match
+             */
+            version: number;
+        };
         Checked: {
             /** @description what cannot be read */
             apart: components["schemas"]["Apart"][];
@@ -1051,6 +1172,13 @@ export interface components {
             revisions: number;
             say: string;
         };
+        Choice: {
+            /** @description by layer id */
+            layers: {
+                [key: string]: components["schemas"]["Finish"];
+            };
+            name: string;
+        };
         Colourway: {
             id: string;
             /** @description by layer id */
@@ -1068,6 +1196,10 @@ export interface components {
             least: number;
             /** @description what came of it, in words */
             say: string;
+        };
+        CopyColourway: {
+            colourway: string;
+            motif: string;
         };
         Data: {
             /** @description what cannot be read and is set apart */
@@ -1094,31 +1226,54 @@ export interface components {
             /** Format: double */
             thinY: number;
         };
+        Edit: {
+            addColourways?: components["schemas"]["AddColourways"];
+            addImage?: components["schemas"]["AddImage"];
+            addMat?: components["schemas"]["AddMat"];
+            addStrip?: components["schemas"]["AddStrip"];
+            addTurned?: components["schemas"]["AddTurned"];
+            base?: components["schemas"]["SetBase"];
+            copyColourway?: components["schemas"]["CopyColourway"];
+            finish?: components["schemas"]["SetFinish"];
+            format?: components["schemas"]["SetFormat"];
+            hold?: components["schemas"]["Hold"];
+            layer?: components["schemas"]["SetLayer"];
+            move?: components["schemas"]["Move"];
+            order?: components["schemas"]["Reorder"];
+            put?: components["schemas"]["Put"];
+            recall?: components["schemas"]["Recall"];
+            recolour?: components["schemas"]["Recolour"];
+            remove?: components["schemas"]["Remove"];
+            rename?: components["schemas"]["Rename"];
+            repeat?: components["schemas"]["Repeat"];
+            replace?: components["schemas"]["Replace"];
+            school?: components["schemas"]["SetSchool"];
+            setAside?: components["schemas"]["Aside"];
+            sheet?: components["schemas"]["SetSheet"];
+            shift?: components["schemas"]["Shift"];
+            shiftLayer?: components["schemas"]["ShiftLayer"];
+        };
+        EditsInBody: {
+            /** @description made one after another, all or none */
+            edits: components["schemas"]["Edit"][];
+            /** @description edits of one gesture, such as a key held down, are one step to undo */
+            gesture?: string;
+        };
         Element: {
-            /** @description colourway id */
-            colourway?: string;
-            id: string;
-            joint: components["schemas"]["Joint"];
+            /** @description what holds it; none: laid loose */
+            bonds?: components["schemas"]["Bond"][] | null;
             /** @enum {string} */
-            kind: "motif" | "strip";
-            /** @description motif id */
-            motif?: string;
-            strip?: components["schemas"]["Strip"];
-            /**
-             * Format: double
-             * @description clockwise, degrees
-             */
-            turn: number;
-            /**
-             * Format: double
-             * @description centre from the left edge of the front, mm
-             */
-            x: number;
-            /**
-             * Format: double
-             * @description centre from the top edge of the front, mm
-             */
-            y: number;
+            face: "front" | "inside left" | "inside right" | "envelope" | "beside";
+            id: string;
+            image?: components["schemas"]["Image"];
+            /** @description instead of a place and size: so much of what carries it shows on each side */
+            inset?: components["schemas"]["Margins"];
+            /** @description what the person calls it; empty takes what it is */
+            name?: string;
+            /** @description the element that carries it; empty: the face itself */
+            on?: string;
+            place: components["schemas"]["Place"];
+            sheet?: components["schemas"]["Sheet"];
         };
         Envelope: {
             /**
@@ -1207,6 +1362,34 @@ export interface components {
              * @description mm
              */
             y: number;
+        };
+        Finding: {
+            /** @description the reason it was set aside for */
+            aside?: string;
+            /** @description changes when the cause changes, so that a note set aside comes back */
+            cause: string;
+            colourway?: string;
+            do: string;
+            element?: string;
+            /** @description stable for the same thing in the same place */
+            id: string;
+            layer?: string;
+            mend?: components["schemas"]["Mend"];
+            motif?: string;
+            /** @description the numbers behind it */
+            numbers?: {
+                [key: string]: number;
+            };
+            /** @description id of the rule that found it */
+            rule: string;
+            /** @enum {string} */
+            severity: "spoils" | "shows" | "wastes" | "tip";
+            /** @enum {string} */
+            station: "pieces" | "inks" | "register" | "front" | "depth" | "work" | "stores";
+            /** @description key of the step */
+            step?: string;
+            what: string;
+            why: string;
         };
         Finish: {
             /** @description ink id on the back, where it shows */
@@ -1343,6 +1526,20 @@ export interface components {
             /** @enum {string} */
             side: "left" | "right" | "top" | "bottom";
         };
+        Hold: {
+            /** @description none: laid loose */
+            bonds: components["schemas"]["Bond"][];
+            element?: string;
+            layer?: string;
+            /** @description for a layer */
+            motif?: string;
+        };
+        Image: {
+            /** @description colourway id */
+            colourway: string;
+            /** @description motif id */
+            motif: string;
+        };
         Imported: {
             id: string;
             /** @enum {string} */
@@ -1428,19 +1625,6 @@ export interface components {
             impressions: number;
             ink: string;
         };
-        Joint: {
-            /** @description adhesive id */
-            glue?: string;
-            /** @enum {string} */
-            kind: "glue" | "foam" | "loose";
-            /**
-             * Format: int64
-             * @description how many spacers on each other; 0 counts as 1
-             */
-            levels?: number;
-            /** @description spacer id, for foam */
-            spacer?: string;
-        };
         KeepInBody: {
             /** @enum {string} */
             kind: "die" | "stamp" | "stencil" | "word";
@@ -1503,6 +1687,8 @@ export interface components {
             accent?: boolean;
             /** @description a cut layer that is stamped first and cut out after */
             after?: boolean;
+            /** @description what holds a cut layer to what is beneath; none: laid loose */
+            bonds?: components["schemas"]["Bond"][] | null;
             /**
              * Format: int64
              * @description cut so many and glue them as one
@@ -1512,7 +1698,6 @@ export interface components {
             fit: "free" | "within" | "even rim" | "fills" | "offset";
             forgive?: components["schemas"]["Forgive"];
             id: string;
-            joint: components["schemas"]["Joint"];
             label: string;
             /** @enum {string} */
             make: "cut" | "printed" | "stencilled";
@@ -1654,6 +1839,8 @@ export interface components {
              * @description cut pieces in the stack
              */
             cards: number;
+            /** @description ids of layers that dry against the order of the school */
+            crossed: string[];
             /** @description how it holds for other eyes */
             eyes: components["schemas"]["LookEye"][];
             /** @description colour of the panel under the image, #rrggbb */
@@ -1732,6 +1919,8 @@ export interface components {
             dry: string;
             /** @description colour of the cut edge where it is inked, #rrggbb */
             edge?: string;
+            /** @description the lift is foam */
+            foam: boolean;
             id: string;
             inkName: string;
             /**
@@ -1824,28 +2013,32 @@ export interface components {
         Margins: {
             /**
              * Format: double
-             * @description mm; negative hangs over
+             * @description mm
              */
             bottom: number;
             /**
              * Format: double
-             * @description mm; negative hangs over
+             * @description mm
              */
             left: number;
             /**
              * Format: double
-             * @description mm; negative hangs over
+             * @description mm
              */
             right: number;
             /**
              * Format: double
-             * @description mm; negative hangs over
+             * @description mm
              */
             top: number;
         };
         MarksOutBody: {
             /** @description the first is what the others are measured against */
             layers: components["schemas"]["LayerMarks"][];
+        };
+        Mend: {
+            edits: components["schemas"]["Edit"][];
+            label: string;
         };
         Motif: {
             colourways: components["schemas"]["Colourway"][];
@@ -1858,12 +2051,29 @@ export interface components {
             /** @description set id */
             set: string;
         };
-        MotifInBody: {
-            /** @description set id */
-            set: string;
+        Move: {
+            /**
+             * Format: double
+             * @description to the right, mm
+             */
+            dx?: number;
+            /**
+             * Format: double
+             * @description down, mm
+             */
+            dy?: number;
+            element: string;
+            /**
+             * Format: double
+             * @description clockwise, degrees
+             */
+            turn?: number;
         };
         Need: {
-            step: string;
+            /** @description of the act */
+            key: string;
+            /** @description id of the rule */
+            rule: string;
             why: string;
         };
         NewCardInBody: {
@@ -1950,49 +2160,44 @@ export interface components {
             variant?: string;
         };
         Pattern: {
-            /** @description the panel is turned anticlockwise */
-            anti?: boolean;
-            /** @description colourway ids, one for each strike in turn */
-            colourways: string[];
+            /**
+             * Format: double
+             * @description room the sheet needs to turn in, across, mm
+             */
+            clear: number;
+            /** @description of its element */
             id: string;
-            /** @description image id */
-            motif: string;
-            name: string;
             /**
              * Format: double
-             * @description of the square panel as it is printed, mm
+             * @description share of the printed area that the trim takes, 0 to 1
              */
-            side: number;
-            /**
-             * Format: int64
-             * @description corner of the panel at the top left for the first strike; corners are numbered clockwise
-             */
-            start: number;
+            lost: number;
             /**
              * Format: double
-             * @description taken off each side afterwards, mm
+             * @description middle of what is printed, mm in the image's frame
              */
-            trim: number;
+            midX: number;
+            /** Format: double */
+            midY: number;
+            notes: string[];
             /**
              * Format: double
-             * @description of the image at the first strike, clockwise, degrees
+             * @description share of the printed area that misses the sheet as printed
              */
-            turn: number;
-            /**
-             * Format: int64
-             * @description strikes; the panel is turned by 360°/turns between them
-             */
-            turns: number;
+            off: number;
             /**
              * Format: double
-             * @description middle of the image to the right of the panel's at the first strike, mm
+             * @description area that two strikes share, mm²
              */
-            x: number;
+            overlap: number;
+            problem?: string;
             /**
              * Format: double
-             * @description down, mm
+             * @description turn of the sheet between strikes, degrees
              */
-            y: number;
+            step: number;
+            /** @description in order */
+            strikes: components["schemas"]["Strike"][];
         };
         PictureOutBody: {
             /** @description lightest first */
@@ -2012,6 +2217,23 @@ export interface components {
             clock: number;
             /** @description what it turns about */
             name: string;
+        };
+        Place: {
+            /**
+             * Format: double
+             * @description clockwise, degrees
+             */
+            turn: number;
+            /**
+             * Format: double
+             * @description centre from the left edge, mm
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description centre from the top edge, mm
+             */
+            y: number;
         };
         Placement: {
             /** @description when, RFC 3339 */
@@ -2102,11 +2324,12 @@ export interface components {
         };
         Plan: {
             depth: components["schemas"]["PlanDepth"];
-            findings: components["schemas"]["PlanFinding"][];
+            findings: components["schemas"]["Finding"][];
             front: components["schemas"]["PlanFront"];
             motifs: components["schemas"]["PlanMotif"][];
-            patterns: components["schemas"]["PlanPattern"][];
-            steps: components["schemas"]["Step"][];
+            /** @description turned on sheets */
+            patterns: components["schemas"]["Pattern"][];
+            steps: components["schemas"]["Act"][];
         };
         PlanDepth: {
             /** @description what reaches the greatest height */
@@ -2132,31 +2355,6 @@ export interface components {
              * @description card without envelope, g
              */
             weight: number;
-        };
-        PlanFinding: {
-            /** @description the reason it was set aside for */
-            aside?: string;
-            /** @description changes when the cause changes, so that a note set aside comes back */
-            cause: string;
-            colourway?: string;
-            do: string;
-            element?: string;
-            /** @description stable for the same thing in the same place */
-            id: string;
-            layer?: string;
-            mend?: components["schemas"]["PlanMend"];
-            motif?: string;
-            /** @description the numbers behind it */
-            numbers?: {
-                [key: string]: number;
-            };
-            /** @enum {string} */
-            severity: "spoils" | "shows" | "wastes" | "tip";
-            /** @enum {string} */
-            station: "pieces" | "inks" | "register" | "front" | "depth" | "work" | "stores";
-            step?: string;
-            what: string;
-            why: string;
         };
         PlanFront: {
             elements: components["schemas"]["PlanPlaced"][];
@@ -2205,26 +2403,6 @@ export interface components {
              */
             w: number;
         };
-        PlanMend: {
-            colourway?: string;
-            /**
-             * Format: double
-             * @description mm
-             */
-            dx?: number;
-            /**
-             * Format: double
-             * @description mm
-             */
-            dy?: number;
-            element?: string;
-            ink?: string;
-            /** @enum {string} */
-            kind: "finish" | "move" | "order" | "rank" | "words";
-            label: string;
-            layer?: string;
-            motif?: string;
-        };
         PlanMotif: {
             colourways: components["schemas"]["LookColourway"][];
             /**
@@ -2256,56 +2434,28 @@ export interface components {
              */
             w: number;
         };
-        PlanPattern: {
-            /**
-             * Format: double
-             * @description room the panel needs to turn in, across, mm
-             */
-            clear: number;
-            id: string;
-            /**
-             * Format: double
-             * @description share of the printed area that the trim takes, 0 to 1
-             */
-            lost: number;
-            /**
-             * Format: double
-             * @description middle of what is printed, mm in the image's frame
-             */
-            midX: number;
-            /** Format: double */
-            midY: number;
-            notes: string[];
-            /**
-             * Format: double
-             * @description share of the printed area that misses the panel as printed
-             */
-            off: number;
-            /**
-             * Format: double
-             * @description area that two strikes share, mm²
-             */
-            overlap: number;
-            problem?: string;
-            /**
-             * Format: double
-             * @description turn of the panel between strikes, degrees
-             */
-            step: number;
-            /** @description in order */
-            strikes: components["schemas"]["PlanStrike"][];
-        };
         PlanPlaced: {
+            /** @description the lift is foam */
+            foam: boolean;
             /**
              * Format: double
              * @description mm
              */
             h: number;
+            /** @description how it is held, in words */
+            held: string;
             id: string;
             label: string;
-            margins: components["schemas"]["Margins"];
+            /**
+             * Format: double
+             * @description foam or glue beneath, mm
+             */
+            lift: number;
+            margins: components["schemas"]["Room"];
             /** @description hangs over the panel */
             over: boolean;
+            /** @description printed straight on what carries it */
+            printed: boolean;
             /**
              * Format: double
              * @description box as turned, mm
@@ -2324,12 +2474,21 @@ export interface components {
         };
         PlanSheet: {
             colour: string;
+            /** @description the lift is foam */
+            foam: boolean;
             /**
              * Format: double
              * @description mm
              */
             h: number;
+            /** @description how it is held, in words */
+            held: string;
             id: string;
+            /**
+             * Format: double
+             * @description foam or glue beneath, mm
+             */
+            lift: number;
             panel: boolean;
             /**
              * Format: double
@@ -2356,36 +2515,6 @@ export interface components {
              * @description top, mm
              */
             z1: number;
-        };
-        PlanStrike: {
-            colourway: string;
-            /**
-             * Format: int64
-             * @description corner of the panel at the top left for it; 0 when the panel stands between corners
-             */
-            corner: number;
-            /**
-             * Format: double
-             * @description share of it that the trim takes, 0 to 1
-             */
-            lost: number;
-            /** Format: int64 */
-            number: number;
-            /**
-             * Format: double
-             * @description of the image, clockwise, degrees
-             */
-            turn: number;
-            /**
-             * Format: double
-             * @description middle of the image to the right of the panel's, mm
-             */
-            x: number;
-            /**
-             * Format: double
-             * @description down, mm
-             */
-            y: number;
         };
         PlanTouch: {
             a: string;
@@ -2569,14 +2698,60 @@ export interface components {
             prepare: string;
             spread: components["schemas"]["Spread"];
         };
+        Put: {
+            element: string;
+            /**
+             * Format: double
+             * @description clockwise, degrees
+             */
+            turn?: number;
+            /**
+             * Format: double
+             * @description centre from the left edge, mm
+             */
+            x?: number;
+            /**
+             * Format: double
+             * @description centre from the top edge, mm
+             */
+            y?: number;
+        };
         ReadSheetOutBody: {
             cells: components["schemas"]["CellRead"][];
             /** @description how well the page was seen */
             sure: string;
         };
+        Recall: {
+            /** @description id of the finding */
+            finding: string;
+        };
+        Recolour: {
+            /** @description colourway id by element id */
+            elements: {
+                [key: string]: string;
+            };
+        };
         Refusal: {
             detail: string;
             type: string;
+        };
+        Remove: {
+            element: string;
+        };
+        Rename: {
+            title: string;
+        };
+        Reorder: {
+            /** @description in the order wanted; none: as proposed */
+            steps: components["schemas"]["Step"][];
+        };
+        Repeat: {
+            element: string;
+        };
+        Replace: {
+            colourway: string;
+            motif: string;
+            with: components["schemas"]["Choice"];
         };
         RingOutBody: {
             /**
@@ -2611,6 +2786,42 @@ export interface components {
              * @description radius at which neighbours just touch, mm
              */
             touch: number;
+        };
+        Room: {
+            /**
+             * Format: double
+             * @description mm; negative hangs over
+             */
+            bottom: number;
+            /**
+             * Format: double
+             * @description mm; negative hangs over
+             */
+            left: number;
+            /**
+             * Format: double
+             * @description mm; negative hangs over
+             */
+            right: number;
+            /**
+             * Format: double
+             * @description mm; negative hangs over
+             */
+            top: number;
+        };
+        Run: {
+            /** @description when, RFC 3339 */
+            begun?: string;
+            /** Format: int64 */
+            copies: number;
+            done: components["schemas"]["Step"][];
+            /**
+             * Format: int64
+             * @description 0 before anything was done
+             */
+            id: number;
+            /** @description inks used instead of those planned */
+            used: components["schemas"]["UsedInk"][];
         };
         RunVerdict: {
             /**
@@ -2742,6 +2953,46 @@ export interface components {
             /** @description where it is kept */
             where?: string;
         };
+        SetBase: {
+            /** @description envelope id; empty for none */
+            envelope?: string;
+            /** @enum {string} */
+            fold?: "side" | "top";
+            /** @description cardstock id */
+            paper?: string;
+            /** @description turn the card: its width becomes its height */
+            turned?: boolean;
+        };
+        SetFinish: {
+            colourway: string;
+            /** @description by layer id */
+            layers: {
+                [key: string]: components["schemas"]["Finish"];
+            };
+            motif: string;
+        };
+        SetFormat: {
+            /** @description id of a format */
+            format: string;
+        };
+        SetLayer: {
+            layer: components["schemas"]["Layer"];
+            motif: string;
+        };
+        SetSchool: {
+            motif: string;
+            /** @enum {string} */
+            school: "light ground" | "dark ground" | "local colour" | "every piece";
+        };
+        SetSheet: {
+            element: string;
+            /** @enum {string} */
+            face?: "front" | "inside left" | "inside right" | "envelope" | "beside";
+            inset?: components["schemas"]["Margins"];
+            name?: string;
+            /** @description the whole of it */
+            sheet?: components["schemas"]["Sheet"];
+        };
         Settings: {
             /**
              * Format: int64
@@ -2755,13 +3006,40 @@ export interface components {
         Sheet: {
             /**
              * Format: double
-             * @description how much of the sheet beneath shows on each side, mm
+             * @description mm; 0 where an inset gives it
              */
-            border: number;
-            id: string;
-            joint: components["schemas"]["Joint"];
+            h?: number;
             /** @description cardstock id */
             paper: string;
+            /** @description what is done to it, in order */
+            treatments?: components["schemas"]["Treatment"][] | null;
+            /**
+             * Format: double
+             * @description taken off each side when all is printed, mm
+             */
+            trim?: number;
+            /**
+             * Format: double
+             * @description mm; 0 where an inset gives it
+             */
+            w?: number;
+        };
+        Shift: {
+            /**
+             * Format: int64
+             * @description 1 up, -1 down
+             */
+            by: number;
+            element: string;
+        };
+        ShiftLayer: {
+            /**
+             * Format: int64
+             * @description 1 up, -1 down
+             */
+            by: number;
+            layer: string;
+            motif: string;
         };
         Sighting: {
             /**
@@ -2947,50 +3225,50 @@ export interface components {
             settings: components["schemas"]["Settings"];
         };
         Step: {
-            /** @description steps that must come before */
-            after: components["schemas"]["Need"][];
-            cautions: string[];
-            detail: string;
-            done: boolean;
+            colourway?: string;
+            /** @description to this element */
             element?: string;
-            id: string;
-            /** @description ink id */
-            ink?: string;
-            kind: string;
-            layer?: string;
+            /** @description or to this image */
+            motif?: string;
+            /**
+             * Format: int64
+             * @description which of several, from 1
+             */
+            n?: number;
+            /** @description layer of the image */
+            part?: string;
+            /** @description what is done */
+            verb: string;
+        };
+        Strike: {
+            colourway: string;
+            /**
+             * Format: int64
+             * @description corner of the sheet at the top left for it; 0 when the sheet stands between corners
+             */
+            corner: number;
             /**
              * Format: double
-             * @description waiting time that starts with this step, minutes
+             * @description share of it that the trim takes, 0 to 1
              */
-            minutes: number;
-            motif?: string;
+            lost: number;
             /** Format: int64 */
             number: number;
-            title: string;
-        };
-        Strip: {
-            /** @description heat embossed with powder */
-            emboss?: boolean;
             /**
              * Format: double
-             * @description mm
+             * @description of the image, clockwise, degrees
              */
-            h: number;
-            /** @description ink id */
-            ink: string;
+            turn: number;
             /**
              * Format: double
-             * @description height of a capital, mm
+             * @description middle of the image to the right of the sheet's, mm
              */
-            letter: number;
-            /** @description cardstock id */
-            paper: string;
-            text: string;
+            x: number;
             /**
              * Format: double
-             * @description mm
+             * @description down, mm
              */
-            w: number;
+            y: number;
         };
         SuggestOutBody: {
             /** @description what the drawer lacks, when it cannot make every layer read */
@@ -3035,6 +3313,10 @@ export interface components {
             number: number;
             /** @description cardstock id */
             paper: string;
+        };
+        TickInBody: {
+            done: boolean;
+            steps: components["schemas"]["Step"][];
         };
         Tile: {
             /** Format: int64 */
@@ -3099,6 +3381,43 @@ export interface components {
              */
             w: number;
         };
+        Treatment: {
+            turned?: components["schemas"]["Turned"];
+            words?: components["schemas"]["Words"];
+        };
+        Turned: {
+            /** @description the sheet is turned anticlockwise */
+            anti?: boolean;
+            /** @description colourway ids, one for each strike in turn */
+            colourways: string[];
+            /** @description image id */
+            motif: string;
+            /**
+             * Format: int64
+             * @description corner of the sheet at the top left for the first strike; corners are numbered clockwise
+             */
+            start: number;
+            /**
+             * Format: double
+             * @description of the image at the first strike, clockwise, degrees
+             */
+            turn: number;
+            /**
+             * Format: int64
+             * @description strikes; the sheet is turned by 360°/turns between them
+             */
+            turns: number;
+            /**
+             * Format: double
+             * @description middle of the image to the right of the sheet's at the first strike, mm
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description down, mm
+             */
+            y: number;
+        };
         TurnedReach: {
             /** @description from there in each of 36 directions from the right, clockwise, mm */
             reach: number[];
@@ -3134,6 +3453,11 @@ export interface components {
              * @description in the tightest direction, mm
              */
             shift: number;
+        };
+        UsedInk: {
+            /** @description ink id; empty: as planned */
+            ink: string;
+            step: components["schemas"]["Step"];
         };
         Uses: {
             /** @description titles */
@@ -3198,11 +3522,24 @@ export interface components {
             card: components["schemas"]["Card"];
             id: string;
             plan: components["schemas"]["Plan"];
+            run: components["schemas"]["Run"];
             /**
              * Format: int64
              * @description send it back in If-Match
              */
             version: number;
+        };
+        Words: {
+            /** @description heat embossed with powder */
+            emboss?: boolean;
+            /** @description ink id */
+            ink: string;
+            /**
+             * Format: double
+             * @description height of a capital, mm
+             */
+            letter: number;
+            text: string;
         };
         WordsInBody: {
             /**
@@ -3216,16 +3553,6 @@ export interface components {
              */
             shadow?: number;
             text: string;
-        };
-        Work: {
-            /** @description ids of steps ticked off */
-            done: string[];
-            /** @description the person's own order of steps, where it differs */
-            order?: string[] | null;
-            /** @description ink id by the id of the inking step */
-            used?: {
-                [key: string]: string;
-            };
         };
     };
     responses: never;
@@ -3437,6 +3764,45 @@ export interface operations {
             };
         };
     };
+    "edit-card": {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description the version that was read, in quotes */
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditsInBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changed"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     harm: {
         parameters: {
             query: {
@@ -3534,45 +3900,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MarksOutBody"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "add-motif": {
-        parameters: {
-            query?: never;
-            header: {
-                /** @description the version that was read, in quotes */
-                "If-Match": string;
-            };
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["MotifInBody"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    ETag?: string;
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["View"];
                 };
             };
             /** @description Error */
@@ -3793,7 +4120,108 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["View"];
+                    "application/json": components["schemas"]["Changed"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "read-run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Run"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "tick-steps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TickInBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Run"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "use-ink": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UsedInk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Run"];
                 };
             };
             /** @description Error */
@@ -3895,7 +4323,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["View"];
+                    "application/json": components["schemas"]["Changed"];
                 };
             };
             /** @description Error */

@@ -28,12 +28,10 @@ export function Forgive({ layer, now }: { layer: string; now?: Limits }) {
 		await queries.invalidateQueries({ queryKey: ["placing"] });
 		await queries.invalidateQueries({ queryKey: ["card", b.view.id] });
 	};
-	const mine = (forgive?: Limits) =>
-		b.change((c) => {
-			const l = c.motifs.find((m) => m.id === b.motif?.id)?.layers.find((x) => x.id === layer);
-			if (l) l.forgive = forgive;
-			return c;
-		});
+	const mine = (forgive?: Limits) => {
+		const l = b.motif?.layers.find((x) => x.id === layer);
+		if (l && b.motif) b.edit({ layer: { motif: b.motif.id, layer: { ...l, forgive } } });
+	};
 	const row = (v: Limits, set: (l: Limits) => void, name: string) => (
 		<Box display="grid" gridTemplateColumns="1fr auto" gap="4px 10px" alignItems="center">
 			{fields.map((f) => (

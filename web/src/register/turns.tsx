@@ -1,64 +1,45 @@
 import { Box } from "@chakra-ui/react";
-import { useState } from "react";
-import type { Card, S } from "../api";
+import { useEffect, useRef, useState } from "react";
+import { type S, turnedOf } from "../api";
 import { useBench } from "../card";
 import { Button } from "../ui";
 import { length } from "../units";
 import { Num } from "./sheets";
 
-type Pattern = NonNullable<Card["patterns"]>[0];
+type Pattern = S["Turned"] & { id: string; name: string; side: number; trim: number };
 
 /** The pattern that is open, from the card. */
 export function usePattern() {
 	const b = useBench();
 	const [id, setId] = useState("");
-	const all = b.card.patterns ?? [];
-	const at = Math.max(
-		0,
-		all.findIndex((p) => p.id === id),
-	);
-	return { all, p: all[at] as Pattern | undefined, plan: b.view.plan.patterns[at] as S["PlanPattern"] | undefined, pick: setId };
+	const all = b.card.elements.flatMap((e): Pattern[] => {
+		const t = turnedOf(e);
+		return t && e.sheet ? [{ ...t, id: e.id, name: e.name ?? "", side: e.sheet.w ?? 0, trim: e.sheet.trim ?? 0 }] : [];
+	});
+	// A new one is opened as it comes.
+	const count = useRef(all.length);
+	useEffect(() => {
+		if (all.length > count.current) setId(all[all.length - 1].id);
+		count.current = all.length;
+	});
+	const p = all.find((x) => x.id === id) ?? all[0];
+	return { all, p: p as Pattern | undefined, plan: b.view.plan.patterns.find((q) => q.id === p?.id), pick: setId };
 }
 
-/** An image printed again and again on a panel that is turned: its numbers, its inks in turn, and what the trim takes. */
+/** An image printed again and again on a sheet that is turned: its numbers, its inks in turn, and what the trim takes. */
 export function Turns({ all, p, plan, pick }: ReturnType<typeof usePattern>) {
 	const b = useBench();
 	const m = b.motif;
 	const s = b.state.settings;
-	const add = () => {
-		if (!m) return;
-		const id = `t${Date.now().toString(36)}`;
-		const size = Math.max(b.look?.w ?? 40, b.look?.h ?? 40);
-		const side = Math.min(300, Math.max(60, Math.round(size * 2.3)));
-		b.change((c) => {
-			const printed = m.layers.some((l) => l.make !== "cut");
-			if (!printed) return c;
-			c.patterns = [
-				...(c.patterns ?? []),
-				{
-					id,
-					name: `${m.name}, quarter turns`,
-					motif: m.id,
-					colourways: m.colourways.slice(0, 4).map((w) => w.id),
-					turns: 4,
-					start: 1,
-					side,
-					trim: 3.2,
-					x: -Math.round(side / 4),
-					y: -Math.round(side / 4),
-					turn: 0,
-				},
-			];
-			return c;
+	const add = () => m && b.edit({ addTurned: { motif: m.id } });
+	const set = (f: Partial<Pattern>) => {
+		const e = b.card.elements.find((x) => x.id === p?.id);
+		if (!e?.sheet || !p) return;
+		const { id: _, name: __, side, trim, ...turned } = { ...p, ...f };
+		b.edit({
+			sheet: { element: e.id, sheet: { ...e.sheet, w: side, h: side, trim, treatments: e.sheet.treatments?.map((t) => (t.turned ? { ...t, turned } : t)) } },
 		});
-		pick(id);
 	};
-	const set = (f: Partial<Pattern>) =>
-		b.change((c) => {
-			const q = c.patterns?.find((x) => x.id === p?.id);
-			if (q) Object.assign(q, f);
-			return c;
-		});
 	if (!m) return null;
 	if (!m.layers.some((l) => l.make !== "cut")) return <Box>A pattern is printed: this image has no layer that is stamped or stencilled.</Box>;
 	const motif = b.card.motifs.find((x) => x.id === p?.motif);
@@ -77,23 +58,12 @@ export function Turns({ all, p, plan, pick }: ReturnType<typeof usePattern>) {
 						</select>
 					</label>
 				)}
-				<Button onClick={add}>{all.length > 0 ? "Another" : `Turn ${m.name} on a panel`}</Button>
-				{p && (
-					<Button
-						onClick={() =>
-							b.change((c) => {
-								c.patterns = c.patterns?.filter((x) => x.id !== p.id);
-								return c;
-							})
-						}
-					>
-						Take it off
-					</Button>
-				)}
+				<Button onClick={add}>{all.length > 0 ? "Another" : `Turn ${m.name} on a sheet`}</Button>
+				{p && <Button onClick={() => b.edit({ remove: { element: p.id } })}>Take it off</Button>}
 			</Box>
 			{!p && (
 				<Box>
-					The stamp stays where it is; the panel is turned by the same step after every strike, always the same way. Four quarter turns in four inks are the
+					The stamp stays where it is; the sheet is turned by the same step after every strike, always the same way. Four quarter turns in four inks are the
 					usual.
 				</Box>
 			)}
@@ -102,7 +72,7 @@ export function Turns({ all, p, plan, pick }: ReturnType<typeof usePattern>) {
 					<Box display="flex" gap="10px" flexWrap="wrap" alignItems="end">
 						<Num saved label="Strikes" v={p.turns} set={(turns) => set({ turns: Math.max(2, Math.round(turns)) })} min={2} max={16} step={1} />
 						<label className="field">
-							The panel is turned
+							The sheet is turned
 							<select value={p.anti ? "anti" : "clock"} onChange={(e) => set({ anti: e.target.value === "anti" })}>
 								<option value="clock">clockwise</option>
 								<option value="anti">anticlockwise</option>
@@ -118,7 +88,7 @@ export function Turns({ all, p, plan, pick }: ReturnType<typeof usePattern>) {
 								))}
 							</select>
 						</label>
-						<Num saved label="Panel (mm)" v={p.side} set={(side) => set({ side: Math.max(20, side, 2 * p.trim + 1) })} min={20} max={300} step={1} />
+						<Num saved label="Sheet (mm)" v={p.side} set={(side) => set({ side: Math.max(20, side, 2 * p.trim + 1) })} min={20} max={300} step={1} />
 						<Num saved label="Trim a side (mm)" v={p.trim} set={(trim) => set({ trim: Math.min(trim, p.side / 2 - 1) })} min={0} max={60} step={0.1} />
 					</Box>
 					<Box display="flex" gap="10px" flexWrap="wrap" alignItems="end">
@@ -165,7 +135,7 @@ export function Turns({ all, p, plan, pick }: ReturnType<typeof usePattern>) {
 }
 
 /** The pattern as it will look, with the trim over it. */
-export function PatternView({ p, plan, scale }: { p: Pattern; plan: S["PlanPattern"]; scale: number }) {
+export function PatternView({ p, plan, scale }: { p: Pattern; plan: S["Pattern"]; scale: number }) {
 	const b = useBench();
 	const look = b.view.plan.motifs.find((m) => m.id === p.motif);
 	if (!look) return null;

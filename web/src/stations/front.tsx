@@ -1,13 +1,13 @@
 import { Box } from "@chakra-ui/react";
 import { useEffect, useRef, useState } from "react";
-import type { Card, Element, PlanMotif, Colourway } from "../api";
+import { type Card, type Colourway, type Element, isMat, type PlanMotif, turnedOf, wordsOf } from "../api";
 import { typing } from "../app";
 import { useBench } from "../card";
 import { Frame, grounds, Layers } from "../picture";
 import { Table } from "../table";
 import { Button } from "../ui";
 import { LengthField, length } from "../units";
-import { CardStrata, GroundPicker, JointField, MotifPicker, StationFrame, useGround } from "./parts";
+import { CardStrata, GroundPicker, HeldField, MotifPicker, StationFrame, useGround } from "./parts";
 
 /** Front: the card at true proportion; mats, images and the strip, placed by drag, keys and numbers. */
 export default function Front() {
@@ -17,48 +17,31 @@ export default function Front() {
 	const s = b.state.settings;
 	const [live, setLive] = useState<{ id: string; x: number; y: number } | null>(null);
 	const drag = useRef<{ id: string; cx: number; cy: number; x: number; y: number } | null>(null);
+	const held = useRef({ id: "", at: 0, gesture: "" });
 	const el = c.elements.find((e) => e.id === b.element);
-	const setEl = (id: string, f: Partial<Element>) =>
-		b.change((n) => {
-			n.elements = n.elements.map((e) => (e.id === id ? { ...e, ...f } : e));
-			return n;
-		});
 	useEffect(() => {
 		const key = (e: KeyboardEvent) => {
 			if (typing(e) || !el || e.altKey || e.ctrlKey || (e.target as HTMLElement).closest?.(".stratum")) return;
 			const by = s.unit === "in" ? 25.4 / 16 : 0.5;
 			const mv = { ArrowLeft: [-by, 0], ArrowRight: [by, 0], ArrowUp: [0, -by], ArrowDown: [0, by] }[e.key];
-			if (mv) {
+			const turn = { "[": -1, "]": 1 }[e.key];
+			if (!isMat(el) && (mv || turn)) {
 				e.preventDefault();
-				setEl(el.id, { x: el.x + mv[0], y: el.y + mv[1] });
+				// Presses that follow each other at once are one change.
+				if (performance.now() - held.current.at > 700 || held.current.id !== el.id) held.current = { id: el.id, at: 0, gesture: `keys ${el.id} ${Date.now()}` };
+				held.current.at = performance.now();
+				b.edit({ move: { element: el.id, dx: mv?.[0], dy: mv?.[1], turn } }, held.current.gesture);
 			}
-			if (e.key === "[") setEl(el.id, { turn: el.turn - 1 });
-			if (e.key === "]") setEl(el.id, { turn: el.turn + 1 });
-			if (e.key === "Delete") b.change((n) => ({ ...n, elements: n.elements.filter((x) => x.id !== el.id) }));
+			if (e.key === "Delete") b.edit({ remove: { element: el.id } });
 		};
 		window.addEventListener("keydown", key);
 		return () => window.removeEventListener("keydown", key);
 	});
+	const laid = c.elements.filter((e) => e.face === "front" && !isMat(e));
 	const placed = view.plan.front.elements.find((p) => p.id === b.element);
 	const base = b.state.kit.papers.find((p) => p.id === c.base.paper)?.colour ?? "#fff";
 	const panel = view.plan.front.sheets.at(-1) ?? { x: 0, y: 0, w: c.base.w, h: c.base.h };
-	const addStrip = () =>
-		b.change((n) => {
-			let k = 1;
-			while (n.elements.some((e) => e.id === `s${k}`)) k++;
-			const ink = [...b.state.inks].reverse()[0]?.id ?? "";
-			const paper = b.state.kit.papers[0]?.id ?? "";
-			n.elements.push({
-				id: `s${k}`,
-				kind: "strip",
-				x: n.base.w / 2,
-				y: n.base.h * 0.82,
-				turn: 0,
-				joint: { kind: "glue", glue: b.state.kit.adhesives[0]?.id },
-				strip: { text: "thank you", paper, ink, w: 50.8, h: 12.7, letter: 4 },
-			});
-			return n;
-		});
+	const addStrip = () => b.edit({ addStrip: {} });
 	return (
 		<StationFrame
 			station="front"
@@ -85,8 +68,8 @@ export default function Front() {
 								onPointerUp={() => {
 									const g = drag.current;
 									drag.current = null;
-									if (g && live) setEl(g.id, { x: live.x, y: live.y }).then(() => setLive(null));
-									else setLive(null);
+									if (g && live) b.edit({ put: { element: g.id, x: live.x, y: live.y } });
+									setLive(null);
 								}}
 							>
 								<defs>
@@ -113,26 +96,26 @@ export default function Front() {
 										onPointerDown={() => b.pick({ element: sh.id })}
 									/>
 								))}
-								{c.elements.map((e, i) => {
-									const at = live?.id === e.id ? live : e;
-									const over = view.plan.front.elements[i]?.over;
+								{laid.map((e) => {
+									const at = live?.id === e.id ? live : e.place;
+									const here = view.plan.front.elements.find((p) => p.id === e.id);
 									return (
 										<g
 											key={e.id}
-											transform={`translate(${at.x} ${at.y}) rotate(${e.turn})`}
+											transform={`translate(${at.x} ${at.y}) rotate(${e.place.turn})`}
 											style={{ cursor: "move" }}
-											filter={e.joint.kind === "foam" ? "url(#lift)" : undefined}
+											filter={here?.foam ? "url(#lift)" : undefined}
 											onPointerDown={(ev) => {
 												(ev.currentTarget as Element2).setPointerCapture(ev.pointerId);
-												b.pick({ element: e.id, motif: e.motif || undefined, colourway: e.colourway || undefined });
-												drag.current = { id: e.id, cx: ev.clientX, cy: ev.clientY, x: e.x, y: e.y };
+												b.pick({ element: e.id, motif: e.image?.motif, colourway: e.image?.colourway });
+												drag.current = { id: e.id, cx: ev.clientX, cy: ev.clientY, x: e.place.x, y: e.place.y };
 											}}
 										>
-											<Thing e={e} over={over} on={b.element === e.id} scale={scale} />
+											<Thing e={e} over={here?.over ?? false} on={b.element === e.id} scale={scale} />
 										</g>
 									);
 								})}
-								{el && <Distances e={live?.id === el.id ? { ...el, ...live } : el} box={placed} panel={panel} s={s} scale={scale} />}
+								{el && !isMat(el) && <Distances e={live?.id === el.id ? live : el.place} box={placed} panel={panel} s={s} scale={scale} />}
 							</g>
 						)}
 					</Table>
@@ -166,23 +149,28 @@ function FoldMark({ c }: { c: Card }) {
 /** One element, drawn round its own centre. */
 function Thing({ e, over, on, scale }: { e: Element; over: boolean; on: boolean; scale: number }) {
 	const b = useBench();
-	const st = e.strip;
+	const st = e.sheet;
 	if (st) {
+		const words = wordsOf(e);
+		const [w, h] = [(st.w ?? 0) - 2 * (st.trim ?? 0), (st.h ?? 0) - 2 * (st.trim ?? 0)];
 		const paper = b.state.kit.papers.find((p) => p.id === st.paper)?.colour ?? "#fff";
-		const ink = b.state.inks.find((i) => i.id === st.ink)?.dry ?? "#222";
+		const ink = b.state.inks.find((i) => i.id === words?.ink)?.dry ?? "#222";
 		return (
 			<>
-				<rect x={-st.w / 2} y={-st.h / 2} width={st.w} height={st.h} fill={paper} stroke={on ? "#824a00" : "#0003"} strokeWidth={on ? 2 / scale : 0.1} />
-				<text textAnchor="middle" y={st.letter / 2} fontSize={st.letter / 0.668} fill={ink} pointerEvents="none">
-					{st.text}
-				</text>
-				{over && <rect x={-st.w / 2} y={-st.h / 2} width={st.w} height={st.h} fill="url(#over)" pointerEvents="none" />}
+				<rect x={-w / 2} y={-h / 2} width={w} height={h} fill={paper} stroke={on ? "#824a00" : "#0003"} strokeWidth={on ? 2 / scale : 0.1} />
+				{words && (
+					<text textAnchor="middle" y={words.letter / 2} fontSize={words.letter / 0.668} fill={ink} pointerEvents="none">
+						{words.text}
+					</text>
+				)}
+				<Turned e={e} />
+				{over && <rect x={-w / 2} y={-h / 2} width={w} height={h} fill="url(#over)" pointerEvents="none" />}
 			</>
 		);
 	}
-	const look = b.view.plan.motifs.find((m) => m.id === e.motif);
+	const look = b.view.plan.motifs.find((m) => m.id === e.image?.motif);
 	if (!look) return null;
-	const colourway = look.colourways.find((w) => w.id === e.colourway);
+	const colourway = look.colourways.find((w) => w.id === e.image?.colourway);
 	return <Image look={look} colourway={colourway} on={on} over={over} scale={scale} />;
 }
 
@@ -195,6 +183,38 @@ function Image({ look, colourway, on, over, scale }: { look: PlanMotif; colourwa
 	);
 }
 
+/** A pattern turned on a sheet, as far as the trim leaves it. */
+function Turned({ e }: { e: Element }) {
+	const b = useBench();
+	const t = turnedOf(e);
+	const plan = b.view.plan.patterns.find((p) => p.id === e.id);
+	const look = b.view.plan.motifs.find((m) => m.id === t?.motif);
+	if (!t || !plan || !look) return null;
+	const half = ((e.sheet?.w ?? 0) - 2 * (e.sheet?.trim ?? 0)) / 2;
+	const made = b.card.motifs.find((m) => m.id === t.motif)?.layers;
+	return (
+		<>
+			<clipPath id={`turned ${e.id}`}>
+				<rect x={-half} y={-half} width={2 * half} height={2 * half} />
+			</clipPath>
+			<g clipPath={`url(#${CSS.escape(`turned ${e.id}`)})`} pointerEvents="none">
+				{look.layers.map((l, i) =>
+					(made?.[i]?.make === "cut" ? [] : plan.strikes).map((k) => (
+						<path
+							key={`${l.id} ${k.number}`}
+							d={l.outline}
+							fill={look.colourways.find((w) => w.id === k.colourway)?.layers[i]?.dry}
+							fillRule="evenodd"
+							style={{ mixBlendMode: "multiply" }}
+							transform={`translate(${k.x - plan.midX} ${k.y - plan.midY}) rotate(${k.turn} ${plan.midX} ${plan.midY})`}
+						/>
+					)),
+				)}
+			</g>
+		</>
+	);
+}
+
 /** Distances from the box of what is in hand to the panel's edges. */
 function Distances({
 	e,
@@ -203,7 +223,7 @@ function Distances({
 	s,
 	scale,
 }: {
-	e: Element;
+	e: { x: number; y: number };
 	box?: { w: number; h: number };
 	panel: { x: number; y: number; w: number; h: number };
 	s: Parameters<typeof length>[1];
@@ -245,7 +265,6 @@ function Form() {
 	const { card: c, state } = b;
 	const s = state.settings;
 	const e = c.elements.find((x) => x.id === b.element);
-	const sheet = c.sheets.find((x) => x.id === b.element);
 	const row = {
 		display: "flex",
 		gap: 12,
@@ -255,33 +274,32 @@ function Form() {
 		background: "#f3f3f1",
 		borderTop: "1px solid #bfc2c1",
 	} as const;
-	if (e) {
-		const set = (f: Partial<Element>) =>
-			b.change((n) => {
-				n.elements = n.elements.map((x) => (x.id === e.id ? { ...x, ...f } : x));
-				return n;
-			});
-		const m = c.motifs.find((x) => x.id === e.motif);
-		const again = () =>
-			b.change((n) => {
-				let k = n.elements.length + 1;
-				while (n.elements.some((x) => x.id === `e${k}`)) k++;
-				n.elements.push({ ...structuredClone(e), id: `e${k}`, x: e.x + 8, y: e.y + 8 });
-				return n;
-			});
+	if (e && !isMat(e)) {
+		const put = (f: { x?: number; y?: number; turn?: number }) => b.edit({ put: { element: e.id, ...f } });
+		const m = c.motifs.find((x) => x.id === e.image?.motif);
+		const words = wordsOf(e);
+		const sheet = (f: Partial<NonNullable<Element["sheet"]>>) => e.sheet && b.edit({ sheet: { element: e.id, sheet: { ...e.sheet, ...f } } });
+		const say = (f: Partial<NonNullable<typeof words>>) =>
+			sheet({ treatments: e.sheet?.treatments?.map((t) => (t.words ? { ...t, words: { ...t.words, ...f } } : t)) });
 		return (
 			<Box style={row}>
-				<LengthField label="Centre, across" mm={e.x} settings={s} onSet={(x) => set({ x })} />
-				<LengthField label="Centre, down" mm={e.y} settings={s} onSet={(y) => set({ y })} />
+				<LengthField label="Centre, across" mm={e.place.x} settings={s} onSet={(x) => put({ x })} />
+				<LengthField label="Centre, down" mm={e.place.y} settings={s} onSet={(y) => put({ y })} />
 				<label className="field">
 					Turn (degrees)
-					<input type="number" step={1} value={Math.round(e.turn * 10) / 10} onChange={(ev) => set({ turn: Number(ev.target.value) })} style={{ width: 72 }} />
+					<input
+						type="number"
+						step={1}
+						value={Math.round(e.place.turn * 10) / 10}
+						onChange={(ev) => put({ turn: Number(ev.target.value) })}
+						style={{ width: 72 }}
+					/>
 				</label>
-				<JointField joint={e.joint} onChange={(joint) => set({ joint })} />
+				<HeldField bonds={e.bonds} onChange={(bonds) => b.edit({ hold: { element: e.id, bonds } })} />
 				{m && m.colourways.length > 1 && (
 					<label className="field">
 						Colourway
-						<select value={e.colourway} onChange={(ev) => set({ colourway: ev.target.value })}>
+						<select value={e.image?.colourway} onChange={(ev) => b.edit({ recolour: { elements: { [e.id]: ev.target.value } } })}>
 							{m.colourways.map((w) => (
 								<option key={w.id} value={w.id}>
 									{w.name}
@@ -290,75 +308,62 @@ function Form() {
 						</select>
 					</label>
 				)}
-				{e.strip && (
+				{words && (
+					<label className="field">
+						Words
+						<input
+							key={e.id + words.text}
+							defaultValue={words.text}
+							maxLength={80}
+							onBlur={(ev) => ev.target.value !== words.text && say({ text: ev.target.value })}
+							style={{ width: 180 }}
+						/>
+					</label>
+				)}
+				{e.sheet && (
 					<>
-						<label className="field">
-							Words
-							<input
-								key={e.id + e.strip.text}
-								defaultValue={e.strip.text}
-								maxLength={80}
-								onBlur={(ev) => ev.target.value !== e.strip!.text && set({ strip: { ...e.strip!, text: ev.target.value } })}
-								style={{ width: 180 }}
-							/>
-						</label>
-						<LengthField label="Width" mm={e.strip.w} settings={s} onSet={(w) => set({ strip: { ...e.strip!, w } })} width="72px" />
-						<LengthField label="Height" mm={e.strip.h} settings={s} onSet={(h) => set({ strip: { ...e.strip!, h } })} width="72px" />
-						<LengthField label="Letters" mm={e.strip.letter} settings={s} onSet={(letter) => set({ strip: { ...e.strip!, letter } })} width="72px" />
-						<PaperField value={e.strip.paper} onChange={(paper) => set({ strip: { ...e.strip!, paper } })} />
-						<label className="field">
-							Heat embossed
-							<input
-								type="checkbox"
-								checked={e.strip.emboss ?? false}
-								onChange={(ev) => set({ strip: { ...e.strip!, emboss: ev.target.checked } })}
-								style={{ width: 18 }}
-							/>
-						</label>
+						<LengthField label="Width" mm={e.sheet.w ?? 0} settings={s} onSet={(w) => sheet({ w, h: turnedOf(e) ? w : e.sheet?.h })} width="72px" />
+						{!turnedOf(e) && <LengthField label="Height" mm={e.sheet.h ?? 0} settings={s} onSet={(h) => sheet({ h })} width="72px" />}
+						{words && <LengthField label="Letters" mm={words.letter} settings={s} onSet={(letter) => say({ letter })} width="72px" />}
+						<PaperField value={e.sheet.paper} onChange={(paper) => sheet({ paper })} />
 					</>
 				)}
-				<Button onClick={() => set({ x: c.base.w / 2 })}>Centre across</Button>
-				<Button onClick={again}>Another</Button>
-				<Button onClick={() => b.change((n) => ({ ...n, elements: n.elements.filter((x) => x.id !== e.id) }))}>Take off</Button>
+				{words && (
+					<label className="field">
+						Heat embossed
+						<input type="checkbox" checked={words.emboss ?? false} onChange={(ev) => say({ emboss: ev.target.checked })} style={{ width: 18 }} />
+					</label>
+				)}
+				<Button onClick={() => put({ x: c.base.w / 2 })}>Centre across</Button>
+				<Button onClick={() => b.edit({ repeat: { element: e.id } })}>Another</Button>
+				<Button onClick={() => b.edit({ remove: { element: e.id } })}>Take off</Button>
 			</Box>
 		);
 	}
-	if (sheet) {
-		const set = (f: Partial<typeof sheet>) => b.change((n) => ({ ...n, sheets: n.sheets.map((x) => (x.id === sheet.id ? { ...x, ...f } : x)) }));
+	if (e?.sheet && e.inset) {
+		const { sheet, inset } = e;
+		const border = (f: Partial<typeof inset>) => b.edit({ sheet: { element: e.id, inset: { ...inset, ...f } } });
+		const even = inset.left === inset.right && inset.left === inset.top && inset.left === inset.bottom;
 		return (
 			<Box style={row}>
-				<LengthField label="Border of the sheet beneath" mm={sheet.border} settings={s} onSet={(border) => set({ border })} />
-				<PaperField value={sheet.paper} onChange={(paper) => set({ paper })} />
-				<JointField joint={sheet.joint} onChange={(joint) => set({ joint })} />
-				{c.sheets.length > 1 && <Button onClick={() => b.change((n) => ({ ...n, sheets: n.sheets.filter((x) => x.id !== sheet.id) }))}>Take off</Button>}
+				{even ? (
+					<LengthField label="Border of the sheet beneath" mm={inset.left} settings={s} onSet={(mm) => border({ left: mm, right: mm, top: mm, bottom: mm })} />
+				) : (
+					(["left", "right", "top", "bottom"] as const).map((side) => (
+						<LengthField key={side} label={`Border, ${side}`} mm={inset[side]} settings={s} onSet={(mm) => border({ [side]: mm })} width="72px" />
+					))
+				)}
+				<PaperField value={sheet.paper} onChange={(paper) => b.edit({ sheet: { element: e.id, sheet: { ...sheet, paper } } })} />
+				<HeldField bonds={e.bonds} onChange={(bonds) => b.edit({ hold: { element: e.id, bonds } })} />
+				{c.elements.filter(isMat).length > 1 && <Button onClick={() => b.edit({ remove: { element: e.id } })}>Take off</Button>}
 			</Box>
 		);
 	}
-	const size = (id: string) => {
-		const f = state.formats.find((x) => x.id === id);
-		if (!f) return;
-		const side = id === "slimline" || id === "dl";
-		b.change((n) => ({ ...n, base: { ...n.base, format: id, w: side ? f.size.h : f.size.w, h: side ? f.size.w : f.size.h } }));
-	};
-	const base = (f: Partial<Card["base"]>) => b.change((n) => ({ ...n, base: { ...n.base, ...f } }));
-	const addMat = () =>
-		b.change((n) => {
-			let k = 1;
-			while (n.sheets.some((x) => x.id === `mat${k}`)) k++;
-			const paper = state.kit.papers.find((p) => p.id !== n.sheets.at(-1)?.paper && p.kind === "cardstock")?.id ?? "";
-			n.sheets.splice(Math.max(0, n.sheets.length - 1), 0, {
-				id: `mat${k}`,
-				paper,
-				border: 25.4 / 8,
-				joint: { kind: "glue", glue: state.kit.adhesives[0]?.id },
-			});
-			return n;
-		});
 	return (
 		<Box style={row}>
 			<label className="field">
 				Size
-				<select value={c.base.format} onChange={(e) => size(e.target.value)}>
+				<select value={c.base.format} onChange={(e) => b.edit({ format: { format: e.target.value } })}>
 					{state.formats.map((f) => (
 						<option key={f.id} value={f.id}>
 							{f.name}
@@ -366,18 +371,18 @@ function Form() {
 					))}
 				</select>
 			</label>
-			<Button onClick={() => base({ w: c.base.h, h: c.base.w })}>Turn the card</Button>
+			<Button onClick={() => b.edit({ base: { turned: true } })}>Turn the card</Button>
 			<label className="field">
 				Fold
-				<select value={c.base.fold} onChange={(e) => base({ fold: e.target.value as Card["base"]["fold"] })}>
+				<select value={c.base.fold} onChange={(e) => b.edit({ base: { fold: e.target.value as Card["base"]["fold"] } })}>
 					<option value="side">at the side</option>
 					<option value="top">at the top</option>
 				</select>
 			</label>
-			<PaperField label="Base" value={c.base.paper} onChange={(paper) => base({ paper })} />
+			<PaperField label="Base" value={c.base.paper} onChange={(paper) => b.edit({ base: { paper } })} />
 			<label className="field">
 				Envelope
-				<select value={c.base.envelope} onChange={(e) => base({ envelope: e.target.value })} style={{ width: 160 }}>
+				<select value={c.base.envelope} onChange={(e) => b.edit({ base: { envelope: e.target.value } })} style={{ width: 160 }}>
 					<option value="">none chosen</option>
 					{state.kit.envelopes.map((x) => (
 						<option key={x.id} value={x.id}>
@@ -386,7 +391,7 @@ function Form() {
 					))}
 				</select>
 			</label>
-			<Button onClick={addMat}>Add a mat</Button>
+			<Button onClick={() => b.edit({ addMat: {} })}>Add a mat</Button>
 		</Box>
 	);
 }

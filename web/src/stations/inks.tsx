@@ -86,16 +86,7 @@ function greyOf(colourway: S["LookColourway"]) {
 function useAddWay() {
 	const b = useBench();
 	const { motif, colourway } = b;
-	return () =>
-		b.change((c) => {
-			const m = c.motifs.find((x) => x.id === motif?.id);
-			const w = m?.colourways.find((x) => x.id === colourway?.id);
-			if (m && w) {
-				const id = `w${Math.max(0, ...m.colourways.map((x) => Number(x.id.replace(/\D/g, "")) || 0)) + 1}`;
-				m.colourways.push({ ...structuredClone(w), id, name: `${w.name}, again` });
-			}
-			return c;
-		});
+	return () => motif && colourway && b.edit({ copyColourway: { motif: motif.id, colourway: colourway.id } });
 }
 
 /** Steps the chosen layer to the next lighter or darker ink owned. */
@@ -106,7 +97,7 @@ function useStep() {
 		const inks = b.state.inks; // lightest first
 		const i = inks.findIndex((x) => x.id === f?.ink);
 		const next = inks[i < 0 ? 0 : Math.min(inks.length - 1, Math.max(0, i + by))];
-		if (next && b.motif && b.colourway) b.change((c) => withFinish(c, b.motif!.id, b.colourway!.id, b.layer, { ink: next.id }));
+		if (next && b.motif && b.colourway) b.edit(withFinish(b, { ink: next.id }));
 	};
 }
 
@@ -125,7 +116,7 @@ function Chosen({ more, onMore: setMore }: { more: boolean; onMore: (v: boolean)
 	const colourway = b.motif.colourways.find((w) => w.id === b.colourway?.id);
 	const f = colourway?.layers[l.id] ?? {};
 	const look = b.colourway.layers[i];
-	const set = (x: Partial<S["Finish"]>) => b.change((c) => withFinish(c, b.motif!.id, b.colourway!.id, l.id, x));
+	const set = (x: Partial<S["Finish"]>) => b.edit(withFinish(b, x, l.id));
 	return (
 		<Box className="one-line" px="14px" py="7px" bg="sheet" borderTop="1px solid {colors.line}">
 			<b style={{ fontSize: 14 }}>{l.label}</b>
@@ -216,7 +207,7 @@ function Rail() {
 		const before = order[k - 1];
 		shift[o.i] = before && Math.abs(y(before.l) - y(o.l)) < 17 ? (shift[before.i] + 1) % 3 : 0;
 	});
-	const wrong = crossings(motif, colourway);
+	const wrong = new Set(colourway.crossed);
 	return (
 		<Box
 			as="section"
@@ -305,23 +296,6 @@ function Rail() {
 			</Box>
 		</Box>
 	);
-}
-
-/** Layers whose lightness runs against their tone ranks. */
-function crossings(m: S["Motif"], colourway: S["LookColourway"]): Set<string> {
-	const out = new Set<string>();
-	if (m.school === "local colour" || m.school === "every piece") return out;
-	m.layers.forEach((a, i) => {
-		m.layers.forEach((c, j) => {
-			if (a.accent || c.accent || a.rank >= c.rank) return;
-			const d = colourway.layers[i].l - colourway.layers[j].l;
-			if (m.school === "dark ground" ? d > 0 : d < 0) {
-				out.add(a.id);
-				out.add(c.id);
-			}
-		});
-	});
-	return out;
 }
 
 /** The sRGB grey of a CIE lightness, for the scale of the rail. */

@@ -1,6 +1,6 @@
 import { Box } from "@chakra-ui/react";
 import { type ReactNode, useState } from "react";
-import { api, type Card, ok } from "../api";
+import type { Bond } from "../api";
 import { useBench } from "../card";
 import { Notes } from "../notes";
 import { type Ground, grounds } from "../picture";
@@ -25,8 +25,7 @@ export function StationFrame({ station, table, middle, strata }: { station: stri
 /** Which image and colourway is on the table. */
 export function MotifPicker({ more }: { more?: boolean }) {
 	const b = useBench();
-	const add = (set: string) =>
-		set && b.replace((v) => ok(api.POST("/api/cards/{id}/motifs", { params: { path: { id: b.view.id }, header: { "If-Match": v } }, body: { set } })));
+	const add = (set: string) => set && b.edit({ addImage: { set } });
 	return (
 		<>
 			{b.card.motifs.length > 1 && (
@@ -97,7 +96,7 @@ export function ImageStrata({ what, value, sub }: { what: string; value: (i: num
 			value: value(i),
 			thick: w?.thick ?? 0,
 			lift: w?.lift ?? 0,
-			foam: m?.joint.kind === "foam",
+			foam: w?.foam,
 			body: w?.paper ?? "#eee",
 			top: w?.dry ?? "#ddd",
 		};
@@ -111,7 +110,7 @@ export function ImageStrata({ what, value, sub }: { what: string; value: (i: num
 			what={what}
 			selected={b.layer}
 			onPick={(id) => b.pick({ layer: id })}
-			onMove={(id, by) => b.change((c) => moveLayer(c, b.motif?.id ?? "", id, by))}
+			onMove={(id, by) => b.motif && b.edit({ shiftLayer: { motif: b.motif.id, layer: id, by } })}
 			foot={foot}
 		/>
 	);
@@ -122,20 +121,6 @@ export function inkWords(w: { inkName: string; paperName: string; missing?: stri
 	if (w.missing) return `no ${w.missing} chosen`;
 	const ink = w.inkName || "plain";
 	return printed ? `${ink}, printed` : `${ink} on ${w.paperName}`;
-}
-
-/** Moves a layer up or down the stack; what sits on what is left to the outlines where it would no longer hold. */
-export function moveLayer(c: Card, motif: string, layer: string, by: number): Card {
-	const m = c.motifs.find((x) => x.id === motif);
-	if (!m) return c;
-	const i = m.layers.findIndex((l) => l.id === layer);
-	const j = i + by;
-	if (i < 0 || j < 0 || j >= m.layers.length) return c;
-	[m.layers[i], m.layers[j]] = [m.layers[j], m.layers[i]];
-	m.layers.forEach((l, k) => {
-		if (l.on && m.layers.findIndex((x) => x.id === l.on) >= k) l.on = "";
-	});
-	return c;
 }
 
 /** The strata of the whole card: base, sheets, elements. */
@@ -165,39 +150,35 @@ export function CardStrata({ what, value }: { what: string; value: (id: string) 
 			body: base?.colour ?? "#eee",
 			top: base?.colour ?? "#eee",
 		},
-		...plan.front.sheets.map((s, i) => {
-			const joint = b.card.sheets[i].joint;
-			return {
-				id: s.id,
-				name: s.panel ? "Panel" : `Mat ${i + 1}`,
-				sub: jointWords(b, joint),
-				value: value(s.id),
-				thick: s.z1 - s.z0,
-				lift: foamLift(b, joint),
-				foam: joint.kind === "foam",
-				body: s.colour,
-				top: s.colour,
-			};
-		}),
-		...plan.front.elements.map((p, i) => {
-			const e = b.card.elements[i];
-			const m = b.card.motifs.find((x) => x.id === e.motif);
-			const w = plan.motifs.find((x) => x.id === e.motif)?.colourways.find((x) => x.id === e.colourway);
-			const printed = m?.layers[0] && m.layers[0].make !== "cut";
-			const body = e.strip ? (b.state.kit.papers.find((x) => x.id === e.strip?.paper)?.colour ?? "#eee") : (w?.layers[0]?.dry ?? "#ddd");
+		...plan.front.sheets.map((s, i) => ({
+			id: s.id,
+			name: s.panel ? "Panel" : `Mat ${i + 1}`,
+			sub: s.held,
+			value: value(s.id),
+			thick: s.z1 - s.z0,
+			lift: s.foam ? s.lift : 0,
+			foam: s.foam,
+			body: s.colour,
+			top: s.colour,
+		})),
+		...plan.front.elements.map((p) => {
+			const e = b.card.elements.find((x) => x.id === p.id);
+			const w = plan.motifs.find((x) => x.id === e?.image?.motif)?.colourways.find((x) => x.id === e?.image?.colourway);
+			const body = e?.sheet ? (b.state.kit.papers.find((x) => x.id === e.sheet?.paper)?.colour ?? "#eee") : (w?.layers[0]?.dry ?? "#ddd");
 			const k = Math.max(0, (w?.layers.length ?? 1) - 1);
+			const flat = p.printed && p.z1 - p.z0 < 0.005;
 			return {
 				id: p.id,
 				name: p.label,
-				sub: printed ? "printed on the panel" : jointWords(b, e.joint),
+				sub: p.held,
 				value: value(p.id),
-				thick: printed ? 0 : p.z1 - p.z0,
-				lift: printed ? 0 : foamLift(b, e.joint),
-				foam: e.joint.kind === "foam",
+				thick: flat ? 0 : p.z1 - p.z0,
+				lift: p.foam ? p.lift : 0,
+				foam: p.foam,
 				body,
-				top: e.strip ? body : (w?.layers[k]?.dry ?? body),
+				top: e?.sheet ? body : (w?.layers[k]?.dry ?? body),
 				parts:
-					e.strip || printed
+					e?.sheet || flat
 						? undefined
 						: w?.layers.filter((x) => x.thick > 0).map((x, n) => ({ thick: x.thick, lift: n > 0 ? x.lift : 0, body: x.paper, top: x.dry })),
 			};
@@ -209,65 +190,35 @@ export function CardStrata({ what, value }: { what: string; value: (id: string) 
 			what={what}
 			selected={b.element}
 			onPick={(id) => b.pick({ element: id })}
-			onMove={(id, by) => b.change((c) => moveElement(c, id, by))}
+			onMove={(id, by) => b.edit({ shift: { element: id, by } })}
 			foot={`Closed card ${plan.depth.total.toFixed(2)} mm (${length(plan.depth.total, fine)}) at its highest.`}
 		/>
 	);
 }
 
-type B = ReturnType<typeof useBench>;
-
-export function jointWords(b: B, j: Card["sheets"][0]["joint"]): string {
-	if (j.kind === "foam") {
-		const s = b.state.kit.spacers.find((x) => x.id === j.spacer);
-		return s ? `on ${s.name.toLowerCase()}, ${(s.thickness * Math.max(1, j.levels ?? 1)).toFixed(1)} mm` : "on foam: none chosen";
-	}
-	if (j.kind === "loose") return "laid loose";
-	return b.state.kit.adhesives.find((x) => x.id === j.glue)?.name ?? "glued";
-}
-
-export function foamLift(b: B, j: Card["sheets"][0]["joint"]): number {
-	const s = j.kind === "foam" ? b.state.kit.spacers.find((x) => x.id === j.spacer) : undefined;
-	return s ? s.thickness * Math.max(1, j.levels ?? 1) : 0;
-}
-
-/** Moves an element up or down the pile on the panel. */
-export function moveElement(c: Card, id: string, by: number): Card {
-	const i = c.elements.findIndex((e) => e.id === id);
-	const j = i + by;
-	if (i < 0 || j < 0 || j >= c.elements.length) return c;
-	[c.elements[i], c.elements[j]] = [c.elements[j], c.elements[i]];
-	return c;
-}
-
 /** How a part is held. */
-export function JointField({ joint, onChange }: { joint: Card["sheets"][0]["joint"]; onChange: (j: Card["sheets"][0]["joint"]) => void }) {
+export function HeldField({ bonds, onChange }: { bonds?: Bond[] | null; onChange: (bonds: Bond[]) => void }) {
 	const b = useBench();
-	const value = joint.kind === "foam" ? `foam:${joint.spacer}` : joint.kind === "loose" ? "loose" : `glue:${joint.glue ?? ""}`;
+	const held = bonds?.[0];
+	const value = !held ? "loose" : held.spacer ? `on:${held.spacer}` : `by:${held.adhesive ?? ""}`;
 	return (
 		<label className="field">
 			Held by
 			<select
 				value={value}
 				onChange={(e) => {
-					const [kind, id] = e.target.value.split(":");
-					onChange(
-						kind === "foam"
-							? { kind: "foam", spacer: id, levels: Math.max(1, joint.levels ?? 1) }
-							: kind === "loose"
-								? { kind: "loose" }
-								: { kind: "glue", glue: id },
-					);
+					const [how, id] = e.target.value.split(":");
+					onChange(how === "on" ? [{ spacer: id, level: Math.max(1, held?.level ?? 1) }] : how === "by" ? [{ adhesive: id }] : []);
 				}}
 			>
-				{!b.state.kit.adhesives.some((a) => a.id === joint.glue) && <option value={`glue:${joint.glue ?? ""}`}>glue</option>}
+				{held && !held.spacer && !b.state.kit.adhesives.some((a) => a.id === held.adhesive) && <option value={value}>glue</option>}
 				{b.state.kit.adhesives.map((a) => (
-					<option key={a.id} value={`glue:${a.id}`}>
+					<option key={a.id} value={`by:${a.id}`}>
 						{a.name}
 					</option>
 				))}
 				{b.state.kit.spacers.map((s) => (
-					<option key={s.id} value={`foam:${s.id}`}>
+					<option key={s.id} value={`on:${s.id}`}>
 						{s.name}, {s.thickness} mm
 					</option>
 				))}

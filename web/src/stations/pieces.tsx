@@ -4,7 +4,7 @@ import { useBench } from "../card";
 import { apartBox, Frame, grounds, Layers } from "../picture";
 import { Table } from "../table";
 import { length } from "../units";
-import { GroundPicker, ImageStrata, JointField, MotifPicker, NoImage, StationFrame, useGround } from "./parts";
+import { GroundPicker, HeldField, ImageStrata, MotifPicker, NoImage, StationFrame, useGround } from "./parts";
 
 /** Pieces: the layered image and its parts, apart or together; what shows, what hides, labels, order. */
 export default function Pieces() {
@@ -95,12 +95,7 @@ function LayerForm() {
 	if (i < 0 || !b.motif || !b.look) return null;
 	const l = b.motif.layers[i];
 	const p = b.look.layers[i];
-	const set = (f: Partial<typeof l>) =>
-		b.change((c) => {
-			const m = c.motifs.find((x) => x.id === b.motif?.id);
-			if (m) m.layers[i] = { ...m.layers[i], ...f };
-			return c;
-		});
+	const set = (f: Partial<typeof l>) => b.motif && b.edit({ layer: { motif: b.motif.id, layer: { ...l, ...f } } });
 	return (
 		<Box p="10px 20px" display="flex" gap="12px" flexWrap="wrap" alignItems="end" bg="sheet" borderTop="1px solid {colors.line}">
 			<label className="field">
@@ -185,7 +180,7 @@ function LayerForm() {
 					/>
 				</label>
 			)}
-			{l.make === "cut" && <JointField joint={l.joint} onChange={(joint) => set({ joint })} />}
+			{l.make === "cut" && <HeldField bonds={l.bonds} onChange={(bonds) => b.motif && b.edit({ hold: { motif: b.motif.id, layer: l.id, bonds } })} />}
 			<Box fontSize="13px" flexBasis="100%">
 				{length(p.w, b.state.settings)} × {length(p.h, b.state.settings)}; {Math.round(p.visible)} of {Math.round(p.area)} mm² show ({Math.round(p.share * 100)}{" "}
 				%).

@@ -70,42 +70,20 @@ export function Ranked() {
 		setSpread("");
 	}, [motif?.id]);
 	if (!motif || !look || !colourway) return null;
-	const take = (s: S["Suggestion"]) =>
-		b.change((c) => {
-			const w = c.motifs.find((m) => m.id === motif.id)?.colourways.find((x) => x.id === colourway.id);
-			if (w) {
-				w.layers = s.finishes;
-				if (motif.colourways.length === 1) w.name = s.name;
-			}
-			return c;
-		});
+	const take = (s: S["Suggestion"]) => b.edit({ replace: { motif: motif.id, colourway: colourway.id, with: { name: s.name, layers: s.finishes } } });
 	/** Adds every colourway of the set to the image. */
-	const takeAll = (ways: S["Suggestion"][]) =>
-		b.change((c) => {
-			const m = c.motifs.find((x) => x.id === motif.id);
-			let n = Math.max(0, ...(m?.colourways ?? []).map((x) => Number(x.id.replace(/\D/g, "")) || 0));
-			for (const s of ways) m?.colourways.push({ id: `w${++n}`, name: s.name, layers: s.finishes });
-			return c;
-		});
+	const takeAll = (all: S["Suggestion"][]) => b.edit({ addColourways: { motif: motif.id, choices: all.map((s) => ({ name: s.name, layers: s.finishes })) } });
 	/** Shares the colourways out among the places of the image. */
 	const share = async () => {
 		const got = await ok(api.GET("/api/cards/{id}/spread", { params: { path: { id: b.view.id }, query: { motif: motif.id } } }));
-		b.change((c) => {
-			for (const e of c.elements) e.colourway = got.elements[e.id] ?? e.colourway;
-			return c;
-		});
+		b.edit({ recolour: { elements: got.elements } });
 		setSpread(
 			got.clashes === 0 ? "Shared out: no two neighbours are alike." : `Shared out; ${got.clashes} neighbours have to share one. Add a colourway to part them.`,
 		);
 	};
-	const places = b.card.elements.filter((e) => e.motif === motif.id).length;
+	const places = b.card.elements.filter((e) => e.image?.motif === motif.id).length;
 	const chosen = colourway.layers.find((l) => l.id === b.layer);
-	const setSchool = (school: (typeof schools)[number]) =>
-		b.change((c) => {
-			const m = c.motifs.find((x) => x.id === motif.id);
-			if (m) m.school = school;
-			return c;
-		});
+	const setSchool = (school: (typeof schools)[number]) => b.edit({ school: { motif: motif.id, school } });
 	return (
 		<Box p="7px 14px 8px" bg="#b9bab9" minH="128px">
 			<Box display="flex" gap="10px" alignItems="center" flexWrap="wrap" mb="6px" fontSize="13px">

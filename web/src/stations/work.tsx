@@ -1,5 +1,6 @@
 import { Box } from "@chakra-ui/react";
 import { useEffect, useState } from "react";
+import type { Act } from "../api";
 import { typing } from "../app";
 import { useBench } from "../card";
 import { Button } from "../ui";
@@ -9,45 +10,40 @@ import { CardStrata, StationFrame } from "./parts";
 export default function Work() {
 	const b = useBench();
 	const steps = b.view.plan.steps;
-	const next = steps.find((s) => !s.done);
-	const at = steps.find((s) => s.id === b.step) ?? next;
-	const after = at ? steps.filter((s) => !s.done && s.number > at.number).slice(0, 2) : [];
-	const done = steps.filter((s) => s.done).length;
-	const tick = (id: string, on: boolean) => {
+	const next = steps.find((s) => !b.done(s));
+	const at = steps.find((s) => s.key === b.step) ?? next;
+	const after = at ? steps.filter((s) => !b.done(s) && s.number > at.number).slice(0, 2) : [];
+	const done = steps.filter(b.done).length;
+	const tick = (a: Act, on: boolean) => {
 		b.pick({ step: "" });
-		b.change((c) => ({ ...c, work: { ...c.work, done: on ? [...new Set([...c.work.done, id])] : c.work.done.filter((x) => x !== id) } }));
+		b.tick(a, on);
 	};
-	const move = (id: string, by: number) =>
-		b.change((c) => {
-			const order = steps.map((s) => s.id);
-			const i = order.indexOf(id);
-			const j = i + by;
-			if (j < 0 || j >= order.length) return c;
-			[order[i], order[j]] = [order[j], order[i]];
-			return { ...c, work: { ...c.work, order } };
-		});
+	const move = (key: string, by: number) => {
+		const order = [...steps];
+		const i = order.findIndex((s) => s.key === key);
+		const j = i + by;
+		if (j < 0 || j >= order.length) return;
+		[order[i], order[j]] = [order[j], order[i]];
+		b.edit({ order: { steps: order.map((s) => s.id) } });
+	};
 	useEffect(() => {
 		const key = (e: KeyboardEvent) => {
 			if (typing(e) || e.key !== " " || !at || (e.target as HTMLElement).matches("button, a, [role=option]")) return;
 			e.preventDefault();
-			tick(at.id, !at.done);
+			tick(at, !b.done(at));
 		};
 		window.addEventListener("keydown", key);
 		return () => window.removeEventListener("keydown", key);
 	});
-	const use = (id: string, ink: string) =>
-		b.change((c) => {
-			const { [id]: _, ...rest } = c.work.used ?? {};
-			c.work.used = ink ? { ...rest, [id]: ink } : rest;
-			return c;
-		});
+	const used = at && b.view.run.used.find((u) => JSON.stringify(u.step) === JSON.stringify(at.id))?.ink;
+	/** At which step a thing of the strata goes on. */
 	const numberOf = (id: string) => {
+		const of = (verb: string, element = id) => steps.find((x) => x.id.verb === verb && (x.id.element ?? "") === element);
+		const motif = b.card.elements.find((e) => e.id === id)?.image?.motif;
 		const s =
 			id === "base" || id === "back"
-				? steps.find((x) => x.id === "base")
-				: (steps.find((x) => x.id === `mount:${id}`) ??
-					steps.find((x) => x.id === `place:${id}`) ??
-					steps.findLast((x) => x.kind === "print" && x.motif === b.card.elements.find((e) => e.id === id)?.motif));
+				? of("fold", "")
+				: (of("mount") ?? of("place") ?? steps.findLast((x) => x.id.verb === "print" && motif && x.id.motif === motif));
 		return s ? `step ${s.number}` : "";
 	};
 	return (
@@ -71,19 +67,14 @@ export default function Work() {
 									</Box>
 								))}
 								<Box display="flex" gap="14px" flexWrap="wrap" alignItems="center">
-									<Button variant="main" size="big" onClick={() => tick(at.id, !at.done)}>
-										{at.done ? "Not done after all" : "Done"}
+									<Button variant="main" size="big" onClick={() => tick(at, !b.done(at))}>
+										{b.done(at) ? "Not done after all" : "Done"}
 									</Button>
-									{at.minutes > 0 && <Timer key={at.id} minutes={at.minutes} />}
+									{at.minutes > 0 && <Timer key={at.key} minutes={at.minutes} />}
 									{at.ink && (
 										<label style={{ fontSize: 17 }}>
 											used{" "}
-											<select
-												aria-label="Ink really used"
-												value={b.card.work.used?.[at.id] ?? ""}
-												onChange={(e) => use(at.id, e.target.value)}
-												style={{ maxWidth: 240 }}
-											>
+											<select aria-label="Ink really used" value={used ?? ""} onChange={(e) => b.use(at.id, e.target.value)} style={{ maxWidth: 240 }}>
 												<option value="">as planned</option>
 												{b.state.kit.inks
 													.filter((i) => i.id !== at.ink)
@@ -99,7 +90,7 @@ export default function Work() {
 								<Box flex="1" />
 								<Box color="quiet" fontSize="17px">
 									{after.map((s) => (
-										<Box key={s.id}>
+										<Box key={s.key}>
 											Then {s.number}: {s.title}
 										</Box>
 									))}
@@ -117,17 +108,18 @@ export default function Work() {
 							<h2 style={{ fontSize: 16 }}>
 								{done} of {steps.length} done
 							</h2>
-							{(b.card.work.order?.length ?? 0) > 0 && (
-								<Button onClick={() => b.change((c) => ({ ...c, work: { ...c.work, order: [] } }))}>Proposed order</Button>
-							)}
+							{(b.card.order?.length ?? 0) > 0 && <Button onClick={() => b.edit({ order: { steps: [] } })}>Proposed order</Button>}
 						</Box>
 						<ol style={{ listStyle: "none", margin: "8px 0 0", padding: 0 }}>
 							{steps.map((s) => (
-								<li key={s.id} style={{ display: "flex", gap: 8, alignItems: "center", background: s.id === at?.id ? "#fff" : undefined, padding: "2px 4px" }}>
-									<input type="checkbox" checked={s.done} onChange={(e) => tick(s.id, e.target.checked)} aria-label={`Step ${s.number} done: ${s.title}`} />
+								<li
+									key={s.key}
+									style={{ display: "flex", gap: 8, alignItems: "center", background: s.key === at?.key ? "#fff" : undefined, padding: "2px 4px" }}
+								>
+									<input type="checkbox" checked={b.done(s)} onChange={(e) => tick(s, e.target.checked)} aria-label={`Step ${s.number} done: ${s.title}`} />
 									<button
 										type="button"
-										onClick={() => b.pick({ step: s.id })}
+										onClick={() => b.pick({ step: s.key })}
 										style={{
 											flex: 1,
 											textAlign: "left",
@@ -135,18 +127,18 @@ export default function Work() {
 											border: 0,
 											padding: "5px 0",
 											cursor: "pointer",
-											color: s.done ? "#4f5962" : "#1d2327",
-											fontWeight: s.id === at?.id ? 700 : 400,
+											color: b.done(s) ? "#4f5962" : "#1d2327",
+											fontWeight: s.key === at?.key ? 700 : 400,
 										}}
 									>
 										{s.number} {s.title}
 									</button>
-									{s.id === at?.id && (
+									{s.key === at?.key && (
 										<span style={{ display: "flex", gap: 2 }}>
-											<Button onClick={() => move(s.id, -1)} px="6px" aria-label="Do this step earlier">
+											<Button onClick={() => move(s.key, -1)} px="6px" aria-label="Do this step earlier">
 												↑
 											</Button>
-											<Button onClick={() => move(s.id, 1)} px="6px" aria-label="Do this step later">
+											<Button onClick={() => move(s.key, 1)} px="6px" aria-label="Do this step later">
 												↓
 											</Button>
 										</span>
