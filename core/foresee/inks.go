@@ -26,9 +26,13 @@ const (
 func inkRules() []Rule {
 	return append(colourRules(),
 		Rule{ID: "noink", Station: Inks, Severity: Tip, Title: "Images without any ink yet", Explain: "Until they have, all of it dries the colour of its card.", Source: practice, check: colourways(noInk)},
-		Rule{ID: "stamp", Station: Inks, Severity: Shows, Title: "Parts of one stamp in different inks", Explain: "A stamp takes one ink at a time, unless it is masked or inked in part.", Source: practice, check: inked(sharedStamps)},
+		stampRule(),
 		Rule{ID: "guess", Station: Inks, Severity: Tip, Title: "Colours that are guessed where it matters", Explain: "Strong ink on strong card dries as nobody foretells to the shade; where a pair hangs on it, a swatch tells.", Source: "Kubelka and Munk against Beer and Lambert; see docs/ARCHITECTURE.md",
 			Limits: []Limit{{"doubt that counts", leastDoubt, "CIEDE2000", ""}}, check: inked(guesses)})
+}
+
+func stampRule() Rule {
+	return Rule{ID: "stamp", Station: Inks, Severity: Shows, Title: "Parts of one stamp in different inks", Explain: "A stamp takes one ink at a time, unless it is masked or inked in part.", Source: practice, check: inked(sharedStamps)}
 }
 
 // colourRules are those that a change of one ink can break.
@@ -126,7 +130,7 @@ func (v *View) colourHits(m *Image, wi int, w card.Colourway, as look.Colourway)
 	u := *v
 	u.Images, u.mends = []Image{trial}, mostMends
 	out := map[string]Finding{}
-	for _, r := range colourRules() {
+	for _, r := range append(colourRules(), stampRule()) {
 		r.check(&u, func(h Hit) { f := r.finding(h); out[f.ID] = f })
 	}
 	return out
@@ -289,7 +293,7 @@ func sharedStamps(v *View, m *Image, wi int, add func(Hit)) {
 			Why:   fmt.Sprintf("Both are on the stamp %q, which takes one ink at a time.", stamp),
 			Do:    "Give both the same ink, mask one while you ink the other, or ink the stamp in part.",
 			Facts: []string{w.Layers[was.ID].Ink, w.Layers[l.ID].Ink}}
-		if ink := w.Layers[was.ID].Ink; ink != "" {
+		if ink := w.Layers[was.ID].Ink; ink != "" && v.mends < mostMends {
 			trial := w
 			trial.Layers = maps.Clone(w.Layers)
 			f := trial.Layers[l.ID]

@@ -190,7 +190,7 @@ func (m *making) plies(i int) {
 func (m *making) glue(i int) {
 	v := m.views[i]
 	a, raised := m.held(Act{ID: m.id(Glue, i), Title: fmt.Sprintf("%s onto %s", m.name(i), m.views[v.Host].Layer.Label)}, v.Layer.Bonds)
-	m.add(phaseStack, a, facts{leaf: m.thing(i, ""), onto: m.leaf(v.Host, m.carrier(m.Build.Things[m.Things[0]].Element)), raised: raised, stack: i, outline: v.Outline.Simplify(hair)})
+	m.add(phaseStack, a, facts{leaf: m.thing(i, ""), onto: m.leaf(v.Host, m.carrier(m.Build.Things[m.Things[0]].Element)), raised: raised, shy: m.shy(m.finish(i).Paper), stack: i, outline: v.Outline.Simplify(hair)})
 }
 
 // prints adds the prints: all copies of a stamp together, but images that overlap on what

@@ -279,9 +279,10 @@ func besideRaised(t *table, need func(first, then int)) {
 	}
 }
 
+// heatBeforeFoam: foam and what else heat warps goes on when all heating is done.
 func heatBeforeFoam(t *table, need func(first, then int)) {
 	for _, i := range t.joins() {
-		if !t.acts[i].raised {
+		if !t.acts[i].raised && !t.acts[i].shy {
 			continue
 		}
 		for _, h := range t.verb[Heat] {

@@ -168,6 +168,9 @@ func (k *maker) put(i int) {
 		phase = phaseRaise
 	}
 	f := facts{leaf: leaf, onto: on, raised: raised, stack: i, outline: k.rough(i)}
+	if e.Sheet != nil {
+		f.shy = k.shy(e.Sheet.Paper)
+	}
 	if e.Image != nil {
 		f.leaf = Thing{Element: e.ID, Motif: e.Image.Motif, Colourway: e.Image.Colourway}
 	}
@@ -187,7 +190,7 @@ func (k *maker) mount() {
 			name = k.LeafName(on.Element)
 		}
 		a, raised := k.held(Act{ID: card.Step{Verb: Mount, Element: t.Element.ID}, Title: strings.ToUpper(t.Name[:1]) + t.Name[1:] + " onto " + name}, t.Element.Bonds)
-		k.add(phaseMount, a, facts{leaf: Thing{Element: t.Element.ID}, onto: on, raised: raised})
+		k.add(phaseMount, a, facts{leaf: Thing{Element: t.Element.ID}, onto: on, raised: raised, shy: k.shy(t.Element.Sheet.Paper)})
 	}
 	end := Act{ID: card.Step{Verb: Finish}, Kind: CheckAct, Title: "The inside and the envelope", Detail: "Write inside, look over the edges, lay the card in its envelope before you seal it."}
 	if e, ok := k.Stock.Envelope(k.Card.Base.Envelope); ok {
@@ -198,6 +201,12 @@ func (k *maker) mount() {
 
 // carrier is the leaf an element lies on.
 func (k *maker) carrier(e card.Element) Thing { return Thing{Element: k.Carrier(e).Element} }
+
+// shy reports whether heat warps a paper.
+func (k *maker) shy(paper string) bool {
+	p, ok := k.Stock.Paper(paper)
+	return ok && p.HeatShy()
+}
 
 // hair is how far, mm, two elements may lie over each other without it counting.
 const hair = 0.1

@@ -82,6 +82,7 @@ type facts struct {
 	onto    Thing   // what a leaf is put onto
 	onLayer Thing   // the layer it is put onto, where that is a print
 	raised  bool    // on foam
+	shy     bool    // of a stock that heat warps
 	cutsOut bool    // cuts after everything on its leaf is printed
 	seq     int     // its turn among those of its series
 	series  Thing   // acts that go in turn

@@ -1,0 +1,594 @@
+package plan_test
+
+import (
+	"errors"
+	"fmt"
+	"hash/fnv"
+	"slices"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"ochrestone/core/build"
+	"ochrestone/core/card"
+	"ochrestone/core/kit"
+	"ochrestone/core/motif"
+	"ochrestone/core/plan"
+	"ochrestone/core/trial"
+	"ochrestone/core/work"
+	"ochrestone/demo"
+)
+
+// table is a small bench: card is cut, gets wet, dries, is heated, popped, stuck and
+// covered on it, and what cannot be done says so. It knows the card and what paper and
+// ink do (common practice, no source), and nothing of the rules the program orders by.
+type table struct {
+	b        build.Build
+	acts     []work.Act
+	cut      map[thing]bool
+	inked    map[thing]bool // layers and words
+	wet      map[thing]bool // inked with what stays wet until it is heated
+	popped   map[thing]bool
+	plied    map[thing]bool
+	stuck    map[thing]bool // pieces onto pieces
+	placed   map[string]bool
+	mounted  map[string]bool
+	masked   map[string]bool
+	touched  map[string]bool // leaves that something was put on
+	strikes  map[string]int  // of patterns, by element
+	foamed   bool
+	finished bool
+}
+
+type thing struct{ element, motif, colourway, part string }
+
+func newTable(b build.Build, acts []work.Act) *table {
+	t := &table{b: b, acts: acts, strikes: map[string]int{}, placed: map[string]bool{}, mounted: map[string]bool{}, masked: map[string]bool{}, touched: map[string]bool{}}
+	t.cut, t.inked, t.wet, t.popped, t.plied, t.stuck = map[thing]bool{}, map[thing]bool{}, map[thing]bool{}, map[thing]bool{}, map[thing]bool{}, map[thing]bool{}
+	return t
+}
+
+// made is the image in a colourway an act is about.
+func (t *table) made(id card.Step) *build.Made {
+	for i := range t.b.Made {
+		if m := &t.b.Made[i]; m.Image.ID == id.Motif && m.Colourway.ID == id.Colourway {
+			return m
+		}
+	}
+	return nil
+}
+
+func (t *table) has(id card.Step) bool {
+	return slices.ContainsFunc(t.acts, func(a work.Act) bool { return a.ID == id })
+}
+
+// hot tells whether an ink stays wet until it is heated.
+func (t *table) hot(inks ...string) bool {
+	return slices.ContainsFunc(inks, func(id string) bool { i, ok := t.b.Stock.Ink(id); return ok && i.Heat() })
+}
+
+func (t *table) do(a work.Act) error {
+	if t.finished {
+		return errors.New("the card is in its envelope already")
+	}
+	id := a.ID
+	if m := t.made(id); m != nil {
+		return t.image(a, m)
+	}
+	leaf := thing{element: id.Element}
+	e, _ := t.b.Card.Element(id.Element)
+	words := thing{element: id.Element, part: "words"}
+	switch id.Verb {
+	case work.Fold:
+		t.cut[thing{}] = true
+	case work.Cut:
+		if e.Sheet != nil && e.Sheet.Words() != nil && e.Inset == nil {
+			if !t.inked[words] || t.wet[words] {
+				return errors.New("the strip is cut before its words stand dry in its middle")
+			}
+		}
+		t.cut[leaf] = true
+	case work.Print:
+		if e.Sheet.Turned() != nil {
+			if !t.cut[leaf] {
+				return errors.New("there is no sheet to turn")
+			}
+			return t.strike(a, e)
+		}
+		t.inked[words], t.wet[words] = true, t.hot(a.Ink) || e.Sheet.Words().Emboss
+	case work.Heat:
+		if t.foamed {
+			return errors.New("the heat tool warps the foam that is on already")
+		}
+		t.wet[words] = false
+		for l := range t.wet {
+			if l.element == id.Element {
+				t.wet[l] = false
+			}
+		}
+	case work.Trim:
+		if want := t.prints(e); t.strikes[id.Element] < want {
+			return fmt.Errorf("trimmed after %d of %d strikes", t.strikes[id.Element], want)
+		}
+	case work.Mask:
+		return t.mask(id.Element)
+	case work.Place:
+		return t.place(e)
+	case work.Mount:
+		return t.mount(e)
+	case work.Finish:
+		t.finished = true
+		for _, th := range t.b.Things {
+			if th.Leaf != nil && !t.mounted[th.Element.ID] {
+				return fmt.Errorf("%s is not on the card yet", th.Name)
+			}
+			if th.Leaf == nil && th.Leaves > 0 && !(th.Printed && !t.grounded(th)) && !t.placed[th.Element.ID] {
+				return fmt.Errorf("%s is not on the card yet", th.Name)
+			}
+		}
+	default:
+		return fmt.Errorf("nobody knows how to %s", id.Verb)
+	}
+	return nil
+}
+
+// prints is how many strikes of stamps a pattern takes.
+func (t *table) prints(e card.Element) (n int) {
+	for _, a := range t.acts {
+		if a.ID.Element == e.ID && a.ID.Verb == work.Print {
+			n++
+		}
+	}
+	return n
+}
+
+// strike prints one strike of a pattern: the sheet is turned from the last by one step, so
+// the count has to be kept.
+func (t *table) strike(a work.Act, e card.Element) error {
+	n, turns := t.strikes[e.ID], e.Sheet.Turned().Turns
+	if a.ID.N != n%turns+1 {
+		return fmt.Errorf("strike %d comes when the sheet stands for strike %d", a.ID.N, n%turns+1)
+	}
+	l := thing{element: e.ID, part: a.ID.Part}
+	if n%turns > 0 && !t.inked[l] {
+		return errors.New("the stamp was changed in the middle of the turns")
+	}
+	t.strikes[e.ID]++
+	t.inked[l], t.wet[l] = true, t.hot(a.Ink)
+	return nil
+}
+
+// image does an act on the pieces and prints of an image.
+func (t *table) image(a work.Act, m *build.Made) error {
+	id := a.ID
+	at := slices.IndexFunc(m.Image.Shapes.Views, func(v motif.View) bool { return v.Layer.ID == id.Part })
+	of := func(i int) thing {
+		return thing{motif: id.Motif, colourway: id.Colourway, part: m.Image.Shapes.Views[i].Layer.ID}
+	}
+	if id.Verb == work.Pop {
+		for i, v := range m.Image.Shapes.Views {
+			if v.Layer.Make != card.Cut {
+				continue
+			}
+			if !t.cut[of(i)] {
+				return fmt.Errorf("%s is not cut yet", v.Layer.Label)
+			}
+			if err := t.dry(m, i); err != nil {
+				return err
+			}
+			t.popped[of(i)] = true
+		}
+		return nil
+	}
+	v := m.Image.Shapes.Views[at]
+	leaf := build.Leaf(m.Image.Shapes, at)
+	switch id.Verb {
+	case work.Cut:
+		if v.Layer.After {
+			if err := t.dry(m, at); err != nil {
+				return err
+			}
+		}
+		t.cut[of(at)] = true
+	case work.Ink, work.Blend, work.Return, work.Edge, work.Back:
+		if !v.Layer.After && !t.cut[of(at)] {
+			return errors.New("the piece is not cut yet")
+		}
+		if t.popped[of(at)] {
+			return errors.New("it is out of its sheet already, and slips under the brush")
+		}
+		return t.ink(a, m, at)
+	case work.Print:
+		if leaf != motif.Ground {
+			if l := m.Image.Shapes.Views[leaf].Layer; !l.After && !t.cut[of(leaf)] || t.popped[of(leaf)] {
+				return fmt.Errorf("%s is not in its sheet to be printed on", l.Label)
+			}
+		}
+		return t.print(a, m, at, leaf)
+	case work.Heat:
+		if t.foamed {
+			return errors.New("the heat tool warps the foam that is on already")
+		}
+		for l := range t.wet {
+			if l.motif == id.Motif && l.colourway == id.Colourway && t.same(m, l.part, id.Part) && (l.element == id.Element || l.element == "") {
+				t.wet[l] = false
+			}
+		}
+	case work.Plies:
+		if !t.popped[of(at)] {
+			return errors.New("the plies are still in their sheets")
+		}
+		t.plied[of(at)] = true
+	case work.Glue:
+		return t.glue(m, at, leafBelow(m, at))
+	case work.Mask:
+		return t.mask(id.Element)
+	}
+	return nil
+}
+
+// leafBelow is the cut layer a piece is glued onto, or the ground.
+func leafBelow(m *build.Made, i int) int {
+	return build.Leaf(m.Image.Shapes, m.Image.Shapes.Views[i].Host)
+}
+
+// same tells whether two layers are printed at one stroke.
+func (t *table) same(m *build.Made, a, b string) bool {
+	if a == b {
+		return true
+	}
+	var x, y motif.View
+	for _, v := range m.Image.Shapes.Views {
+		if v.Layer.ID == a {
+			x = v
+		}
+		if v.Layer.ID == b {
+			y = v
+		}
+	}
+	return x.Part.Stamp != "" && x.Part.Stamp == y.Part.Stamp && m.Colourway.Layers[a].Ink == m.Colourway.Layers[b].Ink
+}
+
+// ink lays ink on a piece, a blend on the ink before it.
+func (t *table) ink(a work.Act, m *build.Made, i int) error {
+	l := thing{motif: a.ID.Motif, colourway: a.ID.Colourway, part: a.ID.Part}
+	before := map[string]int{work.Ink: 0, work.Blend: a.ID.N, work.Return: 90, work.Edge: 91, work.Back: 92}[a.ID.Verb]
+	for _, o := range t.acts {
+		if o.ID.Motif != a.ID.Motif || o.ID.Colourway != a.ID.Colourway || o.ID.Part != a.ID.Part || o.ID == a.ID {
+			continue
+		}
+		n, inking := map[string]int{work.Ink: 0, work.Blend: o.ID.N, work.Return: 90}[o.ID.Verb]
+		if inking && n < before && !t.inked[thing{o.Key, "", "", ""}] {
+			return fmt.Errorf("“%s” comes before the lighter “%s”", a.Title, o.Title)
+		}
+	}
+	t.inked[thing{a.Key, "", "", ""}], t.inked[l] = true, true
+	f := m.Colourway.Layers[m.Image.Shapes.Views[i].Layer.ID]
+	t.wet[l] = t.wet[l] || t.hot(a.Ink) || t.hot(f.Ink)
+	return nil
+}
+
+// print prints a layer, and what shares its stamp and ink.
+func (t *table) print(a work.Act, m *build.Made, at, leaf int) error {
+	id := a.ID
+	key := func(i int, element string) thing {
+		if build.Leaf(m.Image.Shapes, i) != motif.Ground {
+			element = ""
+		}
+		return thing{element, id.Motif, id.Colourway, m.Image.Shapes.Views[i].Layer.ID}
+	}
+	// What lies beneath has to be there, and dry.
+	for h := m.Image.Shapes.Views[at].Host; h != motif.Ground; h = m.Image.Shapes.Views[h].Host {
+		host := m.Image.Shapes.Views[h]
+		l := key(h, id.Element)
+		if host.Layer.Make == card.Cut {
+			l.element = ""
+		}
+		if f := m.Colourway.Layers[host.Layer.ID]; (f.Ink != "" || len(f.Blends) > 0) && !t.same(m, host.Layer.ID, id.Part) {
+			if !t.inked[l] {
+				return fmt.Errorf("%s is not on yet, and comes over it", host.Layer.Label)
+			}
+			if t.wet[l] {
+				return fmt.Errorf("%s is wet", host.Layer.Label)
+			}
+		}
+		if host.Layer.Make == card.Cut {
+			break // what lies beneath that piece is another leaf
+		}
+	}
+	// On a light ground lighter steps come first.
+	if l := m.Image.Shapes.Views[at].Layer; m.Image.School == card.LightGround && !l.Accent {
+		for i, o := range m.Image.Shapes.Views[:at] {
+			if o.Layer.Make != card.Cut && !o.Layer.Accent && o.Layer.Rank < l.Rank && m.Colourway.Layers[o.Layer.ID].Ink != "" && !t.inked[key(i, id.Element)] && !t.same(m, o.Layer.ID, l.ID) {
+				return fmt.Errorf("%s is darker and comes before the lighter %s", l.Label, o.Layer.Label)
+			}
+		}
+	}
+	if leaf == motif.Ground {
+		for _, ti := range m.Things {
+			th := t.b.Things[ti]
+			if id.Element != "" && th.Element.ID != id.Element || id.Element == "" && t.has(card.Step{Verb: id.Verb, Element: th.Element.ID, Motif: id.Motif, Colourway: id.Colourway, Part: id.Part}) {
+				continue
+			}
+			if err := t.onto(ti); err != nil {
+				return err
+			}
+		}
+	}
+	for i, v := range m.Image.Shapes.Views {
+		if v.Layer.Make == card.Cut || !t.same(m, v.Layer.ID, id.Part) {
+			continue
+		}
+		if v.Layer.ID != id.Part && t.has(card.Step{Verb: id.Verb, Element: id.Element, Motif: id.Motif, Colourway: id.Colourway, Part: v.Layer.ID}) {
+			continue // it is printed by itself
+		}
+		l := key(i, id.Element)
+		f := m.Colourway.Layers[v.Layer.ID]
+		inks := []string{f.Ink}
+		for _, b := range f.Blends {
+			inks = append(inks, b.Ink)
+		}
+		t.inked[l], t.wet[l] = true, t.hot(inks...)
+	}
+	return nil
+}
+
+// onto looks whether a printed thing can be printed on what carries it.
+func (t *table) onto(i int) error {
+	th := t.b.Things[i]
+	on := t.b.Carrier(th.Element)
+	switch {
+	case !t.cut[thing{element: on.Element}]:
+		return errors.New("what it is printed on is not cut yet")
+	case t.touched[on.Element]:
+		return errors.New("a stamp cannot come down flat beside what is put on already")
+	case t.mounted[on.Element]:
+		return errors.New("it is mounted already")
+	}
+	for j, o := range t.b.Things {
+		if j == i || !o.Printed || !o.Outline.Overlaps(th.Outline) || o.Element.Face != card.Front {
+			continue
+		}
+		if j > i && !t.masked[o.Element.ID] {
+			return fmt.Errorf("%s stands in front and is not masked", o.Name)
+		}
+		if j < i && t.begun(o.Element.ID) {
+			return fmt.Errorf("%s stands behind and is printed already: it would be printed over", o.Name)
+		}
+	}
+	return nil
+}
+
+// begun tells whether anything of a thing that is printed by itself is printed.
+func (t *table) begun(element string) bool {
+	for l, is := range t.inked {
+		if is && l.element == element && l.motif != "" {
+			return true
+		}
+	}
+	return false
+}
+
+func (t *table) mask(element string) error {
+	for _, a := range t.acts {
+		if a.ID.Element != element || a.ID.Verb != work.Print {
+			continue
+		}
+		l := thing{element, a.ID.Motif, a.ID.Colourway, a.ID.Part}
+		if !t.inked[l] || t.wet[l] {
+			return fmt.Errorf("masked before “%s” is done and dry", a.Title)
+		}
+	}
+	t.masked[element] = true
+	return nil
+}
+
+// dry looks whether all ink on a piece is on it and dry.
+func (t *table) dry(m *build.Made, piece int) error {
+	for _, a := range t.acts {
+		if a.ID.Motif != m.Image.ID || a.ID.Colourway != m.Colourway.ID || a.ID.Part == "" {
+			continue
+		}
+		i := slices.IndexFunc(m.Image.Shapes.Views, func(v motif.View) bool { return v.Layer.ID == a.ID.Part })
+		if build.Leaf(m.Image.Shapes, i) != piece {
+			continue
+		}
+		l := thing{motif: a.ID.Motif, colourway: a.ID.Colourway, part: a.ID.Part}
+		switch a.ID.Verb {
+		case work.Ink, work.Blend, work.Return, work.Edge, work.Back:
+			if !t.inked[thing{a.Key, "", "", ""}] || t.wet[l] {
+				return fmt.Errorf("“%s” is not done and dry", a.Title)
+			}
+		case work.Print:
+			if !t.inked[l] || t.wet[l] {
+				return fmt.Errorf("“%s” is not done and dry", a.Title)
+			}
+		}
+	}
+	return nil
+}
+
+// glue puts a piece onto another, or onto a print.
+func (t *table) glue(m *build.Made, i, on int) error {
+	vs := m.Image.Shapes.Views
+	of := func(i int) thing {
+		return thing{motif: m.Image.ID, colourway: m.Colourway.ID, part: vs[i].Layer.ID}
+	}
+	if !t.popped[of(i)] || vs[i].Layer.Copies > 1 && !t.plied[of(i)] {
+		return errors.New("it is not one piece in the hand yet")
+	}
+	within := func(k, root int) bool {
+		for ; k != motif.Ground; k = leafBelow(m, k) {
+			if k == root {
+				return true
+			}
+		}
+		return false
+	}
+	for k := i + 1; k < len(vs); k++ {
+		if vs[k].Layer.Make == card.Cut && t.stuck[of(k)] && !within(k, i) && vs[k].Outline.Overlaps(vs[i].Outline) {
+			return fmt.Errorf("%s lies over its place already", vs[k].Layer.Label)
+		}
+	}
+	if on == motif.Ground {
+		c := t.b.Carrier(t.b.Things[m.Things[0]].Element)
+		if !t.cut[thing{element: c.Element}] || t.mounted[c.Element] {
+			return errors.New("what carries it is not there, or mounted already")
+		}
+		t.touched[c.Element] = true
+	} else {
+		if !t.popped[of(on)] || vs[on].Layer.Copies > 1 && !t.plied[of(on)] {
+			return fmt.Errorf("%s is not one piece in the hand yet", vs[on].Layer.Label)
+		}
+		if len(vs[on].Layer.Bonds) > 0 && vs[on].Layer.Bonds[0].Raised() && t.stuck[of(on)] {
+			slipped := false
+			for k := on + 1; k < i; k++ {
+				slipped = slipped || vs[k].Layer.Make == card.Cut && !within(k, on) && vs[k].Outline.Overlaps(vs[i].Outline)
+			}
+			if !slipped {
+				return fmt.Errorf("it is pressed down on %s, which stands on foam", vs[on].Layer.Label)
+			}
+		}
+	}
+	t.stuck[of(i)] = true
+	t.foamed = t.foamed || len(vs[i].Layer.Bonds) > 0 && vs[i].Layer.Bonds[0].Raised() || t.shy(m.Colourway.Layers[vs[i].Layer.ID].Paper)
+	return nil
+}
+
+// grounded tells whether a piece of an image is laid on what carries it.
+func (t *table) grounded(th build.Thing) bool {
+	return th.Made >= 0 && slices.ContainsFunc(t.b.Made[th.Made].Image.Shapes.Views, func(v motif.View) bool { return v.Host == motif.Ground && v.Layer.Make == card.Cut })
+}
+
+func (t *table) place(e card.Element) error {
+	i := slices.IndexFunc(t.b.Things, func(th build.Thing) bool { return th.Element.ID == e.ID })
+	if e.Sheet != nil && !t.cut[thing{element: e.ID}] {
+		return errors.New("it is not cut yet")
+	}
+	if e.Sheet != nil && e.Sheet.Trim > 0 && t.strikes[e.ID] < t.prints(e) {
+		return errors.New("it is not printed yet")
+	}
+	if m := t.b.Things[i].Made; m >= 0 {
+		made := &t.b.Made[m]
+		for k, v := range made.Image.Shapes.Views {
+			l := thing{motif: made.Image.ID, colourway: made.Colourway.ID, part: v.Layer.ID}
+			if v.Layer.Make == card.Cut && (!t.popped[l] || v.Host != motif.Ground && leafBelow(made, k) != motif.Ground && !t.stuck[l] || v.Layer.Copies > 1 && !t.plied[l]) {
+				return fmt.Errorf("%s is not on it yet", v.Layer.Label)
+			}
+		}
+	}
+	on := t.b.Carrier(e)
+	if !t.cut[thing{element: on.Element}] || t.mounted[on.Element] {
+		return errors.New("what carries it is not there, or mounted already")
+	}
+	for j := i + 1; j < len(t.b.Things); j++ {
+		if o := t.b.Things[j]; t.placed[o.Element.ID] && o.Outline.Overlaps(t.b.Things[i].Outline.Simplify(0.1)) && o.Outline.Simplify(0.1).Overlaps(t.b.Things[i].Outline.Simplify(0.1)) {
+			return fmt.Errorf("%s lies over its place already", o.Name)
+		}
+	}
+	t.placed[e.ID], t.touched[on.Element] = true, true
+	t.foamed = t.foamed || len(e.Bonds) > 0 && e.Bonds[0].Raised() || e.Sheet != nil && t.shy(e.Sheet.Paper)
+	return nil
+}
+
+func (t *table) mount(e card.Element) error {
+	on := t.b.Carrier(e)
+	if !t.cut[thing{element: e.ID}] || !t.cut[thing{element: on.Element}] {
+		return errors.New("it is not cut yet, or what it goes on")
+	}
+	if t.mounted[on.Element] {
+		return errors.New("what it goes on is mounted already, and cannot be laid flat")
+	}
+	t.mounted[e.ID] = true
+	t.foamed = t.foamed || len(e.Bonds) > 0 && e.Bonds[0].Raised() || e.Sheet != nil && t.shy(e.Sheet.Paper)
+	return nil
+}
+
+// shy tells whether heat warps a paper.
+func (t *table) shy(paper string) bool {
+	p, ok := t.b.Stock.Paper(paper)
+	return ok && (p.Kind == kit.PaperVellum || p.Kind == kit.PaperAcetate || p.Kind == kit.PaperFoam)
+}
+
+// lay does all acts in order; it gives the first that cannot be done, and why.
+func (t *table) lay(acts []work.Act) error {
+	for _, a := range acts {
+		if err := t.do(a); err != nil {
+			return fmt.Errorf("step %d, “%s”: %w", a.Number, a.Title, err)
+		}
+	}
+	if !t.finished {
+		return errors.New("the card is not finished")
+	}
+	return nil
+}
+
+// benches are the demo's and the trial cards, built, with their acts.
+func benches(t *testing.T) map[string]*table {
+	k, err := demo.Kit()
+	require.NoError(t, err)
+	out := map[string]*table{}
+	add := func(name string, c card.Card, k kit.Kit) {
+		p := plan.Of(c, k)
+		out[name] = newTable(p.Build, work.Acts(&p.Build, p.Patterns, func(mm float64) string { return fmt.Sprint(mm) }))
+	}
+	for i, c := range demo.Cards(k) {
+		add(fmt.Sprint("demo ", i), c, k)
+	}
+	for _, n := range trial.Cards() {
+		add(n.Name, n.Card, trial.Kit())
+	}
+	return out
+}
+
+// shuffled prefers acts by chance, whatever their phase.
+func shuffled(seed int) work.Option {
+	chance := func(a *work.Act) uint32 {
+		h := fnv.New32a()
+		fmt.Fprint(h, seed, a.Key)
+		return h.Sum32()
+	}
+	return work.Preferring(func(a, b *work.Act) int { return int(int64(chance(a)) - int64(chance(b))) })
+}
+
+// Every card can be made in the order proposed.
+func TestEveryCardCanBeMadeAsProposed(t *testing.T) {
+	for name, b := range benches(t) {
+		acts, err := work.Order(b.acts)
+		require.NoError(t, err, name)
+		assert.NoError(t, newTable(b.b, b.acts).lay(acts), name)
+	}
+}
+
+// And in any other order the rules allow: it is they that keep it, not the phases.
+func TestTheRulesAloneKeepTheOrder(t *testing.T) {
+	for name, b := range benches(t) {
+		for seed := range 25 {
+			acts, err := work.Order(b.acts, shuffled(seed))
+			require.NoError(t, err, name)
+			if !assert.NoError(t, newTable(b.b, b.acts).lay(acts), "%s, order %d", name, seed) {
+				break
+			}
+		}
+	}
+}
+
+// Each rule is seen to be broken by the bench when it is left out.
+func TestEveryRuleIsMissed(t *testing.T) {
+	bs := benches(t)
+	for _, r := range work.Rules() {
+		missed := ""
+		for name, b := range bs {
+			for seed := 0; seed < 25 && missed == ""; seed++ {
+				acts, err := work.Order(b.acts, work.Without(r.ID), shuffled(seed))
+				require.NoError(t, err)
+				if err := newTable(b.b, b.acts).lay(acts); err != nil {
+					missed = fmt.Sprintf("%s: %v", name, err)
+				}
+			}
+		}
+		assert.NotEmpty(t, missed, "the rule %q can be left out and nobody sees it", r.ID)
+		t.Logf("without %q: %s", r.ID, missed)
+	}
+}

@@ -1,0 +1,356 @@
+package plan_test
+
+import (
+	"errors"
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"ochrestone/core/card"
+	"ochrestone/core/colour"
+	"ochrestone/core/foresee"
+	"ochrestone/core/kit"
+	"ochrestone/core/measure"
+	"ochrestone/core/plan"
+	"ochrestone/core/shape"
+	"ochrestone/core/trial"
+	"ochrestone/core/work"
+)
+
+// wide is a typeface of one width for all letters.
+func wide(text string, letter float64) float64 { return 0.7 * letter * float64(len([]rune(text))) }
+
+// on is a card with the kit it is made from.
+type on struct {
+	c card.Card
+	k kit.Kit
+}
+
+// foretold are the rules that find something on a card.
+func (o on) foretold() map[string]foresee.Finding {
+	out := map[string]foresee.Finding{}
+	p := plan.Of(o.c, o.k, plan.Typeface(func(r rune) bool { return r < 0x3000 }, wide))
+	for _, f := range p.Findings {
+		if _, had := out[f.Rule]; !had {
+			out[f.Rule] = f
+		}
+	}
+	return out
+}
+
+// pair is a card that has what a rule looks for, and one that only just has not.
+type pair struct{ has, not on }
+
+// between finds, between a card that has it and one that has not, the two that lie as near
+// as a number can be told apart.
+func between(t *testing.T, rule string, has, not float64, make func(x float64) on) pair {
+	t.Helper()
+	_, yes := make(has).foretold()[rule]
+	_, no := make(not).foretold()[rule]
+	require.True(t, yes, "%s at %g", rule, has)
+	require.False(t, no, "%s at %g", rule, not)
+	for range 14 {
+		mid := (has + not) / 2
+		if _, yes := make(mid).foretold()[rule]; yes {
+			has = mid
+		} else {
+			not = mid
+		}
+	}
+	return pair{make(has), make(not)}
+}
+
+// grey is an ink that dries to a lightness on white and hides what is beneath it.
+func grey(id string, l float64) kit.Ink {
+	hide := 1.0
+	return kit.Ink{ID: id, Name: id, Kind: kit.Pigment, NeedsHeat: new(bool), Dry: colour.Lab{L: l}.Linear().Hex(), Hide: &hide}
+}
+
+// two is a card with one disc of one ink on another of another.
+func two(l1, l2 float64, change func(*card.Card, *kit.Kit)) on {
+	k := trial.Kit()
+	k.Inks = append(k.Inks, grey("one", l1), grey("two", l2))
+	k.Sets = append(k.Sets, kit.Set{ID: "discs", Name: "Discs", Kind: kit.DieSet, Parts: []kit.Part{
+		{ID: "a", Label: "Big", Outline: shape.Disc(shape.Point{X: 20, Y: 20}, 20), Rank: 1, Copies: 1},
+		{ID: "b", Label: "Small", Outline: shape.Disc(shape.Point{X: 20, Y: 20}, 10), Rank: 2, Copies: 1, Host: "a"}}})
+	s, _ := k.Set("discs")
+	c := card.New("Two", measure.Formats()[0], measure.FoldSide, k).AddSet(s, k)
+	c.Motifs[0].School = card.LocalColour
+	c.Motifs[0].Colourways[0].Layers = map[string]card.Finish{"a": {Paper: "chalk", Ink: "one"}, "b": {Paper: "chalk", Ink: "two"}}
+	c.Elements[0].Sheet.Paper = "rosehip"
+	if change != nil {
+		change(&c, &k)
+	}
+	return on{c, k}
+}
+
+// strip adds a strip of words.
+func strip(c *card.Card, y float64, s card.Sheet, w card.Words) {
+	panel, _ := c.Panel()
+	s.Treatments = []card.Treatment{{Words: &w}}
+	c.Elements = append(c.Elements, card.Element{ID: "strip", Face: card.Front, On: panel, Place: card.Place{X: c.Base.W / 2, Y: y}, Bonds: card.Glue("dots"), Sheet: &s})
+}
+
+// foreseen gives for every rule a card that has what it looks for, and one that only just
+// has not.
+func foreseen(t *testing.T) map[string]pair {
+	quiet := two(40, 70, nil)
+	with := func(change func(*card.Card, *kit.Kit)) on { return two(40, 70, change) }
+	plainPair := func(change func(*card.Card, *kit.Kit)) pair { return pair{with(change), quiet} }
+	out := map[string]pair{
+		"image": plainPair(func(c *card.Card, _ *kit.Kit) { c.Motifs[0].Set = "gone" }),
+		"kind": plainPair(func(c *card.Card, _ *kit.Kit) {
+			d, err := card.Read([]byte(`{"version":2,"title":"x","base":{"format":"a2","w":107.95,"h":139.7,"fold":"side","paper":"chalk","envelope":""},"motifs":[],"elements":[{"id":"r","face":"front","place":{"x":1,"y":1,"turn":0},"ribbon":{"length":120}}],"setAside":[]}`))
+			require.NoError(t, err)
+			c.Elements = append(c.Elements, d.Elements...)
+		}),
+		"hidden": between(t, "hidden", 10.2, 9, func(r float64) on {
+			return with(func(c *card.Card, k *kit.Kit) {
+				s := &k.Sets[len(k.Sets)-1]
+				s.Parts[1].Outline, s.Parts[1].Host = shape.Disc(shape.Point{X: 20, Y: 20}, 10), ""
+				s.Parts = append([]kit.Part{{ID: "z", Label: "Beneath", Outline: shape.Disc(shape.Point{X: 20, Y: 20}, 20-(10.2-r)/2), Rank: 1, Copies: 1}}, s.Parts...)
+				s.Parts[0].Outline = shape.Disc(shape.Point{X: 20, Y: 20}, 20+(10.2-r))
+				m := &c.Motifs[0]
+				m.Layers = append([]card.Layer{{ID: "z", Part: "z", Label: "Beneath", Make: card.Cut, Rank: 1, Fit: kit.FitFree, Copies: 1, Bonds: card.Glue("")}}, m.Layers...)
+				m.Colourways[0].Layers["z"] = card.Finish{Paper: "chalk", Ink: "one"}
+			})
+		}),
+		"noink": {with(func(c *card.Card, _ *kit.Kit) {
+			c.Motifs[0].Colourways[0].Layers = map[string]card.Finish{"a": {Paper: "chalk"}, "b": {Paper: "chalk"}}
+		}), with(func(c *card.Card, _ *kit.Kit) {
+			c.Motifs[0].Colourways[0].Layers = map[string]card.Finish{"a": {Paper: "chalk"}, "b": {Paper: "chalk", Ink: "one"}}
+		})},
+		"one": between(t, "one", 45, 60, func(l float64) on { return two(40, l, nil) }),
+		"order": between(t, "order", 35, 60, func(l float64) on {
+			return two(40, l, func(c *card.Card, _ *kit.Kit) { c.Motifs[0].School = card.DarkGround })
+		}),
+		"hue": between(t, "hue", 0, 40, func(apart float64) on {
+			return with(func(_ *card.Card, k *kit.Kit) {
+				n := len(k.Inks)
+				k.Inks[n-2].Dry = colour.Lab{L: 50, A: 45, B: 10}.Linear().Hex()
+				k.Inks[n-1].Dry = colour.Lab{L: 50 + apart, A: -30, B: 10}.Linear().Hex()
+			})
+		}),
+		"jars": between(t, "jars", 100, 60, func(l float64) on {
+			return two(8, l, func(_ *card.Card, k *kit.Kit) {
+				k.Sets[len(k.Sets)-1].Parts[1].Outline = shape.Disc(shape.Point{X: 20, Y: 20}, 3)
+			})
+		}),
+		"blend": between(t, "blend", 66, 50, func(l float64) on {
+			return with(func(c *card.Card, k *kit.Kit) {
+				k.Inks = append(k.Inks, grey("three", l))
+				f := c.Motifs[0].Colourways[0].Layers["b"]
+				f.Blends = []card.Blend{{Ink: "three", Zone: card.Foot}}
+				c.Motifs[0].Colourways[0].Layers["b"] = f
+			})
+		}),
+		"stamp": {with(shareStamp("two")), with(shareStamp("one"))},
+		"guess": {with(func(c *card.Card, _ *kit.Kit) {
+			c.Motifs[0].Colourways[0].Layers = map[string]card.Finish{"a": {Paper: "rosehip"}, "b": {Paper: "rosehip", Ink: "madder-deep"}}
+		}), with(func(c *card.Card, k *kit.Kit) {
+			c.Motifs[0].Colourways[0].Layers = map[string]card.Finish{"a": {Paper: "rosehip"}, "b": {Paper: "rosehip", Ink: "madder-deep"}}
+			k.Swatches = append(k.Swatches, kit.Swatch{Ink: "madder-deep", Paper: "rosehip", Impressions: 1, Dry: "#802020"})
+		})},
+		"outside": between(t, "outside", 22, 19, func(r float64) on {
+			return with(func(c *card.Card, k *kit.Kit) {
+				k.Sets[len(k.Sets)-1].Parts[1].Outline = shape.Disc(shape.Point{X: 20, Y: 20}, r)
+				c.Motifs[0].Layers[1].Fit = kit.FitWithin
+			})
+		}),
+		"play": between(t, "play", 19.9, 15, func(r float64) on {
+			return with(func(c *card.Card, k *kit.Kit) {
+				k.Sets[len(k.Sets)-1].Parts[1].Outline = shape.Disc(shape.Point{X: 20, Y: 20}, r)
+				c.Motifs[0].Layers[1].Fit = kit.FitEvenRim
+			})
+		}),
+		"rim": between(t, "rim", 9, 0, func(off float64) on {
+			return with(func(c *card.Card, k *kit.Kit) {
+				k.Sets[len(k.Sets)-1].Parts[1].Outline = shape.Disc(shape.Point{X: 20 + off, Y: 20}, 10)
+				c.Motifs[0].Layers[1].Fit = kit.FitEvenRim
+			})
+		}),
+		"thin": between(t, "thin", 0.6, 2, func(w float64) on { return with(bridge(t, shape.Rect(0, 20-w/2, 60, w))) }),
+		"narrow": between(t, "narrow", 0.2, 2, func(w float64) on {
+			return with(func(c *card.Card, k *kit.Kit) {
+				g, err := shape.Disc(shape.Point{X: 20, Y: 20}, 10).Minus(shape.Rect(15, 20-w/2, 30, w))
+				require.NoError(t, err)
+				k.Sets[len(k.Sets)-1].Parts[1].Outline = g
+			})
+		}),
+		"mats": between(t, "mats", 60, 10, func(mm float64) on {
+			return with(func(c *card.Card, _ *kit.Kit) { c.Elements[0].Inset = card.Even(mm) })
+		}),
+		"edge": between(t, "edge", 0, 54, func(x float64) on {
+			return with(func(c *card.Card, _ *kit.Kit) { c.Elements[1].Place.X = x })
+		}),
+		"beside": {with(pairOf(true)), with(pairOf(false))},
+		"letters": {with(func(c *card.Card, _ *kit.Kit) {
+			strip(c, 120, card.Sheet{Paper: "chalk", W: 60, H: 12}, card.Words{Text: "hello 感", Ink: "soot-deep", Letter: 4})
+		}), with(func(c *card.Card, _ *kit.Kit) {
+			strip(c, 120, card.Sheet{Paper: "chalk", W: 60, H: 12}, card.Words{Text: "hello é", Ink: "soot-deep", Letter: 4})
+		})},
+		"words": between(t, "words", 80, 40, func(l float64) on {
+			return with(func(c *card.Card, k *kit.Kit) {
+				k.Inks = append(k.Inks, grey("pale", l))
+				strip(c, 120, card.Sheet{Paper: "chalk", W: 60, H: 12}, card.Words{Text: "hello", Ink: "pale", Letter: 4})
+			})
+		}),
+		"strip": between(t, "strip", 10, 40, func(w float64) on {
+			return with(func(c *card.Card, _ *kit.Kit) {
+				strip(c, 120, card.Sheet{Paper: "chalk", W: w, H: 12}, card.Words{Text: "hello", Ink: "soot-deep", Letter: 4})
+			})
+		}),
+		"covered": between(t, "covered", 70, 40, func(y float64) on {
+			return with(func(c *card.Card, _ *kit.Kit) {
+				strip(c, 96, card.Sheet{Paper: "chalk", W: 60, H: 12}, card.Words{Text: "hello", Ink: "soot-deep", Letter: 8})
+				n := len(c.Elements)
+				c.Elements[n-1], c.Elements[n-2] = c.Elements[n-2], c.Elements[n-1]
+				c.Elements[n-1].Place.Y = y + 10
+			})
+		}),
+		"unused": {with(func(c *card.Card, _ *kit.Kit) {
+			c.Elements = append(c.Elements, card.Element{ID: "q", Name: "Square", Face: card.Beside, Sheet: &card.Sheet{Paper: "chalk", W: 40, H: 40}})
+		}), with(func(c *card.Card, _ *kit.Kit) {
+			c.Elements = append(c.Elements, card.Element{ID: "q", Name: "Square", Face: card.Front, On: "panel", Place: card.Place{X: 30, Y: 110}, Bonds: card.Glue("dots"), Sheet: &card.Sheet{Paper: "chalk", W: 40, H: 40}})
+		})},
+		"thick": between(t, "thick", 7, 1, func(mm float64) on {
+			return with(func(c *card.Card, k *kit.Kit) {
+				k.Spacers = append(k.Spacers, kit.Spacer{ID: "block", Name: "Block", Kind: "board", Thickness: mm})
+				c.Elements[1].Bonds = card.Foam("block", 1)
+			})
+		}),
+		"envelope": between(t, "envelope", 105, 130, func(w float64) on {
+			return with(func(c *card.Card, k *kit.Kit) {
+				k.Envelopes = append(k.Envelopes, kit.Envelope{ID: "own", Name: "Own", W: w, H: 160, Caliper: 0.1})
+				c.Base.Envelope = "own"
+			})
+		}),
+		"glue": {with(func(c *card.Card, _ *kit.Kit) {
+			strip(c, 120, card.Sheet{Paper: "vellum", W: 60, H: 12}, card.Words{Text: "hello", Ink: "soot-deep", Letter: 4})
+			c.Elements[2].Bonds = card.Glue("liquid")
+		}), with(func(c *card.Card, _ *kit.Kit) {
+			strip(c, 120, card.Sheet{Paper: "vellum", W: 60, H: 12}, card.Words{Text: "hello", Ink: "soot-deep", Letter: 4})
+		})},
+		"step": {with(func(c *card.Card, _ *kit.Kit) {
+			c.Order = []card.Step{{Verb: work.Finish}, {Verb: work.Fold}}
+		}), with(func(c *card.Card, _ *kit.Kit) {
+			c.Order = []card.Step{{Verb: work.Fold}, {Verb: work.Finish}}
+		})},
+		"hot": {with(func(c *card.Card, k *kit.Kit) {
+			c.Motifs[0].Colourways[0].Layers["b"] = card.Finish{Paper: "vellum", Ink: "dusk-full"}
+		}),
+			with(func(c *card.Card, k *kit.Kit) {
+				c.Motifs[0].Colourways[0].Layers["b"] = card.Finish{Paper: "vellum", Ink: "madder-full"}
+			})},
+		"missing": plainPair(func(c *card.Card, _ *kit.Kit) {
+			c.Motifs[0].Colourways[0].Layers["b"] = card.Finish{Paper: "chalk", Ink: "no such"}
+		}),
+		"gone":   plainPair(func(_ *card.Card, k *kit.Kit) { k.Inks[len(k.Inks)-1].Gone = true }),
+		"out":    {with(sheetsLeft(0)), with(sheetsLeft(1))},
+		"lost":   plainPair(func(_ *card.Card, k *kit.Kit) { k.Sets[len(k.Sets)-1].Parts[1].Missing = true }),
+		"bleeds": {with(through(true)), with(through(false))},
+	}
+	return out
+}
+
+func sheetsLeft(n int) func(*card.Card, *kit.Kit) {
+	return func(_ *card.Card, k *kit.Kit) {
+		for i := range k.Papers {
+			if k.Papers[i].ID == "chalk" {
+				k.Papers[i].Sheets = n
+			}
+		}
+	}
+}
+
+// shareStamp puts both layers on one stamp, the second in an ink.
+func shareStamp(ink string) func(*card.Card, *kit.Kit) {
+	return func(c *card.Card, k *kit.Kit) {
+		s := &k.Sets[len(k.Sets)-1]
+		for i := range s.Parts {
+			s.Parts[i].Stamp = "both"
+			c.Motifs[0].Layers[i].Make = card.Printed
+		}
+		c.Motifs[0].Colourways[0].Layers = map[string]card.Finish{"a": {Ink: "one"}, "b": {Ink: ink}}
+	}
+}
+
+// through prints with an ink that bleeds, on the front leaf itself or on a panel.
+func through(leaf bool) func(*card.Card, *kit.Kit) {
+	return func(c *card.Card, k *kit.Kit) {
+		shareStamp("one")(c, k)
+		k.Inks[len(k.Inks)-2].Bleeds = true
+		if leaf {
+			c.Elements = c.Elements[1:]
+			c.Elements[0].On = ""
+		}
+	}
+}
+
+// bridge makes the small piece two blocks that hang on a bridge.
+func bridge(t *testing.T, g shape.Region) func(*card.Card, *kit.Kit) {
+	return func(_ *card.Card, k *kit.Kit) {
+		all, err := shape.UnionAll(shape.Rect(12, 12, 5, 16), shape.Rect(23, 12, 5, 16), g)
+		require.NoError(t, err)
+		in, err := all.Intersect(shape.Rect(12, 0, 16, 40))
+		require.NoError(t, err)
+		k.Sets[len(k.Sets)-1].Parts[1].Outline = in
+	}
+}
+
+// pairOf lays three of the image in a row in two colourways, the first two alike or not.
+func pairOf(alike bool) func(*card.Card, *kit.Kit) {
+	return func(c *card.Card, k *kit.Kit) {
+		m := &c.Motifs[0]
+		k.Sets[len(k.Sets)-1].Parts[0].Outline = shape.Disc(shape.Point{X: 20, Y: 20}, 12)
+		m.Colourways = append(m.Colourways, card.Colourway{ID: "w2", Name: "Second", Layers: map[string]card.Finish{"a": {Paper: "chalk", Ink: "two"}, "b": {Paper: "chalk", Ink: "one"}}})
+		e := c.Elements[1]
+		c.Elements = c.Elements[:1]
+		for i, w := range []string{"w1", map[bool]string{true: "w1", false: "w2"}[alike], map[bool]string{true: "w2", false: "w1"}[alike]} {
+			f := e
+			f.ID, f.Place = []string{"x", "y", "z"}[i], card.Place{X: 25 + 28*float64(i), Y: 60}
+			f.Image = &card.Image{Motif: m.ID, Colourway: w}
+			c.Elements = append(c.Elements, f)
+		}
+	}
+}
+
+// Every rule finds what it looks for, and is silent where it only just is not there.
+func TestEveryRuleHasItsCard(t *testing.T) {
+	cases := foreseen(t)
+	for _, r := range foresee.Rules() {
+		if r.ID == "steps" {
+			continue // no card brings it about; see the next test
+		}
+		p, ok := cases[r.ID]
+		if !assert.True(t, ok, "rule %q has no card", r.ID) {
+			continue
+		}
+		f, has := p.has.foretold()[r.ID]
+		assert.True(t, has, "rule %q does not find what it looks for", r.ID)
+		_, not := p.not.foretold()[r.ID]
+		assert.False(t, not, "rule %q speaks where it only just is not so", r.ID)
+		assert.Equal(t, r.Station, f.Station)
+		for _, text := range []string{f.What, f.Why, f.Do, r.Title, r.Explain, r.Source} {
+			assert.NotEmpty(t, strings.TrimSpace(text), r.ID)
+		}
+		assert.GreaterOrEqual(t, slices.Index([]foresee.Severity{foresee.Spoils, foresee.Shows, foresee.Wastes, foresee.Tip}, f.Severity),
+			slices.Index([]foresee.Severity{foresee.Spoils, foresee.Shows, foresee.Wastes, foresee.Tip}, r.Severity), "%s is worse than it says", r.ID)
+	}
+	for id := range cases {
+		assert.True(t, slices.ContainsFunc(foresee.Rules(), func(r foresee.Rule) bool { return r.ID == id }), "%q is no rule", id)
+	}
+}
+
+func TestStepsInACircleAreSaid(t *testing.T) {
+	quiet := two(40, 70, nil)
+	b := plan.NewPlanner().Build(quiet.c, quiet.k)
+	v := foresee.View{Card: quiet.c, Build: &b, Circle: errors.New("these steps wait for each other: A; B"), Letters: func(rune) bool { return true }}
+	got := foresee.Of(v)
+	require.NotEmpty(t, got)
+	assert.Equal(t, "steps", got[0].Rule)
+	assert.Contains(t, got[0].Why, "A; B")
+}
