@@ -84,11 +84,8 @@ func Expand(c card.Card, s look.Stock, images []Image) Build {
 	b.Leaves = leaves
 	for i, e := range c.Elements {
 		b.Things[i] = Thing{Element: e, Name: Name(c, e), From: len(b.Pieces), Made: -1}
-		switch {
-		case e.Sheet != nil:
-			b.sheet(i)
-		case e.Image != nil:
-			b.image(i, images)
+		if k := kindOf(e); k != nil {
+			k.build(&b, i, images)
 		}
 		b.Things[i].To = len(b.Pieces)
 	}

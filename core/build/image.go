@@ -10,6 +10,25 @@ import (
 	"ochrestone/core/shape"
 )
 
+// images are motifs of the card in one of their colourways.
+var images = kind{
+	is:    func(e card.Element) bool { return e.Image != nil },
+	name:  imageName,
+	build: func(b *Build, i int, made []Image) { b.image(i, made) },
+}
+
+// imageName is the image's, with its colourway where it has several.
+func imageName(c card.Card, e card.Element) string {
+	m, ok := c.Motif(e.Image.Motif)
+	if !ok {
+		return "Image"
+	}
+	if w, ok := m.Colourway(e.Image.Colourway); ok && len(m.Colourways) > 1 {
+		return m.Name + ", " + w.Name
+	}
+	return m.Name
+}
+
 // image builds the pieces and prints of an image in its place.
 func (b *Build) image(i int, images []Image) {
 	t := &b.Things[i]

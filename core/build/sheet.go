@@ -4,7 +4,30 @@ import (
 	"ochrestone/core/card"
 	"ochrestone/core/layout"
 	"ochrestone/core/shape"
+	"slices"
 )
+
+// sheets are mats, the panel, strips and other plain leaves.
+var sheets = kind{
+	is:    func(e card.Element) bool { return e.Sheet != nil },
+	name:  sheetName,
+	build: func(b *Build, i int, _ []Image) { b.sheet(i) },
+}
+
+// sheetName is what a sheet is called: a mat by its place, a strip by its words.
+func sheetName(c card.Card, e card.Element) string {
+	if e.Inset != nil {
+		mats := c.Mats()
+		if i := slices.IndexFunc(mats, func(o card.Element) bool { return o.ID == e.ID }); i >= 0 {
+			return card.MatName(i, len(mats))
+		}
+		return "Sheet"
+	}
+	if w := e.Sheet.Words(); w != nil && w.Text != "" {
+		return "Strip “" + w.Text + "”"
+	}
+	return "Strip"
+}
 
 // sheet builds a plain leaf of paper: one that lies on the front in its place, or by its
 // margins.

@@ -109,18 +109,23 @@ func (k *checker) element(c Card, i int, at string, e Element) {
 		k.bad(!sane(m.Left, 0, 150) || !sane(m.Right, 0, 150) || !sane(m.Top, 0, 150) || !sane(m.Bottom, 0, 150), at+".inset", "a border is 0 to 150 mm")
 		k.bad(e.Sheet == nil, at+".inset", "only a sheet is laid by its borders")
 	}
-	k.bad(e.Image != nil && e.Sheet != nil, at, "is two kinds of thing at once")
-	k.bad(e.Image == nil && e.Sheet == nil && len(e.extra) == 0, at+".sheet", "an element is a sheet or an image")
-	switch {
-	case e.Image != nil:
-		k.names(c, at+".image", e.Image.Motif, e.Image.Colourway)
-	case e.Sheet != nil:
-		s := e.Sheet
-		k.bad(e.Inset == nil && (!sane(s.W, 1, 400) || !sane(s.H, 1, 400)), at+".sheet.w", "a sheet is 1 to 400 mm each way")
-		k.bad(!sane(s.Trim, 0, 60) || e.Inset == nil && 2*s.Trim >= min(s.W, s.H), at+".sheet.trim", "the trim leaves nothing of the sheet")
-		for j, t := range s.Treatments {
-			k.treatment(c, fmt.Sprintf("%s.sheet.treatments[%d]", at, j), *s, t)
-		}
+	kinds := e.kinds()
+	k.bad(len(kinds) > 1, at, "is two kinds of thing at once")
+	k.bad(len(kinds) == 0 && len(e.extra) == 0, at+".sheet", "an element is a sheet, an image or another thing that this version knows")
+	for _, kind := range kinds {
+		kind.check(k, c, e, at)
+	}
+}
+
+func (i *Image) check(k *checker, c Card, _ Element, at string) {
+	k.names(c, at+".image", i.Motif, i.Colourway)
+}
+
+func (s *Sheet) check(k *checker, c Card, e Element, at string) {
+	k.bad(e.Inset == nil && (!sane(s.W, 1, 400) || !sane(s.H, 1, 400)), at+".sheet.w", "a sheet is 1 to 400 mm each way")
+	k.bad(!sane(s.Trim, 0, 60) || e.Inset == nil && 2*s.Trim >= min(s.W, s.H), at+".sheet.trim", "the trim leaves nothing of the sheet")
+	for j, t := range s.Treatments {
+		k.treatment(c, fmt.Sprintf("%s.sheet.treatments[%d]", at, j), *s, t)
 	}
 }
 

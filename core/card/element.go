@@ -33,6 +33,25 @@ type Element struct {
 	extra extra
 }
 
+// kind is a sort of thing that an element can be.
+type kind interface {
+	check(k *checker, c Card, e Element, at string)
+}
+
+// kinds are the kinds of thing the element is: one, where it is sound.
+func (e Element) kinds() (out []kind) {
+	if e.Sheet != nil {
+		out = append(out, e.Sheet)
+	}
+	if e.Image != nil {
+		out = append(out, e.Image)
+	}
+	return out
+}
+
+// Known reports whether the element is of a kind that this version knows.
+func (e Element) Known() bool { return len(e.kinds()) > 0 }
+
 // Place is where an element lies, in the frame of its face.
 type Place struct {
 	X    float64 `json:"x" doc:"centre from the left edge, mm"`

@@ -36,7 +36,7 @@ func hidden(v *View, m *Image, add func(Hit)) {
 
 func unknown(v *View, add func(Hit)) {
 	for _, e := range v.Card.Elements {
-		if e.Sheet == nil && e.Image == nil {
+		if !e.Known() {
 			add(Hit{Key: []string{e.ID}, At: At{Element: e.ID}, What: "A thing on this card is not known here",
 				Why:  "A newer version of this program put it there. It is kept, but it is not counted, drawn or planned.",
 				Do:   "Bring this program up to date, or take the thing off.",

@@ -177,8 +177,8 @@ func (k *maker) put(i int) {
 	k.add(phase, a, f)
 }
 
-// mount joins the mats from the top down and mounts them on the base.
-func (k *maker) mount() {
+// mountSheets joins the mats from the top down and mounts them on the base.
+func mountSheets(k *maker) {
 	for i := len(k.Things) - 1; i >= 0; i-- {
 		t := k.Things[i]
 		if t.Leaf == nil {
@@ -192,6 +192,10 @@ func (k *maker) mount() {
 		a, raised := k.held(Act{ID: card.Step{Verb: Mount, Element: t.Element.ID}, Title: strings.ToUpper(t.Name[:1]) + t.Name[1:] + " onto " + name}, t.Element.Bonds)
 		k.add(phaseMount, a, facts{leaf: Thing{Element: t.Element.ID}, onto: on, raised: raised, shy: k.shy(t.Element.Sheet.Paper)})
 	}
+}
+
+// finish is the last look.
+func (k *maker) finish() {
 	end := Act{ID: card.Step{Verb: Finish}, Kind: CheckAct, Title: "The inside and the envelope", Detail: "Write inside, look over the edges, lay the card in its envelope before you seal it."}
 	if e, ok := k.Stock.Envelope(k.Card.Base.Envelope); ok {
 		end.Detail = fmt.Sprintf("Write inside, look over the edges, try it in the %s before you seal it.", e.Name)

@@ -139,21 +139,39 @@ func Acts(b *build.Build, patterns []build.Pattern, format func(mm float64) stri
 		k.patterns[p.ID] = p
 	}
 	k.base()
-	for _, t := range b.Things {
+	for _, kind := range kinds {
+		kind(&k)
+	}
+	k.finish()
+	return k.acts
+}
+
+// kinds add the acts of the sorts of things on a card, in the order they are thought of.
+var kinds = []func(*maker){makeSheets, makeImages, putDown, mountSheets}
+
+// makeSheets makes what is cut before anything else is done to it.
+func makeSheets(k *maker) {
+	for _, t := range k.Things {
 		if t.Element.Sheet != nil && first(t) {
 			k.sheet(t)
 		}
 	}
-	for i := range b.Made {
-		k.image(&b.Made[i])
+}
+
+// makeImages makes the images, each once for all its places.
+func makeImages(k *maker) {
+	for i := range k.Made {
+		k.image(&k.Made[i])
 	}
-	for i, t := range b.Things {
-		if t.Element.Face == card.Front && t.Leaf == nil && !t.Outline.Empty() {
+}
+
+// putDown lays strips and images on what carries them.
+func putDown(k *maker) {
+	for i, t := range k.Things {
+		if (t.Element.Sheet != nil || t.Element.Image != nil) && t.Element.Face == card.Front && t.Leaf == nil && !t.Outline.Empty() {
 			k.put(i)
 		}
 	}
-	k.mount()
-	return k.acts
 }
 
 func (k *maker) add(phase int, a Act, f facts) {
