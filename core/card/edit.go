@@ -34,6 +34,8 @@ type Edit struct {
 	Layer         *SetLayer      `json:"layer,omitempty"`
 	ShiftLayer    *ShiftLayer    `json:"shiftLayer,omitempty"`
 	School        *SetSchool     `json:"school,omitempty"`
+	AddGems       *AddGems       `json:"addGems,omitempty"`
+	Gems          *SetGems       `json:"gems,omitempty"`
 	SetAside      *Aside         `json:"setAside,omitempty"`
 	Recall        *Recall        `json:"recall,omitempty"`
 	Order         *Reorder       `json:"order,omitempty"`

@@ -17,8 +17,8 @@ const (
 // Faces lists them all.
 var Faces = []Face{Front, InsideLeft, InsideRight, OnEnvelope, Beside}
 
-// Element is one thing on a card: exactly one of Sheet and Image is set. One with
-// neither is of a kind that a later version made; it is kept and not planned.
+// Element is one thing on a card: exactly one of its kinds, from Sheet on, is set. One
+// with none is of a kind that a later version made; it is kept and not planned.
 type Element struct {
 	ID    string   `json:"id"`
 	Name  string   `json:"name,omitempty" maxLength:"80" doc:"what the person calls it; empty takes what it is"`
@@ -29,6 +29,7 @@ type Element struct {
 	Bonds []Bond   `json:"bonds,omitempty" maxItems:"6" doc:"what holds it; none: laid loose"`
 	Sheet *Sheet   `json:"sheet,omitempty"`
 	Image *Image   `json:"image,omitempty"`
+	Gems  *Gems    `json:"gems,omitempty"`
 
 	extra extra
 }
@@ -45,6 +46,9 @@ func (e Element) kinds() (out []kind) {
 	}
 	if e.Image != nil {
 		out = append(out, e.Image)
+	}
+	if e.Gems != nil {
+		out = append(out, e.Gems)
 	}
 	return out
 }

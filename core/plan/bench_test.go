@@ -39,6 +39,7 @@ type table struct {
 	strikes  map[string]int  // of patterns, by element
 	foamed   bool
 	finished bool
+	gemmed   bool // gems are on: nothing can be pressed flat any more
 }
 
 type thing struct{ element, motif, colourway, part string }
@@ -117,6 +118,9 @@ func (t *table) do(a work.Act) error {
 		return t.place(e)
 	case work.Mount:
 		return t.mount(e)
+	case work.Gems:
+		t.gemmed = true
+		t.placed[e.ID] = true
 	case work.Finish:
 		t.finished = true
 		for _, th := range t.b.Things {
@@ -487,6 +491,9 @@ func (t *table) place(e card.Element) error {
 			return fmt.Errorf("%s lies over its place already", o.Name)
 		}
 	}
+	if t.gemmed {
+		return errors.New("it cannot be pressed down among the gems")
+	}
 	t.placed[e.ID], t.touched[on.Element] = true, true
 	t.foamed = t.foamed || len(e.Bonds) > 0 && e.Bonds[0].Raised() || e.Sheet != nil && t.shy(e.Sheet.Paper)
 	return nil
@@ -499,6 +506,9 @@ func (t *table) mount(e card.Element) error {
 	}
 	if t.mounted[on.Element] {
 		return errors.New("what it goes on is mounted already, and cannot be laid flat")
+	}
+	if t.gemmed {
+		return errors.New("it cannot be pressed flat: gems are on it")
 	}
 	t.mounted[e.ID] = true
 	t.foamed = t.foamed || len(e.Bonds) > 0 && e.Bonds[0].Raised() || e.Sheet != nil && t.shy(e.Sheet.Paper)

@@ -32,6 +32,7 @@ func Rules() []Rule {
 		{ID: "whole", Why: "an image is stacked before it is put down", pairs: whole},
 		{ID: "beside raised", Why: "stamping beside raised work goes wrong", pairs: besideRaised},
 		{ID: "heat before foam", Why: "a hot air tool warps foam and acetate", pairs: heatBeforeFoam},
+		{ID: "gems last", Why: "gems catch, and nothing can be pressed flat over them", pairs: gemsLast},
 		{ID: "base last", Why: "the panel is finished before it goes on its base", pairs: baseLast},
 	}
 }

@@ -878,6 +878,7 @@ export interface components {
             choices: components["schemas"]["Choice"][];
             motif: string;
         };
+        AddGems: Record<string, never>;
         AddImage: {
             /** @description set id */
             set: string;
@@ -1228,6 +1229,7 @@ export interface components {
         };
         Edit: {
             addColourways?: components["schemas"]["AddColourways"];
+            addGems?: components["schemas"]["AddGems"];
             addImage?: components["schemas"]["AddImage"];
             addMat?: components["schemas"]["AddMat"];
             addStrip?: components["schemas"]["AddStrip"];
@@ -1236,6 +1238,7 @@ export interface components {
             copyColourway?: components["schemas"]["CopyColourway"];
             finish?: components["schemas"]["SetFinish"];
             format?: components["schemas"]["SetFormat"];
+            gems?: components["schemas"]["SetGems"];
             hold?: components["schemas"]["Hold"];
             layer?: components["schemas"]["SetLayer"];
             move?: components["schemas"]["Move"];
@@ -1264,6 +1267,7 @@ export interface components {
             bonds?: components["schemas"]["Bond"][] | null;
             /** @enum {string} */
             face: "front" | "inside left" | "inside right" | "envelope" | "beside";
+            gems?: components["schemas"]["Gems"];
             id: string;
             image?: components["schemas"]["Image"];
             /** @description instead of a place and size: so much of what carries it shows on each side */
@@ -1437,6 +1441,22 @@ export interface components {
              * @description how far it may run over its host, or past the cut line, mm
              */
             spill: number;
+        };
+        Gems: {
+            /** @description #rrggbb */
+            colour: string;
+            /**
+             * Format: double
+             * @description mm
+             */
+            height: number;
+            /** @description one for each */
+            places: components["schemas"]["Offset"][];
+            /**
+             * Format: double
+             * @description across, mm
+             */
+            size: number;
         };
         Habit: {
             /**
@@ -2095,6 +2115,18 @@ export interface components {
              * @description cells per ink, for one impression and more; 0 counts as 1
              */
             strikes?: number;
+        };
+        Offset: {
+            /**
+             * Format: double
+             * @description to the right, mm
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description down, mm
+             */
+            y: number;
         };
         Outline: {
             /**
@@ -2974,6 +3006,23 @@ export interface components {
         SetFormat: {
             /** @description id of a format */
             format: string;
+        };
+        SetGems: {
+            /** @description #rrggbb */
+            colour?: string;
+            /** Format: int64 */
+            count?: number;
+            element: string;
+            /**
+             * Format: double
+             * @description mm
+             */
+            height?: number;
+            /**
+             * Format: double
+             * @description across, mm
+             */
+            size?: number;
         };
         SetLayer: {
             layer: components["schemas"]["Layer"];

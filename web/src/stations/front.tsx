@@ -54,6 +54,7 @@ export default function Front() {
 							<>
 								<MotifPicker more />
 								<Button onClick={addStrip}>Add a text strip</Button>
+								<Button onClick={() => b.edit({ addGems: {} })}>Add gems</Button>
 								<GroundPicker value={ground} onChange={setGround} />
 							</>
 						}
@@ -165,6 +166,24 @@ function Thing({ e, over, on, scale }: { e: Element; over: boolean; on: boolean;
 				)}
 				<Turned e={e} />
 				{over && <rect x={-w / 2} y={-h / 2} width={w} height={h} fill="url(#over)" pointerEvents="none" />}
+			</>
+		);
+	}
+	if (e.gems) {
+		const { size, colour, places } = e.gems;
+		return (
+			<>
+				{places.map((p, i) => (
+					<circle
+						key={i}
+						cx={p.x}
+						cy={p.y}
+						r={size / 2}
+						fill={over ? "url(#over)" : colour}
+						stroke={on ? "#824a00" : "#0005"}
+						strokeWidth={on ? 2 / scale : 0.15}
+					/>
+				))}
 			</>
 		);
 	}
@@ -333,6 +352,29 @@ function Form() {
 						Heat embossed
 						<input type="checkbox" checked={words.emboss ?? false} onChange={(ev) => say({ emboss: ev.target.checked })} style={{ width: 18 }} />
 					</label>
+				)}
+				{e.gems && (
+					<>
+						<label className="field">
+							How many
+							<input
+								type="number"
+								min={1}
+								max={200}
+								value={e.gems.places.length}
+								onChange={(ev) =>
+									Number(ev.target.value) >= 1 && b.edit({ gems: { element: e.id, count: Math.min(200, Math.round(Number(ev.target.value))) } })
+								}
+								style={{ width: 64 }}
+							/>
+						</label>
+						<LengthField label="Across" mm={e.gems.size} settings={s} onSet={(size) => b.edit({ gems: { element: e.id, size } })} width="72px" />
+						<LengthField label="High" mm={e.gems.height} settings={s} onSet={(height) => b.edit({ gems: { element: e.id, height } })} width="72px" />
+						<label className="field">
+							Colour
+							<input type="color" value={e.gems.colour} onChange={(ev) => b.edit({ gems: { element: e.id, colour: ev.target.value } }, `colour ${e.id}`)} />
+						</label>
+					</>
 				)}
 				<Button onClick={() => put({ x: c.base.w / 2 })}>Centre across</Button>
 				<Button onClick={() => b.edit({ repeat: { element: e.id } })}>Another</Button>

@@ -164,7 +164,11 @@ export function CardStrata({ what, value }: { what: string; value: (id: string) 
 		...plan.front.elements.map((p) => {
 			const e = b.card.elements.find((x) => x.id === p.id);
 			const w = plan.motifs.find((x) => x.id === e?.image?.motif)?.colourways.find((x) => x.id === e?.image?.colourway);
-			const body = e?.sheet ? (b.state.kit.papers.find((x) => x.id === e.sheet?.paper)?.colour ?? "#eee") : (w?.layers[0]?.dry ?? "#ddd");
+			const body = e?.gems
+				? e.gems.colour
+				: e?.sheet
+					? (b.state.kit.papers.find((x) => x.id === e.sheet?.paper)?.colour ?? "#eee")
+					: (w?.layers[0]?.dry ?? "#ddd");
 			const k = Math.max(0, (w?.layers.length ?? 1) - 1);
 			const flat = p.printed && p.z1 - p.z0 < 0.005;
 			return {
@@ -176,7 +180,7 @@ export function CardStrata({ what, value }: { what: string; value: (id: string) 
 				lift: p.foam ? p.lift : 0,
 				foam: p.foam,
 				body,
-				top: e?.sheet ? body : (w?.layers[k]?.dry ?? body),
+				top: e?.sheet || e?.gems ? body : (w?.layers[k]?.dry ?? body),
 				parts:
 					e?.sheet || flat
 						? undefined

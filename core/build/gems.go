@@ -1,0 +1,41 @@
+package build
+
+import (
+	"fmt"
+
+	"ochrestone/core/card"
+	"ochrestone/core/layout"
+	"ochrestone/core/shape"
+)
+
+// gems are stuck on last, each a little piece of its own.
+var gems = kind{
+	is: func(e card.Element) bool { return e.Gems != nil },
+	name: func(_ card.Card, e card.Element) string {
+		if n := len(e.Gems.Places); n != 1 {
+			return fmt.Sprintf("%d gems", n)
+		}
+		return "A gem"
+	},
+	build: buildGems,
+}
+
+func buildGems(b *Build, i int, _ []Image) {
+	t := &b.Things[i]
+	e := t.Element
+	if e.Face != card.Front {
+		return
+	}
+	lift, foam := Lift(b.Stock, e.Bonds)
+	var all []shape.Region
+	for n, at := range e.Gems.Places {
+		g := layout.Place(shape.Disc(shape.Point{X: at.X, Y: at.Y}, e.Gems.Size/2), shape.Box{}, e.Place)
+		all = append(all, g)
+		b.Pieces = append(b.Pieces, Piece{ID: ID{e.ID, fmt.Sprint(n + 1)}, On: b.Carrier(e), Outline: g, Thick: e.Gems.Height, Lift: lift, Foam: foam,
+			Body: e.Gems.Colour, Top: e.Gems.Colour})
+	}
+	t.Leaves = len(all)
+	if g, err := shape.UnionAll(all...); err == nil {
+		t.Outline = g
+	}
+}
