@@ -1,5 +1,6 @@
 # make demo    builds everything and serves the demo on 127.0.0.1 (PORT changes 8420)
 # make test    installs what the tests need and runs them all
+# make quick   the core alone, in under half a minute
 SHELL := /bin/bash
 export GOFLAGS := -buildvcs=false
 export CGO_ENABLED := 0
@@ -8,7 +9,7 @@ GO_DIRS := arch cmd core demo e2e exchange server store tools vision web/web.go
 GO_SRC := $(shell find cmd core demo exchange server store vision -name '*.go' -o -name '*.sql' -o -name '*.svg' -o -name '*.woff') go.mod go.sum web/web.go
 WEB_SRC := $(shell find web/src web/public web/index.html web/vite.config.ts -type f 2>/dev/null)
 
-.PHONY: demo demo-reset build test check bench explore fuzz hostile shots types clean
+.PHONY: demo demo-reset build test quick check bench explore fuzz hostile shots types clean
 
 demo: bin/ochrestone
 	PORT=$(PORT) ./bin/ochrestone demo
@@ -38,7 +39,11 @@ types: build
 
 test: build
 	bash tools/chromium.sh
-	go test -timeout 30m ./...
+	go test -timeout 10m ./...
+
+# The core alone, with fewer random cases: under half a minute.
+quick:
+	go test -short -timeout 2m ./core/...
 
 # Property tests with fresh cases, many of them: run it now and then, and after
 # changing geometry. What it finds becomes a named test.

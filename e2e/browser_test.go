@@ -199,3 +199,29 @@ func read[T any](t *testing.T, ctx context.Context, js string) T {
 	require.NoError(t, err, js)
 	return v
 }
+
+// settled waits until the page has drawn what it has been told, with its fonts.
+func settled() step {
+	return func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
+		_, err := chromedp.Evaluate[bool](`document.fonts.ready.then(() => new Promise(r => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(() => r(true), 0)))))`, chromedp.EvalAwaitPromise)(ctx, tg)
+		return chromedp.Void{}, err
+	}
+}
+
+// changes does something and waits until it is saved as another change of the card.
+func changes(what step) step {
+	return func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
+		number := `Number((document.body.innerText.match(/Saved, change (\\d+)/) ?? [0, -1])[1])`
+		was, err := chromedp.Evaluate[int](number)(ctx, tg)
+		if err != nil {
+			return chromedp.Void{}, err
+		}
+		if _, err := what(ctx, tg); err != nil {
+			return chromedp.Void{}, err
+		}
+		if _, err = chromedp.Poll[bool](fmt.Sprintf("%s > %d", number, was), chromedp.WithPollingTimeout(0))(ctx, tg); err != nil {
+			err = fmt.Errorf("wait for a change after %d: %w", was, err)
+		}
+		return chromedp.Void{}, err
+	}
+}

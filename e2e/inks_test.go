@@ -3,6 +3,7 @@ package e2e
 import (
 	"os"
 	"path/filepath"
+	"strings"
 	"testing"
 	"time"
 
@@ -61,8 +62,12 @@ func TestInksByHandAndInSets(t *testing.T) {
 	do(t, ctx, "the edge", set2(`select[aria-label="Ink of the edge"]`, "soot-deep"), says("Saved, change 6"))
 	do(t, ctx, "undo and redo", button("Undo"), says("Redo"), button("Redo"))
 	do(t, ctx, "the step is there", chromedp.KeyEvent("6"), says("Ink the edge of"), chromedp.Click(chromedp.Search(`//li//button[contains(., "Ink the edge of")]`)), says("run along the cut edge"))
-	do(t, ctx, "another ink was used", set2(`select[aria-label="Ink really used"]`, "loam-deep"), chromedp.Sleep(800*time.Millisecond))
-	recipe := string(get(t, p.URL+"/api/cards/lamp-sitters/recipe.csv"))
+	do(t, ctx, "another ink was used", set2(`select[aria-label="Ink really used"]`, "loam-deep"))
+	recipe := ""
+	require.Eventually(t, func() bool {
+		recipe = string(get(t, p.URL+"/api/cards/lamp-sitters/recipe.csv"))
+		return strings.Contains(recipe, `"Loam, deep",1`)
+	}, 10*time.Second, 50*time.Millisecond)
 	assert.Contains(t, recipe, ",foot,")
 	assert.Contains(t, recipe, `edge,"Soot, deep","Loam, deep",1`)
 

@@ -10,7 +10,6 @@ import (
 	"os"
 	"path/filepath"
 	"testing"
-	"time"
 
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
@@ -81,7 +80,7 @@ func TestFromADrawingToASheet(t *testing.T) {
 	do(t, ctx, "select the image and move it by numbers", eval(`document.querySelector("#stratum-e1").dispatchEvent(new MouseEvent("click", {bubbles: true}))`), seen(`input[value="2 1⁄8"]`))
 	do(t, ctx, "a slip of the pen is named", typeInto("Centre, down", "two inches"), says("Read length \"two inches\""))
 	quiet(ctx)
-	do(t, ctx, "and the mend is taken", typeInto("Centre, down", "2 1/4"), chromedp.Sleep(500*time.Millisecond))
+	do(t, ctx, "and the mend is taken", changes(typeInto("Centre, down", "2 1/4")))
 	do(t, ctx, "drag it over the edge", drag(`[aria-label="The front of the card"] path`, 260, 0), says("hangs over the panel"))
 	do(t, ctx, "and let the note mend it", button("Move it in"), gone("hangs over the panel"))
 	do(t, ctx, "undo brings it back, redo mends again", button("Undo"), says("hangs over the panel"), button("Redo"), gone("hangs over the panel"))
@@ -149,9 +148,9 @@ func TestEveryViewIsAccessible(t *testing.T) {
 
 // accessible runs axe-core on a view, with a layer chosen where there are layers.
 func accessible(t *testing.T, ctx context.Context, axe, url, view string) {
-	do(t, ctx, view, chromedp.Navigate(url+view), seen("h1"), chromedp.Sleep(300*time.Millisecond), eval(axe))
+	do(t, ctx, view, chromedp.Navigate(url+view), seen("h1"), settled(), eval(axe))
 	if len(view) > 6 && view[:6] == "/card/" {
-		do(t, ctx, view, eval(`document.querySelectorAll(".stratum")[2].dispatchEvent(new MouseEvent("click", {bubbles: true}))`), chromedp.Sleep(150*time.Millisecond))
+		do(t, ctx, view, eval(`document.querySelectorAll(".stratum")[2].dispatchEvent(new MouseEvent("click", {bubbles: true}))`), settled())
 	}
 	found, err := chromedp.Run(ctx, chromedp.Evaluate[string](`axe.run({runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]}).then(r =>
 		r.violations.filter(v => v.impact === "serious" || v.impact === "critical").map(v => v.id + ": " + v.nodes.map(n => n.target + " " + n.failureSummary).slice(0, 3).join(" | ")).join("\n"))`, chromedp.EvalAwaitPromise))

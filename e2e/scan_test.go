@@ -5,7 +5,6 @@ import (
 	"os"
 	"path/filepath"
 	"testing"
-	"time"
 
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
@@ -19,7 +18,7 @@ func axe(t *testing.T, ctx context.Context, what string) {
 	t.Helper()
 	js, err := os.ReadFile(filepath.Join(root(t), "web", "node_modules", "axe-core", "axe.min.js"))
 	require.NoError(t, err)
-	do(t, ctx, what, chromedp.Sleep(200*time.Millisecond), eval(string(js)))
+	do(t, ctx, what, settled(), eval(string(js)))
 	found, err := chromedp.Run(ctx, chromedp.Evaluate[string](`axe.run({runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]}).then(r =>
 		r.violations.filter(v => v.impact === "serious" || v.impact === "critical").map(v => v.id + ": " + v.nodes.map(n => n.target + " " + n.failureSummary).slice(0, 3).join(" | ")).join("\n"))`, chromedp.EvalAwaitPromise))
 	require.NoError(t, err)
@@ -82,7 +81,7 @@ func TestFromAScanToACard(t *testing.T) {
 	axe(t, ctx, "the stack")
 	do(t, ctx, "choose a layer", eval(`document.querySelectorAll("[aria-label^='Choose ']")[0].click()`), says("follows"))
 	across := func() float64 {
-		do(t, ctx, "let the field follow", chromedp.Sleep(300*time.Millisecond))
+		do(t, ctx, "let the field follow", settled())
 		return read[float64](t, ctx, `Number([...document.querySelectorAll("label")].find(l => l.textContent.startsWith("Across")).querySelector("input").value)`)
 	}
 	x := across()

@@ -132,3 +132,16 @@ func TestUndoNeverUnticks(t *testing.T) {
 		}
 	}
 }
+
+// A drag's drop: the edit saved on disk, planned and answered.
+func BenchmarkADragsDrop(b *testing.B) {
+	s := testServer(b)
+	call(s, http.MethodGet, "/api/cards/moth", "")
+	version := int64(1)
+	for b.Loop() {
+		if code, body := send(s, version, "", card.Edit{Move: &card.Move{Element: "e1", DX: 0.01}}); code != 200 {
+			b.Fatal(string(body))
+		}
+		version++
+	}
+}

@@ -79,6 +79,7 @@ func New(st *store.Store, opts ...Option) *Server {
 	s.api.UseMiddleware(s.finite)
 	s.cards()
 	s.runs()
+	s.rules()
 	s.kit()
 	s.scan()
 	s.proofs()

@@ -25,6 +25,9 @@ func named(t *testing.T, name string) kit.Set {
 // Pieces cut from sets whose design is known, turned and shuffled: those with
 // an edge or a hole to go by come back to within 0.3 mm.
 func TestPiecesComeBackToTheirPlace(t *testing.T) {
+	if testing.Short() {
+		t.Skip("not in a short run")
+	}
 	for _, name := range []string{"Toadstool", "Marsh mallow", "Hedge snail", "Night lantern"} {
 		r := try(t, named(t, name), 30, 5)
 		assert.Equal(t, r.pairs, r.ordered, name)

@@ -40,6 +40,7 @@ type Thing struct {
 	Element  card.Element
 	Name     string       // what a person calls it
 	Outline  shape.Region // in place on the front; empty where it lies elsewhere or cannot be worked out
+	Rough    shape.Region // the same, simplified by no more than a hair: for telling what lies over what
 	From, To int          // its pieces
 	Leaf     *card.Leaf   // of a mat or the panel: where it lies
 	Made     int          // of an image: which of Build.Made; -1 for others and for images that cannot be worked out
@@ -53,7 +54,12 @@ type Made struct {
 	Colourway card.Colourway
 	Look      look.Colourway
 	Things    []int // of Build.Things
+
+	rough shape.Region // its silhouette, simplified
 }
+
+// Hair is how far, mm, two things may lie over each other without it counting.
+const Hair = 0.1
 
 // Image is a motif of the card, worked out.
 type Image struct {

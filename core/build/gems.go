@@ -36,6 +36,6 @@ func buildGems(b *Build, i int, _ []Image) {
 	}
 	t.Leaves = len(all)
 	if g, err := shape.UnionAll(all...); err == nil {
-		t.Outline = g
+		t.Outline, t.Rough = g, g
 	}
 }

@@ -75,7 +75,7 @@ func (b *Build) image(i int, images []Image) {
 		}
 	}
 	b.Pieces = append(b.Pieces, ps...)
-	t.Outline = place(m.Shapes.Silhouette)
+	t.Outline, t.Rough = place(m.Shapes.Silhouette), place(b.Made[t.Made].rough)
 }
 
 // lowest is the first cut layer that lies on the ground.
@@ -99,7 +99,7 @@ func (b *Build) made(m Image, wi int) int {
 	if at >= 0 {
 		return at
 	}
-	b.Made = append(b.Made, Made{Image: m.Image, Colourway: w, Look: m.Looks[wi]})
+	b.Made = append(b.Made, Made{Image: m.Image, Colourway: w, Look: m.Looks[wi], rough: m.Shapes.Silhouette.Simplify(Hair)})
 	return len(b.Made) - 1
 }
 

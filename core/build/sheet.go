@@ -48,7 +48,7 @@ func (b *Build) sheet(i int) {
 		w, h := e.Sheet.W-2*e.Sheet.Trim, e.Sheet.H-2*e.Sheet.Trim
 		g = layout.Place(shape.Rect(0, 0, w, h), shape.Box{Max: shape.Point{X: w, Y: h}}, e.Place)
 	}
-	t.Outline = g
+	t.Outline, t.Rough = g, g
 	body := b.Stock.PaperColour(e.Sheet.Paper).Hex()
 	p := Piece{ID: ID{Element: e.ID}, On: b.Carrier(e), Outline: g, Stock: e.Sheet.Paper, Thick: b.Stock.Caliper(e.Sheet.Paper), Plies: 1, Body: body, Top: body}
 	p.Lift, p.Foam = Lift(b.Stock, e.Bonds)

@@ -9,10 +9,10 @@ import (
 // Gems are pearls, rhinestones, sequins or cut dots stuck on last: so many of one size,
 // each at its place from the middle of the element, before it is turned.
 type Gems struct {
-	Size   float64 `json:"size" minimum:"0.5" maximum:"30" doc:"across, mm"`
-	Height float64 `json:"height" minimum:"0.1" maximum:"15" doc:"mm"`
-	Colour string  `json:"colour" doc:"#rrggbb"`
-	Places []Offset  `json:"places" nullable:"false" minItems:"1" maxItems:"200" doc:"one for each"`
+	Size   float64  `json:"size" minimum:"0.5" maximum:"30" doc:"across, mm"`
+	Height float64  `json:"height" minimum:"0.1" maximum:"15" doc:"mm"`
+	Colour string   `json:"colour" doc:"#rrggbb"`
+	Places []Offset `json:"places" nullable:"false" minItems:"1" maxItems:"200" doc:"one for each"`
 
 	extra extra
 }

@@ -102,14 +102,17 @@ type Rule struct {
 	Title    string   `json:"title" doc:"what it looks for"`
 	Explain  string   `json:"explain" doc:"why that matters"`
 	Source   string   `json:"source" doc:"where it comes from"`
-	Limits   []Limit  `json:"limits" nullable:"false" doc:"the numbers it goes by, our own defaults"`
+	Limits   []Limit  `json:"limits,omitempty" doc:"the numbers it goes by, our own defaults"`
 
 	check func(v *View, add func(Hit))
 }
 
-// Rules lists every rule, by station.
-func Rules() []Rule {
-	return slices.Concat(pieceRules(), inkRules(), fitRules(), frontRules(), depthRules(), workRules(), storeRules())
+// Rules lists every rule, by station, with the numbers as they come.
+func Rules() []Rule { return Under(register.Defaults()) }
+
+// Under lists every rule with what a person has set for the eye to forgive.
+func Under(forgiven register.Limits) []Rule {
+	return slices.Concat(pieceRules(), inkRules(), fitRules(forgiven), frontRules(), depthRules(), workRules(), storeRules())
 }
 
 // practice is the source of most rules.

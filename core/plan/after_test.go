@@ -38,6 +38,7 @@ func ring(change func(*card.Motif)) (card.Card, kit.Kit) {
 // Stamped first and cut out after: the print comes before the cut, and what is
 // placed is the die.
 func TestCutOutAfterItIsStamped(t *testing.T) {
+	t.Parallel()
 	c, k := ring(func(m *card.Motif) { m.Layers[0].After = true })
 	require.NoError(t, c.Validate())
 	p := plan.Of(c, k)
@@ -70,6 +71,7 @@ func TestCutOutAfterItIsStamped(t *testing.T) {
 // A stencilled layer is laid by its etched lines; limits of its own replace the
 // general ones, contrast or no.
 func TestStencilledAndOwnLimits(t *testing.T) {
+	t.Parallel()
 	c, k := ring(func(m *card.Motif) {
 		m.Layers[1].Make = card.Stencilled
 		m.Layers[1].Forgive = &card.Forgive{Spill: 0.1, RimShare: 0.25, Gap: 0.1, Overlap: 0.1}
@@ -97,6 +99,7 @@ func TestStencilledAndOwnLimits(t *testing.T) {
 
 // The person's own hand decides what is said of the play.
 func TestOwnSpreadInFindings(t *testing.T) {
+	t.Parallel()
 	c, k := ring(func(*card.Motif) {})
 	has := func(ways []register.Way) bool {
 		return slices.ContainsFunc(plan.Of(c, k, plan.Hand(ways)).Findings, func(f foresee.Finding) bool { return strings.HasPrefix(f.ID, "play:") })
@@ -115,6 +118,7 @@ func TestOwnSpreadInFindings(t *testing.T) {
 // the inks of several colourways go from light to dark (common practice, no
 // source).
 func TestARunKeepsItsStampsInPlace(t *testing.T) {
+	t.Parallel()
 	k, err := demo.Kit()
 	require.NoError(t, err)
 	c := demo.Cards(k)[1]
@@ -142,6 +146,7 @@ func TestARunKeepsItsStampsInPlace(t *testing.T) {
 // A bridge of half a millimetre and a slit of a third are told; sound shapes, and
 // sharp corners, are not.
 func TestTooFineToCutOrPick(t *testing.T) {
+	t.Parallel()
 	two, err := shape.UnionAll(shape.Rect(-14, -6, 10, 12), shape.Rect(4, -6, 10, 12), shape.Rect(-5, -0.25, 10, 0.5))
 	require.NoError(t, err)
 	slit, err := shape.Rect(-14, -6, 28, 12).Minus(shape.Rect(-5, -0.15, 10, 0.3))
@@ -168,6 +173,7 @@ func TestTooFineToCutOrPick(t *testing.T) {
 
 // A light print over a dark one waits for it, whatever the school says.
 func TestAPrintBeneathComesFirst(t *testing.T) {
+	t.Parallel()
 	c, k := ring(func(m *card.Motif) {
 		m.School = card.LightGround
 		m.Layers[0].Make = card.Printed

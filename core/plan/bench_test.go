@@ -564,6 +564,7 @@ func shuffled(seed int) work.Option {
 
 // Every card can be made in the order proposed.
 func TestEveryCardCanBeMadeAsProposed(t *testing.T) {
+	t.Parallel()
 	for name, b := range benches(t) {
 		acts, err := work.Order(b.acts)
 		require.NoError(t, err, name)
@@ -573,6 +574,7 @@ func TestEveryCardCanBeMadeAsProposed(t *testing.T) {
 
 // And in any other order the rules allow: it is they that keep it, not the phases.
 func TestTheRulesAloneKeepTheOrder(t *testing.T) {
+	t.Parallel()
 	for name, b := range benches(t) {
 		for seed := range 25 {
 			acts, err := work.Order(b.acts, shuffled(seed))
@@ -586,6 +588,7 @@ func TestTheRulesAloneKeepTheOrder(t *testing.T) {
 
 // Each rule is seen to be broken by the bench when it is left out.
 func TestEveryRuleIsMissed(t *testing.T) {
+	t.Parallel()
 	bs := benches(t)
 	for _, r := range work.Rules() {
 		missed := ""

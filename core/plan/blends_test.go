@@ -40,6 +40,7 @@ func lightness(t *testing.T, hex string) float64 {
 // A rim worked in darker changes the colour that meets the neighbours, adds
 // steps after the first ink and before popping out, and shows its reach.
 func TestABlendIsSeenWorkedAndTimed(t *testing.T) {
+	t.Parallel()
 	c, k := moth(t)
 	way := c.Motifs[0].Colourways[0]
 	layer := c.Motifs[0].Layers[1]
@@ -112,6 +113,7 @@ func TestABlendIsSeenWorkedAndTimed(t *testing.T) {
 // One blend that needs heat is enough for the piece to be heat set before it is
 // popped out.
 func TestABlendThatNeedsHeatIsSet(t *testing.T) {
+	t.Parallel()
 	c, k := moth(t)
 	layer := c.Motifs[0].Layers[1].ID
 	f := c.Motifs[0].Colourways[0].Layers[layer]
@@ -136,6 +138,7 @@ func look0(p plan.Plan) look.Layer { return p.Motifs[0].Colourways[0].Layers[0] 
 // Common practice, no source: a step too small is not seen, one too great
 // leaves a line; the note names an owned ink that goes between.
 func TestLaddersAreJudged(t *testing.T) {
+	t.Parallel()
 	c, k := moth(t)
 	way := c.Motifs[0].Colourways[0]
 	layer := c.Motifs[0].Layers[1]
@@ -175,6 +178,7 @@ func TestLaddersAreJudged(t *testing.T) {
 
 // Light, middle and dark of one family within every piece.
 func TestEveryPieceRunsFromLightToDark(t *testing.T) {
+	t.Parallel()
 	c, k := moth(t)
 	ask := advise.Ask{Motif: c.Motifs[0].ID, Colourway: c.Motifs[0].Colourways[0].ID, School: card.EveryPiece, Zone: card.Foot, Best: 3}
 	ways, _, err := coloured(plan.NewPlanner(), c, k, ask).Suggest(context.Background(), ask)
@@ -205,6 +209,7 @@ func TestEveryPieceRunsFromLightToDark(t *testing.T) {
 
 // A wish for quieter or warmer inks is kept layer by layer where the drawer can.
 func TestLeaning(t *testing.T) {
+	t.Parallel()
 	c, k := moth(t)
 	c.Motifs[0].School = card.LocalColour
 	mean := func(w look.Colourway, of func(colour.Lab) float64) (m float64) {
@@ -232,6 +237,7 @@ func TestLeaning(t *testing.T) {
 
 // Five beetles come out clearly different and equally readable.
 func TestASetOfFive(t *testing.T) {
+	t.Parallel()
 	_, k := moth(t)
 	var c card.Card
 	for _, x := range demo.Cards(k) {
@@ -257,6 +263,10 @@ var pillar = kit.Cardstock{ID: "pillar", Name: "Pillar, 80 lb", Kind: kit.PaperC
 // that keep its rule and read, on white and on a red card, and the same choice
 // looks another on the other card.
 func TestEverySchoolFromADrawerOf200(t *testing.T) {
+	t.Parallel()
+	if testing.Short() {
+		t.Skip("not in a short run")
+	}
 	c, k := moth(t)
 	k.Inks, k.Swatches = nil, nil
 	k.Papers = append(k.Papers, pillar)
@@ -297,6 +307,7 @@ func TestEverySchoolFromADrawerOf200(t *testing.T) {
 
 // The red that vanishes on red card is foreseen, and the mend reads.
 func TestRedOnRedIsForeseen(t *testing.T) {
+	t.Parallel()
 	var beetle card.Card
 	_, k := moth(t)
 	for _, x := range demo.Cards(k) {
@@ -323,6 +334,7 @@ func TestRedOnRedIsForeseen(t *testing.T) {
 // A rim alone is what meets the neighbours along a layer's own edge: its colour
 // counts there, and the colour of the middle does not.
 func TestOnlyTheRimMeetsAtTheEdge(t *testing.T) {
+	t.Parallel()
 	c, k := moth(t)
 	layer := c.Motifs[0].Layers[1]
 	way := c.Motifs[0].Colourways[0]

@@ -26,6 +26,7 @@ func fewRanks(c *card.Card) {
 // Coloured card cut plain: cut pieces take their colour from a card owned and
 // no ink; the suggestion looks on the plan as it was promised.
 func TestColouredCardCutPlain(t *testing.T) {
+	t.Parallel()
 	c, k := moth(t)
 	fewRanks(&c)
 	ask := advise.Ask{Motif: c.Motifs[0].ID, Colourway: c.Motifs[0].Colourways[0].ID, School: card.LocalColour, By: advise.ByCard, Best: 3}
@@ -57,6 +58,7 @@ func TestColouredCardCutPlain(t *testing.T) {
 // Common practice, no source: tone on tone is an ink a step darker than its
 // card.
 func TestToneOnToneIsAStepDarker(t *testing.T) {
+	t.Parallel()
 	c, k := moth(t)
 	ask := advise.Ask{Motif: c.Motifs[0].ID, Colourway: c.Motifs[0].Colourways[0].ID, School: card.LocalColour, By: advise.ByTone, Best: 2}
 	ways, _, err := coloured(plan.NewPlanner(), c, k, ask).Suggest(context.Background(), ask)

@@ -36,6 +36,7 @@ func beetles(t testing.TB) (card.Card, kit.Kit) {
 // A red and a green of one lightness read to most eyes and to few others: the
 // note names the pair, and stepping one lighter settles it.
 func TestPairsThatOnlyHueParts(t *testing.T) {
+	t.Parallel()
 	c, k := moth(t)
 	k.Inks = append(k.Inks,
 		kit.Ink{ID: "r", Name: "Red", Kind: kit.Dye, Dry: colour.Lab{L: 55, A: 42, B: 22}.Linear().Hex()},
@@ -57,6 +58,7 @@ func TestPairsThatOnlyHueParts(t *testing.T) {
 }
 
 func TestSmallDetailsMayJar(t *testing.T) {
+	t.Parallel()
 	c, k := moth(t)
 	k.Inks = append(k.Inks, kit.Ink{ID: "lemon", Name: "Lemon", Kind: kit.Pigment, Hide: f64(1), Dry: "#fff25a"}, kit.Ink{ID: "night", Name: "Night", Kind: kit.Dye, Dry: "#140f2e"})
 	ink(c, 0, "Pupils", "lemon")
@@ -73,6 +75,7 @@ func f64(v float64) *float64 { return &v }
 
 // Common practice, no source: several parts on one stamp share its ink.
 func TestPartsOfOneStampWantOneInk(t *testing.T) {
+	t.Parallel()
 	c, k := beetles(t)
 	assert.Nil(t, finding(plan.Of(c, k), "stamp:"))
 	for i := range k.Sets[1].Parts {
@@ -96,6 +99,7 @@ func TestPartsOfOneStampWantOneInk(t *testing.T) {
 // Common practice, no source: adjacent images in a row should not share a
 // colour.
 func TestImagesBesideThemselves(t *testing.T) {
+	t.Parallel()
 	c, k := beetles(t)
 	assert.Nil(t, finding(plan.Of(c, k), "beside:"), "five in a row, five colourways")
 	c.Elements[3].Image.Colourway = c.Elements[2].Image.Colourway
@@ -114,6 +118,7 @@ func TestImagesBesideThemselves(t *testing.T) {
 
 // The demo's own cards carry no note that they should not.
 func TestDemoCardsStayQuiet(t *testing.T) {
+	t.Parallel()
 	_, k := moth(t)
 	for _, c := range demoCards(t) {
 		for _, f := range plan.Of(c, k).Findings {

@@ -320,6 +320,7 @@ func pairOf(alike bool) func(*card.Card, *kit.Kit) {
 
 // Every rule finds what it looks for, and is silent where it only just is not there.
 func TestEveryRuleHasItsCard(t *testing.T) {
+	t.Parallel()
 	cases := foreseen(t)
 	for _, r := range foresee.Rules() {
 		if r.ID == "steps" {
@@ -346,6 +347,7 @@ func TestEveryRuleHasItsCard(t *testing.T) {
 }
 
 func TestStepsInACircleAreSaid(t *testing.T) {
+	t.Parallel()
 	quiet := two(40, 70, nil)
 	b := plan.NewPlanner().Build(quiet.c, quiet.k)
 	v := foresee.View{Card: quiet.c, Build: &b, Circle: errors.New("these steps wait for each other: A; B"), Letters: func(rune) bool { return true }}

@@ -16,6 +16,10 @@ import (
 
 // Every mend offered is made: its finding is gone, and none is new or graver.
 func TestEveryMendSettlesAndMakesNothingWorse(t *testing.T) {
+	t.Parallel()
+	if testing.Short() {
+		t.Skip("not in a short run")
+	}
 	k, err := demo.Kit()
 	require.NoError(t, err)
 	m := plan.NewPlanner()

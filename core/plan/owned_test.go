@@ -16,6 +16,7 @@ import (
 
 // A card on which no ink was chosen yet has one note about it, not one a layer.
 func TestNothingChosenIsOneNote(t *testing.T) {
+	t.Parallel()
 	_, k := moth(t)
 	for _, s := range k.Sets {
 		c := card.New("Fresh", measure.Formats()[0], measure.FoldSide, k).AddSet(s, k)
@@ -38,6 +39,7 @@ func TestNothingChosenIsOneNote(t *testing.T) {
 
 // A colourway that is not on the card is not talked about.
 func TestOnlyWhatIsOnTheCardIsNoted(t *testing.T) {
+	t.Parallel()
 	c, k := moth(t)
 	m := &c.Motifs[0]
 	spare := card.Colourway{ID: "spare", Name: "Spare", Layers: map[string]card.Finish{}}
@@ -62,6 +64,7 @@ func TestOnlyWhatIsOnTheCardIsNoted(t *testing.T) {
 // The white rim of a print that is cut out lies white on white on purpose; a plain
 // piece without a print on it does vanish.
 func TestAWhiteRimIsNoError(t *testing.T) {
+	t.Parallel()
 	_, k := moth(t)
 	set := setOf(t, k, kit.StampSet)
 	c := card.New("Print", measure.Formats()[0], measure.FoldSide, k).AddSet(set, k)
@@ -94,6 +97,7 @@ func TestAWhiteRimIsNoError(t *testing.T) {
 // What the stores no longer hold is said: an empty ink, a paper without sheets, a part
 // that is lost; and nothing of it when they do.
 func TestWhatIsNoLongerOwnedIsSaid(t *testing.T) {
+	t.Parallel()
 	c, k := moth(t)
 	p := plan.Of(c, k)
 	for _, id := range []string{"gone:", "out:", "lost:"} {
@@ -122,6 +126,7 @@ func TestWhatIsNoLongerOwnedIsSaid(t *testing.T) {
 
 // Plies are glued into one before the piece goes on, each copy counted.
 func TestPliesAreGluedFirst(t *testing.T) {
+	t.Parallel()
 	c, k := moth(t)
 	c.Motifs[0].Layers[1].Copies = 3
 	p := plan.Of(c, k)
@@ -136,6 +141,7 @@ func TestPliesAreGluedFirst(t *testing.T) {
 
 // Lightness that runs against the ranks by what nobody sees is no note.
 func TestOneUnitOfLightnessIsNoOrder(t *testing.T) {
+	t.Parallel()
 	c, k := moth(t)
 	assert.Nil(t, finding(plan.Of(c, k), "order:"), "the demo's bands and wings are one unit apart")
 }
@@ -143,6 +149,7 @@ func TestOneUnitOfLightnessIsNoOrder(t *testing.T) {
 // A mend is tried with the blends the layer has, so that pressing it settles the note
 // (it changes the ink alone).
 func TestAMendKeepsTheBlendsAndSettlesTheNote(t *testing.T) {
+	t.Parallel()
 	tried := 0
 	for _, with := range []string{"bracken-full", "loam-full", "fleece-deep", "madder-full", "soot-soft"} {
 		c, k := moth(t)
@@ -175,6 +182,7 @@ func TestAMendKeepsTheBlendsAndSettlesTheNote(t *testing.T) {
 
 // The ink between two steps of a blend is another one than the blend's own.
 func TestTheInkBetweenIsAnother(t *testing.T) {
+	t.Parallel()
 	c, k := moth(t)
 	w := c.Motifs[0].Colourways[0].Layers
 	id := c.Motifs[0].Layers[1].ID

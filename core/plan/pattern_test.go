@@ -38,6 +38,7 @@ func dot(change func(*card.Sheet, *card.Turned)) (card.Card, kit.Kit) {
 // Four quarter turns in four inks: each print lies a quarter on, the count and the
 // direction are steps, and the trim takes what lies past it.
 func TestQuarterTurns(t *testing.T) {
+	t.Parallel()
 	c, k := dot(func(s *card.Sheet, _ *card.Turned) { s.Trim = 25 })
 	require.NoError(t, c.Validate())
 	p := plan.Of(c, k)
@@ -68,6 +69,7 @@ func TestQuarterTurns(t *testing.T) {
 }
 
 func TestPatternsTurnTheOtherWayAndOverlap(t *testing.T) {
+	t.Parallel()
 	c, k := dot(func(_ *card.Sheet, p *card.Turned) { p.Anti, p.Start, p.Turns, p.X, p.Y = true, 2, 8, 0, -15 })
 	q := plan.Of(c, k).Patterns[0]
 	require.Len(t, q.Strikes, 8)
@@ -95,6 +97,7 @@ func TestPatternsTurnTheOtherWayAndOverlap(t *testing.T) {
 // Of prints that overlap on the panel the one in front is printed and masked
 // first; its mask is its outline, inset.
 func TestMasksInPrintingOrder(t *testing.T) {
+	t.Parallel()
 	c, k := dot(func(*card.Sheet, *card.Turned) {})
 	c.Elements = nil
 	m := c.Motifs[0]

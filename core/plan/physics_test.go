@@ -80,6 +80,7 @@ func manySets(t testing.TB) kit.Kit {
 // before what needs them, heat before foam, heights add up, sentences are
 // sentences, and every number is one.
 func TestAnyCardIsPlannedSoundly(t *testing.T) {
+	t.Parallel()
 	k := manySets(t)
 	maker := plan.NewPlanner()
 	rapid.Check(t, func(t *rapid.T) {
@@ -166,6 +167,7 @@ func soundWords(t *rapid.T, p plan.Plan) {
 
 // What shows of all layers together is the silhouette, for every set there is.
 func TestShownAreasFillTheSilhouette(t *testing.T) {
+	t.Parallel()
 	k := manySets(t)
 	for _, s := range k.Sets {
 		c := card.New("One", measure.Formats()[0], measure.FoldSide, k).AddSet(s, k)
@@ -185,6 +187,7 @@ func TestShownAreasFillTheSilhouette(t *testing.T) {
 // Moving an image does not change what its layers are, only where it lies; a
 // quarter turn swaps its width and height.
 func TestPlaceAndTurnChangeOnlyThePlace(t *testing.T) {
+	t.Parallel()
 	c, k := moth(t)
 	a := plan.Of(c, k)
 	c.Elements[2].Place.X += 3

@@ -14,6 +14,7 @@ import (
 // with chances that follow the spread of the way, and the whole image comes out
 // no more often than any of its layers.
 func TestPlacingEveryLayer(t *testing.T) {
+	t.Parallel()
 	c, k := moth(t)
 	m := c.Motifs[0]
 	mk := plan.NewPlanner()
@@ -55,6 +56,7 @@ func TestPlacingEveryLayer(t *testing.T) {
 
 // A layer with less play than any hand can keep is noted, with both numbers.
 func TestPlayLessThanAnyHand(t *testing.T) {
+	t.Parallel()
 	c, k := moth(t)
 	assert.Nil(t, finding(plan.Of(c, k), "play:"), "the demo can be made")
 	p := plan.Of(c, k, plan.Limits(register.Limits{Spill: 0.01, RimShare: 0.99}))

@@ -41,6 +41,7 @@ func finding(p plan.Plan, prefix string) *foresee.Finding {
 }
 
 func TestPlanIsAPureFunction(t *testing.T) {
+	t.Parallel()
 	c, k := moth(t)
 	before, _ := json.Marshal(c)
 	a, _ := json.Marshal(plan.Of(c, k))
@@ -54,6 +55,7 @@ func TestPlanIsAPureFunction(t *testing.T) {
 }
 
 func TestLayersThatReadAsOneAndTheMend(t *testing.T) {
+	t.Parallel()
 	c, k := moth(t)
 	set := func(label, ink string) string {
 		for _, l := range c.Motifs[0].Layers {
@@ -95,6 +97,7 @@ func TestLayersThatReadAsOneAndTheMend(t *testing.T) {
 }
 
 func TestNotesSetAsideComeBackWhenTheCauseChanges(t *testing.T) {
+	t.Parallel()
 	c, k := moth(t)
 	f := finding(plan.Of(c, k), "one:")
 	require.NotNil(t, f, "the demo's bands are close to its wings")
@@ -113,6 +116,7 @@ func TestNotesSetAsideComeBackWhenTheCauseChanges(t *testing.T) {
 }
 
 func TestFrontDepthAndPostFindings(t *testing.T) {
+	t.Parallel()
 	c, k := moth(t)
 	c.Elements[2].Place.X = 10
 	p := plan.Of(c, k)
@@ -135,6 +139,7 @@ func TestFrontDepthAndPostFindings(t *testing.T) {
 }
 
 func TestHiddenMissingAndHeat(t *testing.T) {
+	t.Parallel()
 	c, k := moth(t)
 	m := &c.Motifs[0]
 	last := m.Layers[0]
@@ -160,6 +165,7 @@ func TestHiddenMissingAndHeat(t *testing.T) {
 }
 
 func TestStepsAreInAnOrderThatWorks(t *testing.T) {
+	t.Parallel()
 	c, k := moth(t)
 	p := plan.Of(c, k)
 	at := map[string]int{}
@@ -204,6 +210,10 @@ func TestStepsAreInAnOrderThatWorks(t *testing.T) {
 }
 
 func TestSuggestionsKeepTheirPromises(t *testing.T) {
+	t.Parallel()
+	if testing.Short() {
+		t.Skip("not in a short run")
+	}
 	c, k := moth(t)
 	m := plan.NewPlanner()
 	for _, school := range []card.School{card.LightGround, card.DarkGround, card.LocalColour} {
@@ -232,6 +242,7 @@ func TestSuggestionsKeepTheirPromises(t *testing.T) {
 
 // A measured swatch of the ink on that very paper wins over the model.
 func TestMeasuredSwatchWins(t *testing.T) {
+	t.Parallel()
 	c, k := moth(t)
 	k.Swatches = []kit.Swatch{{Ink: "bracken-soft", Paper: "chalk", Impressions: 1, Dry: "#ab9060"}}
 	for _, l := range plan.Of(c, k).Motifs[0].Colourways[0].Layers {
@@ -293,9 +304,14 @@ func BenchmarkPlan60x300(b *testing.B) {
 			plan.Of(c, k)
 		}
 	})
-	b.Run("again", func(b *testing.B) {
+	b.Run("after an edit", func(b *testing.B) {
 		m := plan.NewPlanner()
-		for b.Loop() {
+		m.Of(c, k)
+		for n := 0; b.Loop(); n++ {
+			c, err := c.Apply(k, card.Edit{Move: &card.Move{Element: c.Elements[1+n%60].ID, DX: 0.5}})
+			if err != nil {
+				b.Fatal(err)
+			}
 			m.Of(c, k)
 		}
 	})
@@ -311,6 +327,7 @@ func BenchmarkMothCold(b *testing.B) {
 // With a hole in the drawer the advice names a lightness that, once there,
 // really makes it.
 func TestAdviceNamesTheMissingLightness(t *testing.T) {
+	t.Parallel()
 	c, k := moth(t)
 	ask := advise.Ask{Motif: c.Motifs[0].ID, Colourway: c.Motifs[0].Colourways[0].ID, School: card.DarkGround, Best: 1}
 	_, advice, err := coloured(plan.NewPlanner(), c, k, ask).Suggest(context.Background(), ask)
@@ -354,6 +371,7 @@ func TestAdviceNamesTheMissingLightness(t *testing.T) {
 // The model fitted to swatches foretells a swatch held back better than the
 // typed colour does.
 func TestDrawerForetellsHeldBackSwatches(t *testing.T) {
+	t.Parallel()
 	_, k := moth(t)
 	d := look.KnowledgeOf(k)
 	assert.Zero(t, d.Swatches)

@@ -15,6 +15,7 @@ import (
 )
 
 func TestPrintsOfAnImage(t *testing.T) {
+	t.Parallel()
 	k, err := demo.Kit()
 	require.NoError(t, err)
 	beetles := demo.Cards(k)[1]
@@ -50,6 +51,7 @@ func TestPrintsOfAnImage(t *testing.T) {
 // An outline in black, first or last: under a hiding ink it fades, so last is
 // better; under watercolour a dye would run.
 func TestLineFirstOrLast(t *testing.T) {
+	t.Parallel()
 	k, err := demo.Kit()
 	require.NoError(t, err)
 	c := demo.Cards(k)[1]

@@ -27,6 +27,7 @@ func refs(t *testing.T, hexes ...string) (out []advise.Reference) {
 // An image coloured after greens and creams comes out in the inks nearest to
 // them, its order kept.
 func TestColouredAfterAPicture(t *testing.T) {
+	t.Parallel()
 	c, k := moth(t)
 	ask := advise.Ask{Motif: c.Motifs[0].ID, Colourway: c.Motifs[0].Colourways[0].ID, School: card.DarkGround}
 	rs := refs(t, "#f1ead9", "#d7e0c0", "#a9bd83", "#71894a", "#42552b", "#26282b")
@@ -45,6 +46,7 @@ func TestColouredAfterAPicture(t *testing.T) {
 }
 
 func TestLocalColourGivesTheLargestLayerTheLargestShare(t *testing.T) {
+	t.Parallel()
 	c, k := moth(t)
 	ask := advise.Ask{Motif: c.Motifs[0].ID, Colourway: c.Motifs[0].Colourways[0].ID, School: card.LocalColour}
 	rs := refs(t, "#815b92", "#e9c957", "#3f8668")
@@ -65,6 +67,7 @@ func TestLocalColourGivesTheLargestLayerTheLargestShare(t *testing.T) {
 // Steps stamped one on the other are judged on the paper they end up on, not
 // on black: a chain of prints is coloured as prints side by side on it are.
 func TestPrintsOnPrintsAreJudgedOnThePaperBelow(t *testing.T) {
+	t.Parallel()
 	k, err := demo.Kit()
 	require.NoError(t, err)
 	c := demo.Cards(k)[1]
@@ -83,6 +86,7 @@ func TestPrintsOnPrintsAreJudgedOnThePaperBelow(t *testing.T) {
 }
 
 func TestPictureNeedsInksAndColours(t *testing.T) {
+	t.Parallel()
 	c, k := moth(t)
 	ask := advise.Ask{Motif: c.Motifs[0].ID, Colourway: c.Motifs[0].Colourways[0].ID, School: card.DarkGround}
 	_, err := coloured(plan.NewPlanner(), c, k, ask).AfterPicture(ask, nil)

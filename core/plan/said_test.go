@@ -24,6 +24,7 @@ func inUnit(u measure.Unit, den int) plan.Option {
 
 // A note set aside stays aside in either unit, and counts no more.
 func TestNotesSetAsideStayAsideInEitherUnit(t *testing.T) {
+	t.Parallel()
 	c, k := moth(t)
 	c.Elements[2].Place.X = 10 // hangs over the edge, said with a length
 	inches := plan.Of(c, k, inUnit(measure.Inches, 16))
@@ -44,6 +45,7 @@ func TestNotesSetAsideStayAsideInEitherUnit(t *testing.T) {
 
 // A note set aside when its cause was a sentence stays aside in that unit.
 func TestNotesSetAsideBySentenceAreKept(t *testing.T) {
+	t.Parallel()
 	c, k := moth(t)
 	c.Elements[2].Place.X = 10
 	f := finding(plan.Of(c, k, inUnit(measure.Inches, 16)), "edge:e1")
@@ -69,6 +71,7 @@ func step(p plan.Plan, prefix string) (int, *work.Act) {
 // The layers of a stencil set are stencilled, and done before anything raised is
 // put beside them.
 func TestStencilsAreStencilledBeforeRaisedWork(t *testing.T) {
+	t.Parallel()
 	_, k := moth(t)
 	s := setOf(t, k, kit.StampSet)
 	s.ID, s.Kind = "openings", kit.StencilSet
@@ -94,6 +97,7 @@ func TestStencilsAreStencilledBeforeRaisedWork(t *testing.T) {
 // A mat that is too wide is one note, in words of the bench, and the rest of the
 // card is still planned.
 func TestAMatTooWideIsOneNote(t *testing.T) {
+	t.Parallel()
 	c, k := moth(t)
 	c.Elements[0].Inset = card.Even(90)
 	p := plan.Of(c, k)
@@ -114,6 +118,7 @@ func TestAMatTooWideIsOneNote(t *testing.T) {
 
 // A piece glued on a print of the panel is on it before the panel is mounted.
 func TestAPieceOnAPrintIsGluedBeforeMounting(t *testing.T) {
+	t.Parallel()
 	_, k := moth(t)
 	s := setOf(t, k, kit.StampSet)
 	c := card.New("Beetle", measure.Formats()[0], measure.FoldSide, k).AddSet(s, k)
@@ -134,6 +139,7 @@ func TestAPieceOnAPrintIsGluedBeforeMounting(t *testing.T) {
 // Powder rests a moment before the excess is flicked off (common practice, no
 // source), on strips and on the panel alike.
 func TestPowderRestsBeforeItIsFlicked(t *testing.T) {
+	t.Parallel()
 	_, k := moth(t)
 	s := setOf(t, k, kit.StampSet)
 	c := card.New("Powder", measure.Formats()[0], measure.FoldSide, k).AddSet(s, k)
@@ -155,6 +161,7 @@ func TestPowderRestsBeforeItIsFlicked(t *testing.T) {
 
 // A die is spoken of only where one goes round a print.
 func TestADieIsLaidRoundAPrintOnlyWhereThereIsOne(t *testing.T) {
+	t.Parallel()
 	c, k := moth(t)
 	m := &c.Motifs[0]
 	at := -1
@@ -183,6 +190,7 @@ var nothing = regexp.MustCompile(`(^|[^0-9⁄.])0 (in|mm)\b`)
 
 // Whatever the card, no step and no note speaks of a length of nothing.
 func TestNoStepSpeaksOfNothing(t *testing.T) {
+	t.Parallel()
 	k := manySets(t)
 	k.Sets = slices.DeleteFunc(k.Sets, func(s kit.Set) bool { return len(s.Parts) > 4 })
 	maker := plan.NewPlanner()

@@ -40,6 +40,10 @@ func swatched(t *rapid.T, k kit.Kit) kit.Kit {
 // gives is the weakest pair of the plan, and the order of lightness holds, with
 // swatches on several papers.
 func TestTheSearchAndThePlanSeeTheSameColours(t *testing.T) {
+	t.Parallel()
+	if testing.Short() {
+		t.Skip("not in a short run")
+	}
 	_, base := moth(t)
 	for _, ink := range base.Inks {
 		require.NotEmpty(t, ink.ID)
@@ -88,6 +92,7 @@ func TestTheSearchAndThePlanSeeTheSameColours(t *testing.T) {
 // Keeping a swatch keeps what was typed, so that the drawer's typed error compares
 // a swatch with what was typed and not with itself.
 func TestTheDrawerComparesWithWhatWasTyped(t *testing.T) {
+	t.Parallel()
 	ink := kit.Ink{ID: "i", Name: "Madder", Kind: kit.Dye, Dry: "#d98f86"}
 	seen := ink.Seen("#c0655c", "chalk")
 	assert.Equal(t, "#c0655c", seen.Dry)
@@ -110,6 +115,7 @@ func TestTheDrawerComparesWithWhatWasTyped(t *testing.T) {
 // Inks of a kind that hide on kraft, by the person's own swatches, tell that another
 // of that kind, never swatched there, will hide too.
 func TestSwatchesTellOfOtherInksOfTheirKind(t *testing.T) {
+	t.Parallel()
 	_, k := moth(t)
 	kraft, err := colour.ParseHex("#b58f66")
 	require.NoError(t, err)
@@ -151,6 +157,7 @@ func TestSwatchesTellOfOtherInksOfTheirKind(t *testing.T) {
 // Strong ink on strong card of which no swatch was made is said to be a guess where
 // a pair hangs on it, and is no more once it is swatched.
 func TestAGuessIsSaid(t *testing.T) {
+	t.Parallel()
 	c, k := moth(t)
 	m := &c.Motifs[0]
 	var a, b string

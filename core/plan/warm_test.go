@@ -134,6 +134,7 @@ func another(t *rapid.T, v reflect.Value, path string, k kit.Kit) string {
 // card and its sets are changed field by field, and one maker that has seen all
 // of it is held against one that has seen none.
 func TestAWarmPlanIsAColdPlan(t *testing.T) {
+	t.Parallel()
 	k := manySets(t)
 	k.Sets = slices.DeleteFunc(k.Sets, func(s kit.Set) bool { return len(s.Parts) > 4 }) // small ones, for many cases in little time
 	require.NotEmpty(t, k.Sets)
@@ -166,6 +167,7 @@ func clone(c card.Card) card.Card {
 
 // The height of the stack follows the foam beneath a layer at once.
 func TestFoamUnderALayerIsSeenAtOnce(t *testing.T) {
+	t.Parallel()
 	c, k := moth(t)
 	maker := plan.NewPlanner()
 	flat := maker.Of(c, k).Depth.Total
@@ -178,6 +180,7 @@ func TestFoamUnderALayerIsSeenAtOnce(t *testing.T) {
 
 // A part's own copies and stamp are no part of its shape, and count at once.
 func TestCopiesOfAPartAreSeenAtOnce(t *testing.T) {
+	t.Parallel()
 	c, k := moth(t)
 	maker := plan.NewPlanner()
 	maker.Of(c, k)

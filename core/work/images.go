@@ -10,7 +10,6 @@ import (
 	"ochrestone/core/build"
 	"ochrestone/core/card"
 	"ochrestone/core/motif"
-	"ochrestone/core/shape"
 )
 
 // image adds the acts of one image in one colourway: its prints, its pieces, and how they
@@ -190,7 +189,7 @@ func (m *making) plies(i int) {
 func (m *making) glue(i int) {
 	v := m.views[i]
 	a, raised := m.held(Act{ID: m.id(Glue, i), Title: fmt.Sprintf("%s onto %s", m.name(i), m.views[v.Host].Layer.Label)}, v.Layer.Bonds)
-	m.add(phaseStack, a, facts{leaf: m.thing(i, ""), onto: m.leaf(v.Host, m.carrier(m.Build.Things[m.Things[0]].Element)), raised: raised, shy: m.shy(m.finish(i).Paper), stack: i, outline: v.Outline.Simplify(hair)})
+	m.add(phaseStack, a, facts{leaf: m.thing(i, ""), onto: m.leaf(v.Host, m.carrier(m.Build.Things[m.Things[0]].Element)), raised: raised, shy: m.shy(m.finish(i).Paper), stack: i, outline: v.Outline.Simplify(build.Hair)})
 }
 
 // prints adds the prints: all copies of a stamp together, but images that overlap on what
@@ -383,23 +382,10 @@ func (k *maker) onGround(t *build.Thing) bool {
 	return t.Made >= 0 && slices.ContainsFunc(k.Made[t.Made].Image.Shapes.Views, func(v motif.View) bool { return v.Host == motif.Ground && v.Layer.Make == card.Cut })
 }
 
-// rough is the outline of a thing, simplified, in place.
-func (k *maker) rough(i int) shape.Region {
-	if k.outlines == nil {
-		k.outlines = make([]shape.Region, len(k.Things))
-		for j, t := range k.Things {
-			if t.Element.Face == card.Front && t.Leaf == nil {
-				k.outlines[j] = t.Outline.Simplify(hair)
-			}
-		}
-	}
-	return k.outlines[i]
-}
-
 // overlapped lists the printed things that a printed thing lies over or under.
 func (k *maker) overlapped(i int) (out []int) {
 	for j, t := range k.Things {
-		if j != i && t.Printed && t.Element.Face == card.Front && k.rough(i).Overlaps(k.rough(j)) {
+		if j != i && t.Printed && t.Element.Face == card.Front && k.Things[i].Rough.Overlaps(t.Rough) {
 			out = append(out, j)
 		}
 	}

@@ -167,7 +167,7 @@ func (k *maker) put(i int) {
 	if raised {
 		phase = phaseRaise
 	}
-	f := facts{leaf: leaf, onto: on, raised: raised, stack: i, outline: k.rough(i)}
+	f := facts{leaf: leaf, onto: on, raised: raised, stack: i, outline: t.Rough}
 	if e.Sheet != nil {
 		f.shy = k.shy(e.Sheet.Paper)
 	}
@@ -211,6 +211,3 @@ func (k *maker) shy(paper string) bool {
 	p, ok := k.Stock.Paper(paper)
 	return ok && p.HeatShy()
 }
-
-// hair is how far, mm, two elements may lie over each other without it counting.
-const hair = 0.1

@@ -127,7 +127,6 @@ type maker struct {
 	patterns map[string]build.Pattern
 	format   func(mm float64) string
 	acts     []Act
-	outlines []shape.Region // of the things, simplified; see rough
 }
 
 // Acts lists what there is to do for a card, in the order it is thought of, without

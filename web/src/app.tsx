@@ -8,6 +8,7 @@ import { Help } from "./help";
 import { Button } from "./ui";
 
 const Stores = lazy(() => import("./stores"));
+const Looks = lazy(() => import("./looks"));
 const Scan = lazy(() => import("./scan/page"));
 const pages = {
 	pieces: lazy(() => import("./stations/pieces")),
@@ -28,6 +29,7 @@ export function App() {
 				<Route path="/stores" element={<Navigate to="/stores/inks" replace />} />
 				<Route path="/stores/sets/scan" element={<Shell at="stores">{<Scan />}</Shell>} />
 				<Route path="/stores/:shelf" element={<Shell at="stores">{<Stores />}</Shell>} />
+				<Route path="/looks-for" element={<Shell at="looks">{<Looks />}</Shell>} />
 				<Route path="/card/:id" element={<Navigate to="pieces" replace />} />
 				<Route path="/card/:id/:station" element={<CardPage />} />
 				<Route path="*" element={<Navigate to="/" replace />} />
@@ -103,9 +105,9 @@ export const typing = (e: KeyboardEvent) => {
 	return t.matches?.("input:not([type=range]):not([type=checkbox]), select, textarea") ?? false;
 };
 
-function Shell({ at, children }: { at: "bench" | "stores"; children: ReactNode }) {
+function Shell({ at, children }: { at: "bench" | "stores" | "looks"; children: ReactNode }) {
 	useEffect(() => {
-		document.title = at === "bench" ? "The bench, Ochrestone" : "The stores, Ochrestone";
+		document.title = `${{ bench: "The bench", stores: "The stores", looks: "What Ochrestone looks for" }[at]}, Ochrestone`;
 	}, [at]);
 	const kit = useKit();
 	return (

@@ -21,6 +21,7 @@ const words: [string, string][] = [
 	["Station", "one stage of the work; open them in any order"],
 	["The table", "where the thing being made lies, at true proportion"],
 	["The stores", "what you own: sets, inks, cardstock, foam, adhesives, envelopes"],
+	["Margin notes", "what the program foresees on this card: what, why, and what to do; see What Ochrestone looks for"],
 	["Colourway", "one choice of papers and inks for all layers of an image"],
 ];
 

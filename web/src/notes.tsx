@@ -1,6 +1,6 @@
 import { Box } from "@chakra-ui/react";
 import { useState } from "react";
-import { useNavigate } from "react-router";
+import { Link, useNavigate } from "react-router";
 import type { Finding } from "./api";
 import { openNotes, useBench } from "./card";
 import { Button } from "./ui";
@@ -47,6 +47,9 @@ export function Notes({ station }: { station: string }) {
 					))}
 				</NoteFrame>
 			)}
+			<Box p="10px 14px" minW="170px" fontSize="13px" alignSelf="center">
+				<Link to="/looks-for">What Ochrestone looks for</Link>
+			</Box>
 		</Box>
 	);
 }

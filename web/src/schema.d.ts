@@ -610,6 +610,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is looked for on every card */
+        get: operations["rules"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/scan": {
         parameters: {
             query?: never;
@@ -1759,6 +1776,15 @@ export interface components {
             mm: number;
             shown: string;
         };
+        Limit: {
+            name: string;
+            /** @description where the person can set it; empty: it is fixed */
+            set?: string;
+            /** @description mm, mm², minutes, share, CIEDE2000, L* or none */
+            unit: string;
+            /** Format: double */
+            value: number;
+        };
         Limits: {
             /**
              * Format: double
@@ -2840,6 +2866,20 @@ export interface components {
              * @description mm; negative hangs over
              */
             top: number;
+        };
+        Rule: {
+            /** @description why that matters */
+            explain: string;
+            id: string;
+            /** @description the numbers it goes by, our own defaults */
+            limits?: components["schemas"]["Limit"][] | null;
+            /** @description the worst it comes to */
+            severity: string;
+            /** @description where it comes from */
+            source: string;
+            station: string;
+            /** @description what it looks for */
+            title: string;
         };
         Run: {
             /** @description when, RFC 3339 */
@@ -5172,6 +5212,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RingOutBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    rules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rule"][] | null;
                 };
             };
             /** @description Error */
