@@ -222,3 +222,23 @@ func TestNoStepSpeaksOfNothing(t *testing.T) {
 		}
 	})
 }
+
+// Overlapping images without any ink yet have nothing to mask.
+func TestNothingIsMaskedThatIsNotPrinted(t *testing.T) {
+	t.Parallel()
+	c, k := beetles(t)
+	for i := range c.Elements {
+		if c.Elements[i].Image != nil {
+			c.Elements[i].Place.X, c.Elements[i].Place.Y = 60+6*float64(i), 40
+		}
+	}
+	_, with := step(plan.Of(c, k), "mask/")
+	assert.NotNil(t, with)
+	for i := range c.Motifs[0].Colourways {
+		for id := range c.Motifs[0].Colourways[i].Layers {
+			c.Motifs[0].Colourways[i].Layers[id] = card.Finish{}
+		}
+	}
+	_, without := step(plan.Of(c, k), "mask/")
+	assert.Nil(t, without)
+}

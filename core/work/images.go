@@ -260,7 +260,7 @@ func (m *making) print(ground Thing, element string, n int) {
 	for _, b := range batches {
 		m.strike(b, ground, element, n)
 	}
-	if t := m.thingOf(element); t != nil {
+	if t := m.thingOf(element); t != nil && len(batches) > 0 {
 		behind := []string{}
 		for _, j := range m.overlapped(t.at) {
 			if j < t.at {

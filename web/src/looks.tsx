@@ -40,14 +40,14 @@ export default function Looks() {
 									<b>{r.title}</b>
 									<Box fontSize="14px">{r.explain}</Box>
 									<Box fontSize="13px" color="quiet">
-										{r.source}.
+										{r.source.charAt(0).toUpperCase() + r.source.slice(1)}.
 									</Box>
 								</Box>
 								<Box fontSize="13px">
 									{r.limits?.map((l) => (
 										<Box key={l.name}>
 											{l.name}: <b>{written(l, s)}</b>
-											{l.set ? <Box color="quiet">Set it in {l.set}.</Box> : <Box color="quiet">Fixed.</Box>}
+											{l.set ? <Box color="quiet">Yours to set: {l.set}.</Box> : <span>, fixed</span>}
 										</Box>
 									))}
 								</Box>
@@ -70,5 +70,5 @@ function written(l: S["Limit"], s: Settings): string {
 		case "none":
 			return `${l.value} times`;
 	}
-	return `${l.value} ${l.unit}`;
+	return `${l.value} apart (${l.unit})`;
 }

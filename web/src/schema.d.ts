@@ -2873,8 +2873,11 @@ export interface components {
             id: string;
             /** @description the numbers it goes by, our own defaults */
             limits?: components["schemas"]["Limit"][] | null;
-            /** @description the worst it comes to */
-            severity: string;
+            /**
+             * @description the worst it comes to
+             * @enum {string}
+             */
+            severity: "spoils" | "shows" | "wastes" | "tip";
             /** @description where it comes from */
             source: string;
             station: string;

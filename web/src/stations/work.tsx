@@ -39,11 +39,13 @@ export default function Work() {
 	/** At which step a thing of the strata goes on. */
 	const numberOf = (id: string) => {
 		const of = (verb: string, element = id) => steps.find((x) => x.id.verb === verb && (x.id.element ?? "") === element);
-		const motif = b.card.elements.find((e) => e.id === id)?.image?.motif;
+		const img = b.card.elements.find((e) => e.id === id)?.image;
 		const s =
 			id === "base" || id === "back"
 				? of("fold", "")
-				: (of("mount") ?? of("place") ?? steps.findLast((x) => x.id.verb === "print" && motif && x.id.motif === motif));
+				: (of("mount") ??
+					of("place") ??
+					steps.findLast((x) => x.id.verb === "print" && img && x.id.motif === img.motif && x.id.colourway === img.colourway && (x.id.element ?? id) === id));
 		return s ? `step ${s.number}` : "";
 	};
 	return (
