@@ -187,11 +187,11 @@ type Spot struct {
 	Y float64 `json:"y"`
 }
 
-// points scales spots into points.
-func points(spots []Spot, by float64) []shape.Point {
+// points are spots as points.
+func points(spots []Spot) []shape.Point {
 	out := make([]shape.Point, len(spots))
 	for i, s := range spots {
-		out[i] = shape.Point{X: s.X * by, Y: s.Y * by}
+		out[i] = shape.Point{X: s.X, Y: s.Y}
 	}
 	return out
 }
@@ -208,9 +208,6 @@ type pointsIn struct {
 
 type pointsOut struct{ Body ProofedPrint }
 
-// clickPixels is how near a hand sets a point in a picture, pixels; our own default.
-const clickPixels = 1.5
-
 // pointed measures layers from points set by hand: each layer's motion from the
 // design into the picture, seen from that of the first layer.
 func (s *Server) pointed(ctx context.Context, in *pointsIn) (*pointsOut, error) {
@@ -222,80 +219,15 @@ func (s *Server) pointed(ctx context.Context, in *pointsIn) (*pointsOut, error) 
 	if err != nil {
 		return nil, problem(err)
 	}
-	out, err := pointsOf(prints, in.Body.DPI, in.Body.Layers)
+	at := make([]placing.PointedAt, len(in.Body.Layers))
+	for i, l := range in.Body.Layers {
+		at[i] = placing.PointedAt{Layer: l.Layer, Design: points(l.Design), Seen: points(l.Seen)}
+	}
+	got, err := placing.Points(prints, in.Body.DPI, at)
 	if err != nil {
 		return nil, problem(err)
 	}
-	return &pointsOut{out}, nil
-}
-
-func pointsOf(prints []placing.Print, dpi float64, layers []PointedLayer) (ProofedPrint, error) {
-	out := ProofedPrint{Layers: []placing.Verdict{}, Notes: []string{}}
-	if len(prints) < 2 || layers[0].Layer != prints[0].Layer {
-		return out, kit.Problem{Path: "layers", What: "point at the lowest printed layer first: the others are measured against it"}
-	}
-	const few = "needs two corners pointed at, some way apart"
-	perMM := dpi / 25.4
-	fit := func(l PointedLayer) (register.Pointed, error) {
-		p, err := register.Points(points(l.Design, 1), points(l.Seen, 1/perMM), clickPixels/perMM)
-		if err != nil {
-			return p, kit.Problem{Path: "layers", What: l.Layer + " " + few}
-		}
-		return p, nil
-	}
-	against := layers[0]
-	if perMM == 0 {
-		perMM = 1
-		p, err := fit(against)
-		if err != nil {
-			return out, err
-		}
-		perMM = p.Scale
-		if perMM < 2 {
-			return out, kit.Problem{Path: "layers", What: "the points lie too close together in the picture: take a larger one, and check that they are on the right corners"}
-		}
-		out.Notes = append(out.Notes, fmt.Sprintf("The size is taken from %s: %.1f pixels to the mm (±%.1f).", prints[0].Label, perMM, 2*p.SureScale))
-	}
-	first, err := fit(against)
-	if err != nil {
-		return out, err
-	}
-	if off := first.Scale - 1; dpi > 0 && math.Abs(off) > math.Max(0.005, 3*first.SureScale) {
-		out.Notes = append(out.Notes, fmt.Sprintf("By these points the print is %.1f %% %s than designed (±%.1f): check the dots to the inch, or whether the paper grew.", 100*math.Abs(off), map[bool]string{true: "larger", false: "smaller"}[off > 0], 200*first.SureScale))
-	}
-	out.Sure = fmt.Sprintf("The points on %s fit to %.2f mm.", prints[0].Label, first.Residue)
-	for _, l := range layers[1:] {
-		p, err := fit(l)
-		if err != nil {
-			return out, err
-		}
-		for _, print := range prints[1:] {
-			if print.Layer != l.Layer {
-				continue
-			}
-			rel := first.Motion.Inverse().After(p.Motion)
-			mid := print.Region.Centroid()
-			// The reference's turn, off by its error, carries the layer round.
-			sure := math.Hypot(math.Hypot(p.SureShift, first.SureShift), first.SureTurn*math.Pi/180*mid.Distance(middle(points(against.Design, 1))))
-			turn := math.Hypot(p.SureTurn, first.SureTurn)
-			if p.Residue > mostResidue {
-				out.Notes = append(out.Notes, fmt.Sprintf("The points on %s miss one another by %.1f mm: one of them may sit on the wrong corner.", print.Label, p.Residue))
-			}
-			out.Layers = append(out.Layers, placing.Judge(print, rel.Point(mid).Sub(mid), rel.Turn, sure, turn))
-		}
-	}
-	return out, nil
-}
-
-// mostResidue is what points on one layer may miss one another by, mm, before one
-// is doubted.
-const mostResidue = 0.6
-
-func middle(ps []shape.Point) (m shape.Point) {
-	for _, p := range ps {
-		m = m.Add(p.Scale(1 / float64(len(ps))))
-	}
-	return m
+	return &pointsOut{ProofedPrint{Layers: got.Layers, Notes: got.Notes, Sure: got.Sure}}, nil
 }
 
 // labelsOf names the layers of an image.

@@ -384,20 +384,16 @@ func snapPiece(_ context.Context, in *snapIn) (*snapOut, error) {
 
 func (s *Server) keepStack(ctx context.Context, in *keepIn) (*setOut, error) {
 	set := kit.Set{Name: strings.TrimSpace(in.Body.Name), Kind: in.Body.Kind, Where: in.Body.Where, Tags: in.Body.Tags}
-	deep := make([]int, len(in.Body.Layers))
+	hosts := make([]int, len(in.Body.Layers))
 	for i, l := range in.Body.Layers {
 		g, err := place(l.Pieces)
 		if err != nil {
 			return nil, problem(fmt.Errorf("put layer %q together: %w", l.Label, err))
 		}
-		p := kit.Part{ID: fmt.Sprintf("p%d", i+1), Label: l.Label, Outline: g, Order: i + 1, Copies: max(1, l.Copies), Fit: l.Fit, Colour: l.Colour}
-		if l.Host >= 0 && l.Host < i {
-			p.Host = fmt.Sprintf("p%d", l.Host+1)
-			deep[i] = deep[l.Host] + 1
-		}
-		p.Rank = deep[i] + 1
-		set.Parts = append(set.Parts, p)
+		hosts[i] = l.Host
+		set.Parts = append(set.Parts, kit.Part{Label: l.Label, Outline: g, Copies: max(1, l.Copies), Fit: l.Fit, Colour: l.Colour})
 	}
+	set.Parts = kit.Stacked(set.Parts, hosts)
 	if in.Body.Lines != "" {
 		if !linesOnly.MatchString(in.Body.Lines) {
 			return nil, problem(kit.Problem{Path: "lines", What: "lines are path data of M and L with numbers of mm"})

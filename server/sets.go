@@ -4,7 +4,6 @@ import (
 	"bytes"
 	"context"
 	"fmt"
-	"math"
 	"net/http"
 	"slices"
 	"strings"
@@ -15,7 +14,6 @@ import (
 	"ochrestone/core/basic"
 	"ochrestone/core/kit"
 	"ochrestone/core/measure"
-	"ochrestone/core/shape"
 	"ochrestone/exchange/setsvg"
 	"ochrestone/exchange/sheet"
 	"ochrestone/store"
@@ -107,29 +105,7 @@ func wordSet(text string, height, shadow float64) (kit.Set, error) {
 	if err != nil || words.Empty() {
 		return kit.Set{}, kit.Problem{Path: "text", What: "nothing in these words can be cut; use letters and figures"}
 	}
-	set := kit.Set{Name: text, Kind: kit.WordSet, Tags: []string{"words"}}
-	add := func(p kit.Part) {
-		p.ID, p.Order, p.Rank, p.Copies = fmt.Sprintf("p%d", len(set.Parts)+1), len(set.Parts)+1, len(set.Parts)+1, 1
-		set.Parts = append(set.Parts, p)
-	}
-	host := ""
-	if shadow > 0 {
-		g, err := words.Offset(shadow)
-		if err != nil {
-			return kit.Set{}, fmt.Errorf("draw the shadow: %w", err)
-		}
-		add(kit.Part{Label: "Shadow", Outline: g, Fit: kit.FitFree})
-		host = "p1"
-	}
-	fit := kit.FitFree
-	if host != "" {
-		fit = kit.FitEvenRim
-	}
-	add(kit.Part{Label: "Words", Outline: words, Fit: fit, Host: host})
-	if !islands.Empty() {
-		add(kit.Part{Label: "Islands, loose", Outline: islands, Fit: kit.FitFills, Host: set.Parts[len(set.Parts)-1].ID})
-	}
-	return set, nil
+	return kit.Words(text, words, islands, shadow)
 }
 
 type scaleIn struct {
@@ -149,26 +125,12 @@ func (s *Server) scaleSet(ctx context.Context, in *scaleIn) (*setOut, error) {
 	if !ok {
 		return nil, problem(store.ErrNotFound)
 	}
-	lo, hi := math.Inf(1), math.Inf(-1)
-	for _, p := range set.Parts {
-		b := p.Outline.Bounds()
-		lo, hi = math.Min(lo, b.Min.X), math.Max(hi, b.Max.X)
-	}
-	if !(hi > lo) {
-		return nil, problem(kit.Problem{Path: "width", What: "the set has no width to scale by"})
-	}
-	by := in.Body.Width / (hi - lo)
-	set.Parts = slices.Clone(set.Parts)
-	for i, p := range set.Parts {
-		set.Parts[i].Outline = p.Outline.ScaleBy(by)
-		if set.Parts[i].Lines, err = shape.ScaleLines(p.Lines, by); err != nil {
-			return nil, problem(fmt.Errorf("scale %s: %w", p.Label, err))
-		}
+	if set, err = set.ScaledTo(in.Body.Width); err != nil {
+		return nil, problem(err)
 	}
 	if err := set.Validate(); err != nil {
 		return nil, problem(err)
 	}
-	set.Notes = []string{fmt.Sprintf("Scaled by %.4g to %.1f mm wide.", by, in.Body.Width)}
 	if err := s.store.Put(ctx, store.KindSet, set.ID, set); err != nil {
 		return nil, problem(err)
 	}

@@ -16,6 +16,7 @@ import (
 	"ochrestone/core/kit"
 	"ochrestone/core/layout"
 	"ochrestone/core/measure"
+	"ochrestone/core/placing"
 	"ochrestone/core/shape"
 	"ochrestone/exchange/sheet"
 )
@@ -122,30 +123,14 @@ func (s *Server) writeDieGuide(c *gin.Context, w io.Writer, opts []sheet.Option)
 		return err
 	}
 	d := sheet.DieGuide{Name: m.Name}
-	for _, pm := range s.planner.Of(crd, k, s.assume(c.Request.Context())...).Motifs {
-		if pm.ID != m.ID {
-			continue
-		}
-		views := pm.Image().Views
-		best := -1
-		carries := func(i int) (out []int) {
-			for j, v := range views {
-				if v.Layer.Make != card.Cut && v.Host == i {
-					out = append(out, j)
-				}
-			}
-			return out
-		}
-		for i, v := range views {
-			if v.Layer.Make == card.Cut && len(carries(i)) > 0 && (best < 0 || v.Area > views[best].Area) {
-				best = i
-			}
-		}
-		if best < 0 {
-			break
-		}
-		d.Die = views[best].Outline.Filled()
-		for _, j := range carries(best) {
+	study, err := s.planner.Placing(crd, k, m.ID, s.assume(c.Request.Context())...)
+	if err != nil {
+		return err
+	}
+	views := study.Image.Shapes.Views
+	if die, prints := placing.DieRoundPrints(study.Image.Shapes); die >= 0 {
+		d.Die = views[die].Outline.Filled()
+		for _, j := range prints {
 			d.Layers, d.Labels = append(d.Layers, views[j].Outline), append(d.Labels, views[j].Layer.Label)
 		}
 	}
@@ -199,28 +184,10 @@ func (s *Server) alphabet(c *gin.Context, height float64) (func(rune) (shape.Reg
 		if set.ID != id {
 			continue
 		}
-		return func(r rune) (shape.Region, bool) {
-			for _, p := range set.Parts {
-				if p.Label == string(r) {
-					b := p.Outline.Bounds()
-					// A die does not say where its line is: letters stand on it, those with
-					// a tail hang below it by a part of their height.
-					drop := 0.0
-					if strings.ContainsRune("gjpqy", r) {
-						drop = tailShare * b.H()
-					}
-					return p.Outline.Move(shape.Point{X: -b.Min.X, Y: drop - b.Max.Y}), true
-				}
-			}
-			return shape.Region{}, false
-		}, nil
+		return set.Letter, nil
 	}
 	return nil, kit.Problem{Path: "set", What: "is not in the stores"}
 }
-
-// tailShare is how much of a letter with a tail hangs below the line; our own
-// default.
-const tailShare = 0.28
 
 func (s *Server) writeMasks(c *gin.Context, w io.Writer, opts []sheet.Option) error {
 	ctx := c.Request.Context()

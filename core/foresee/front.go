@@ -7,7 +7,9 @@ import (
 	"strings"
 
 	"ochrestone/core/advise"
+	"ochrestone/core/build"
 	"ochrestone/core/card"
+	"ochrestone/core/cover"
 	"ochrestone/core/kit"
 	"ochrestone/core/layout"
 	"ochrestone/core/shape"
@@ -15,12 +17,13 @@ import (
 
 // Our own defaults.
 const (
-	overhangs  = 0.05 // mm an outline must pass the panel's edge to count
-	frameFrom  = 3    // images of one kind over the edge are a frame that is meant to run over
-	wordsApart = 30.0 // L* that words stand from their paper to be read
-	wordsRoom  = 2.0  // mm left and right of the words on their strip
-	wordsBare  = 6.0  // a strip is too long when its words fill less than one in so many
-	wordsCover = 0.15 // share of the words that may lie under something
+	overhangs   = 0.05 // mm an outline must pass the panel's edge to count
+	frameFrom   = 3    // images of one kind over the edge are a frame that is meant to run over
+	wordsApart  = 30.0 // L* that words stand from their paper to be read
+	wordsRoom   = 2.0  // mm left and right of the words on their strip
+	wordsBare   = 6.0  // a strip is too long when its words fill less than one in so many
+	buriedUnder = 0.02 // share of a thing that shows at most when it is buried
+	wordsCover  = 0.15 // share of the words that may lie under something
 )
 
 func frontRules() []Rule {
@@ -32,6 +35,7 @@ func frontRules() []Rule {
 		{ID: "words", Station: Front, Severity: Shows, Title: "Words that are hard to read", Explain: "Ink too near its card in lightness.", Source: practice, Limits: []Limit{{"lightness apart", wordsApart, "L*", ""}}, check: words},
 		{ID: "strip", Station: Front, Severity: Shows, Title: "Strips too short for their words, or far too long", Explain: "Words run off the strip, or stand lost on it.", Source: "the typeface; the room is ours", Limits: []Limit{{"room at each end", wordsRoom, "mm", ""}}, check: wordsWidth},
 		{ID: "covered", Station: Front, Severity: Shows, Title: "Words under something", Explain: "A word has to stay readable; a little over it may be wanted.", Source: practice, Limits: []Limit{{"share that may be covered", wordsCover, "share", ""}}, check: wordsCovered},
+		{ID: "buried", Station: Front, Severity: Wastes, Title: "Things that lie wholly under others", Explain: "What nobody sees is made for nothing, or was meant to lie higher.", Source: practice, check: buried},
 		{ID: "unused", Station: Front, Severity: Wastes, Title: "Sheets made and not used", Explain: "Card and ink for nothing, or forgotten.", Source: practice, check: unused},
 	}
 }
@@ -292,20 +296,11 @@ func wordsCovered(v *View, add func(Hit)) {
 			return
 		}
 		g := layout.Place(shape.Rect(0, 0, wide, w.Letter), shape.Box{Max: shape.Point{X: wide, Y: w.Letter}}, e.Place)
-		whole := g.Area()
-		var over []string
-		for _, o := range v.Build.Things[i+1:] {
-			if o.Leaf != nil || o.Outline.Empty() || !o.Outline.Overlaps(g) {
-				continue
-			}
-			left, err := g.Minus(o.Outline)
-			if err != nil {
-				return
-			}
-			g = left
-			over = append(over, o.Name)
+		left, over, err := cover.Left(v.Build, i, g)
+		if err != nil {
+			return
 		}
-		if share := 1 - g.Area()/whole; share > wordsCover {
+		if share := 1 - left.Area()/g.Area(); share > wordsCover {
 			add(Hit{Key: []string{e.ID}, At: At{Element: e.ID}, What: fmt.Sprintf("“%s” lies under %s", w.Text, listed(over)),
 				Why: fmt.Sprintf("%.0f %% of the words are covered; up to %.0f %% they can be read.", 100*share, 100*wordsCover),
 				Do:  "Move it clear, or lay it higher in the pile.", Numbers: map[string]float64{"covered": share}, Facts: over})
@@ -313,17 +308,52 @@ func wordsCovered(v *View, add func(Hit)) {
 	})
 }
 
+// buried notes things of which nothing is left to see.
+func buried(v *View, add func(Hit)) {
+	for i, t := range v.Build.Things {
+		if t.Leaf != nil || t.Outline.Empty() {
+			continue
+		}
+		left, over, err := cover.Left(v.Build, i, t.Rough)
+		if err != nil || len(over) == 0 || left.Area() > buriedUnder*t.Rough.Area() {
+			continue
+		}
+		id := t.Element.ID
+		h := Hit{Key: []string{id}, At: At{Element: id}, What: fmt.Sprintf("%s lies wholly under %s", t.Name, listed(over)), Why: "Nothing of it is left to see.",
+			Do: "Lay it higher in the pile, move it clear, or take it off.", Facts: over}
+		add(h)
+	}
+}
+
+// unused notes sheets made beside the card that lie on nothing. Where the middle of the
+// front has room for one, the mend lays it there.
 func unused(v *View, add func(Hit)) {
 	for i, e := range v.Card.Elements {
 		if e.Face != card.Beside {
 			continue
 		}
-		name := v.Build.Things[i].Name
-		front := card.Front
-		add(Hit{Key: []string{e.ID}, At: At{Element: e.ID}, What: name + " is made and not used",
-			Why: "It is cut and printed beside the card, and lies on nothing.", Do: "Lay it on the front, keep it for another card, or take it off.",
-			Mend: &Mend{"Lay it on the front", []card.Edit{{Sheet: &card.SetSheet{Element: e.ID, Face: &front}}, {Put: &card.Put{Element: e.ID, X: half(v.Card.Base.W), Y: half(v.Card.Base.H)}}}}})
+		h := Hit{Key: []string{e.ID}, At: At{Element: e.ID}, What: v.Build.Things[i].Name + " is made and not used",
+			Why: "It is cut and printed beside the card, and lies on nothing.", Do: "Lay it on the front, keep it for another card, or take it off."}
+		if v.roomFor(e) {
+			front := card.Front
+			h.Mend = &Mend{"Lay it on the front", []card.Edit{{Sheet: &card.SetSheet{Element: e.ID, Face: &front}}, {Put: &card.Put{Element: e.ID, X: half(v.Card.Base.W), Y: half(v.Card.Base.H)}}}}
+		}
+		add(h)
 	}
+}
+
+// roomFor reports whether a sheet laid in the middle of the front would stay on the panel
+// and lie over nothing.
+func (v *View) roomFor(e card.Element) bool {
+	if e.Sheet == nil {
+		return false
+	}
+	w, h := e.Sheet.W-2*e.Sheet.Trim, e.Sheet.H-2*e.Sheet.Trim
+	g := shape.Rect((v.Card.Base.W-w)/2, (v.Card.Base.H-h)/2, w, h)
+	if least, _ := layout.RoomOf(g, v.Build.Panel()).Least(); least < 0 {
+		return false
+	}
+	return !slices.ContainsFunc(v.Build.Things, func(t build.Thing) bool { return t.Leaf == nil && t.Rough.Overlaps(g) })
 }
 
 func half(mm float64) *float64 { mm /= 2; return &mm }

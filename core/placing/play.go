@@ -75,3 +75,24 @@ func PlayOf(img motif.Image, i int, host shape.Region, lim register.Limits) (reg
 	}
 	return register.Join(each), nil
 }
+
+// DieRoundPrints is the largest cut layer of an image that carries prints, whose die goes
+// round them, and those prints; -1 where there is none.
+func DieRoundPrints(img motif.Image) (die int, prints []int) {
+	die = -1
+	for i, v := range img.Views {
+		if v.Layer.Make != card.Cut || die >= 0 && v.Area <= img.Views[die].Area {
+			continue
+		}
+		var on []int
+		for j, w := range img.Views {
+			if w.Layer.Make != card.Cut && w.Host == i {
+				on = append(on, j)
+			}
+		}
+		if len(on) > 0 {
+			die, prints = i, on
+		}
+	}
+	return die, prints
+}

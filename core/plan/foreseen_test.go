@@ -211,6 +211,13 @@ func foreseen(t *testing.T) map[string]pair {
 				c.Elements[n-1].Place.Y = y + 10
 			})
 		}),
+		"buried": between(t, "buried", 30, 46, func(w float64) on {
+			return with(func(c *card.Card, _ *kit.Kit) {
+				panel, _ := c.Panel()
+				low := card.Element{ID: "low", Name: "Low", Face: card.Front, On: panel, Place: card.Place{X: 54, Y: 70}, Bonds: card.Glue("dots"), Sheet: &card.Sheet{Paper: "chalk", W: w, H: 20}}
+				c.Elements = slices.Insert(c.Elements, 1, low)
+			})
+		}),
 		"unused": {with(func(c *card.Card, _ *kit.Kit) {
 			c.Elements = append(c.Elements, card.Element{ID: "q", Name: "Square", Face: card.Beside, Sheet: &card.Sheet{Paper: "chalk", W: 40, H: 40}})
 		}), with(func(c *card.Card, _ *kit.Kit) {

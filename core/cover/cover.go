@@ -1,0 +1,44 @@
+// Package cover says what shows of things on the front, and what lies under others.
+package cover
+
+import (
+	"fmt"
+
+	"ochrestone/core/build"
+	"ochrestone/core/card"
+	"ochrestone/core/shape"
+)
+
+// Left is what is left to see of a region on a thing when everything that is put on after
+// it lies there, and the names of what lies over it. Things that are see-through cover
+// nothing.
+func Left(b *build.Build, thing int, g shape.Region) (left shape.Region, over []string, err error) {
+	for i := thing + 1; i < len(b.Things); i++ {
+		t := b.Things[i]
+		if t.Element.Face != card.Front || t.Outline.Empty() || t.Leaf != nil || clear(b, i) || !t.Rough.Overlaps(g) {
+			continue
+		}
+		rest, err := g.Minus(t.Outline)
+		if err != nil {
+			return g, over, fmt.Errorf("what %s covers: %w", t.Name, err)
+		}
+		if rest.Area() < g.Area() {
+			over = append(over, t.Name)
+		}
+		if g = rest; g.Empty() {
+			break
+		}
+	}
+	return g, over, nil
+}
+
+// clear reports whether a thing is seen through: nothing but leaves of a stock that is.
+func clear(b *build.Build, i int) bool {
+	t := b.Things[i]
+	for _, p := range b.Pieces[t.From:t.To] {
+		if s, ok := b.Stock.Paper(p.Stock); p.Print() || !ok || s.Opaque() {
+			return false
+		}
+	}
+	return t.To > t.From
+}
