@@ -42,3 +42,36 @@ func clear(b *build.Build, i int) bool {
 	}
 	return t.To > t.From
 }
+
+// samples is how many corners of an outline are looked at before it is worked out.
+const samples = 12
+
+// Buried reports whether a thing lies under others with every corner, and at most a share
+// of it shows between them; and what lies over it.
+func Buried(b *build.Build, thing int, share float64) (over []string, is bool, err error) {
+	t := b.Things[thing]
+	// Mostly a corner shows, and that is told quickly.
+	for _, r := range t.Rough.Rings() {
+		for i := 0; i < len(r); i += 1 + len(r)/samples {
+			if !covered(b, thing, r[i]) {
+				return nil, false, nil
+			}
+		}
+	}
+	left, over, err := Left(b, thing, t.Rough)
+	if err != nil {
+		return nil, false, err
+	}
+	return over, len(over) > 0 && left.Area() <= share*t.Rough.Area(), nil
+}
+
+// covered reports whether something opaque that is put on later lies over a point.
+func covered(b *build.Build, thing int, p shape.Point) bool {
+	for i := thing + 1; i < len(b.Things); i++ {
+		t := b.Things[i]
+		if t.Element.Face == card.Front && t.Leaf == nil && !clear(b, i) && t.Rough.Bounds().Meets(shape.Box{Min: p, Max: p}) && t.Rough.Contains(p) {
+			return true
+		}
+	}
+	return false
+}

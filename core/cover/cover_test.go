@@ -35,3 +35,18 @@ func TestWhatIsLeftToSee(t *testing.T) {
 	require.NoError(t, err)
 	assert.True(t, left.Empty())
 }
+
+func TestWhatIsBuried(t *testing.T) {
+	for _, c := range []struct {
+		w    float64
+		want bool
+	}{{39, true}, {40.5, false}, {60, false}} {
+		b := build.Expand(card.Card{Base: card.Base{W: 100, H: 100}, Elements: []card.Element{sheetAt("low", "chalk", 50, 50, c.w, 20), sheetAt("top", "chalk", 50, 50, 40, 40)}}, look.NewStock(trial.Kit()), nil)
+		over, is, err := cover.Buried(&b, 0, 0.02)
+		require.NoError(t, err)
+		assert.Equal(t, c.want, is, "%g mm wide under 40", c.w)
+		if c.want {
+			assert.Equal(t, []string{"top"}, over)
+		}
+	}
+}

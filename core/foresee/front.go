@@ -314,8 +314,8 @@ func buried(v *View, add func(Hit)) {
 		if t.Leaf != nil || t.Outline.Empty() {
 			continue
 		}
-		left, over, err := cover.Left(v.Build, i, t.Rough)
-		if err != nil || len(over) == 0 || left.Area() > buriedUnder*t.Rough.Area() {
+		over, is, err := cover.Buried(v.Build, i, buriedUnder)
+		if err != nil || !is {
 			continue
 		}
 		id := t.Element.ID
