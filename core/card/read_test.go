@@ -2,6 +2,7 @@ package card_test
 
 import (
 	"encoding/json"
+	"fmt"
 	"os"
 	"path/filepath"
 	"strings"
@@ -118,4 +119,22 @@ func TestNewerVersionsAreRefused(t *testing.T) {
 	require.NoError(t, err)
 	assert.Empty(t, c.Elements)
 	assert.NoError(t, c.Validate())
+}
+
+// Four hundred images, as many as a card may have, and one more.
+func TestManyElementsAreBroughtUp(t *testing.T) {
+	doc := func(n int) []byte {
+		var es []string
+		for i := range n {
+			es = append(es, fmt.Sprintf(`{"id":"x%d","kind":"motif","x":%d,"y":%d,"turn":%d,"joint":{"kind":"glue"},"motif":"m1","colourway":"w1"}`, i, i%100, i/4, i))
+		}
+		return []byte(`{"version":1,"title":"` + strings.Repeat("n", 120) + `","base":{"format":"a2","w":108,"h":140,"fold":"side","paper":"","envelope":""},"sheets":[],"motifs":[{"id":"m1","name":"M","set":"s","school":"local colour","layers":[{"id":"a","part":"a","label":"A","make":"printed","rank":1,"fit":"free","copies":1,"joint":{"kind":"glue"}}],"colourways":[{"id":"w1","name":"First","layers":null}]}],"elements":[` + strings.Join(es, ",") + `],"work":{"done":null},"setAside":null}`)
+	}
+	c, err := card.Read(doc(400))
+	require.NoError(t, err)
+	assert.Len(t, c.Elements, 400)
+	assert.NoError(t, c.Validate())
+	c, err = card.Read(doc(401))
+	require.NoError(t, err, "it is read")
+	assert.ErrorContains(t, c.Validate(), "at most 400 elements")
 }

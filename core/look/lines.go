@@ -24,8 +24,8 @@ const lineWidth = 1.2
 // default.
 const hides = 0.1
 
-// isLine reports whether a layer is a print of lines rather than areas.
-func isLine(v motif.View) bool {
+// IsLine reports whether a layer is a print of lines rather than areas.
+func IsLine(v motif.View) bool {
 	l := v.Outline.Length()
 	return v.Layer.Make != card.Cut && l > 0 && 2*v.Outline.Area()/l <= lineWidth
 }
@@ -34,7 +34,7 @@ func isLine(v motif.View) bool {
 // printed first and coloured over. Nil where there is no colour to go under.
 func (s Stock) line(m Image, w card.Colourway, i int, last colour.Linear, on colour.Linear) *Line {
 	v := m.Shapes.Views[i]
-	if v.Host < 0 || !isLine(v) {
+	if v.Host < 0 || !IsLine(v) {
 		return nil
 	}
 	mine, ok1 := s.ink[w.Layers[v.Layer.ID].Ink]

@@ -111,6 +111,9 @@ func (t Study) Of(colourway, layer string, run int, seed uint64) (Placing, error
 	}
 	if !out.Play.Judged {
 		out.Why = "Nothing has to meet here: by eye will do."
+		if look.IsLine(v) && v.Host != motif.Ground {
+			out.Why = "Its fit is free, so nothing of it is judged; yet an outline shows every slip. Sight it by the points, or set its fit to within in Pieces and let it be judged."
+		}
 		return out, nil
 	}
 	if out.Play.Outside > 0 {

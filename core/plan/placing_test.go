@@ -65,3 +65,21 @@ func TestPlayLessThanAnyHand(t *testing.T) {
 	assert.Less(t, n.Numbers["play"], n.Numbers["spread"])
 	assert.Equal(t, 0.15, n.Numbers["spread"], "back into its own hole, for a cut piece")
 }
+
+// The outline that goes over everything is no matter for the eye alone.
+func TestALineIsNotLeftToTheEye(t *testing.T) {
+	t.Parallel()
+	c, k := beetles(t)
+	m := c.Motifs[0]
+	last := m.Layers[len(m.Layers)-1]
+	require.Contains(t, last.Label, "lines")
+	p, err := place(plan.NewPlanner(), c, k, m.ID).Of(m.Colourways[0].ID, last.ID, 8, 1)
+	require.NoError(t, err)
+	assert.False(t, p.Play.Judged)
+	assert.NotContains(t, p.Why, "by eye will do")
+	assert.Contains(t, p.Why, "an outline shows every slip")
+	assert.NotEmpty(t, p.Sighting.Points)
+	wash, err := place(plan.NewPlanner(), c, k, m.ID).Of(m.Colourways[0].ID, m.Layers[0].ID, 8, 1)
+	require.NoError(t, err)
+	assert.Contains(t, wash.Why, "by eye will do", "the first lies on nothing it has to meet")
+}
