@@ -68,13 +68,13 @@ func (t Study) Of(colourway, layer string, run int, seed uint64) (Placing, error
 	if err != nil {
 		return Placing{}, err
 	}
-	look := t.Stock.Look(t.Image, w)
+	dried := t.Stock.Look(t.Image, w)
 	ways := t.Hand.Ways
 	out := Placing{Layer: layer, Chain: []ChainLink{}, Pivots: []Pivot{}, Layers: []LayerPlay{}, Left: []Turning{}, Ways: []register.Prospect{}, Pick: -1, Stack: 1}
 	// Layers are worked out side by side: each writes only its own place.
 	n := len(t.Image.Shapes.Views)
 	plays, lims, contrasts, errs := make([]register.Play, n), make([]register.Limits, n), make([]float64, n), make([]error, n)
-	together.By(n, func(i int) { plays[i], lims[i], contrasts[i], errs[i] = t.eased(look, i) })
+	together.By(n, func(i int) { plays[i], lims[i], contrasts[i], errs[i] = t.eased(dried, i) })
 	if err := errors.Join(errs...); err != nil {
 		return Placing{}, err
 	}
