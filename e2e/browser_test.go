@@ -211,7 +211,7 @@ func settled() step {
 // changes does something and waits until it is saved as another change of the card.
 func changes(what step) step {
 	return func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
-		number := `Number((document.body.innerText.match(/Saved, change (\\d+)/) ?? [0, -1])[1])`
+		number := `Number((document.body.innerText.match(/Saved, change (\d+)/) ?? [0, -1])[1])`
 		was, err := chromedp.Evaluate[int](number)(ctx, tg)
 		if err != nil {
 			return chromedp.Void{}, err

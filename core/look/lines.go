@@ -26,8 +26,18 @@ const hides = 0.1
 
 // IsLine reports whether a layer is a print of lines rather than areas.
 func IsLine(v motif.View) bool {
+	w := MeanWidth(v)
+	return v.Layer.Make != card.Cut && w > 0 && w <= lineWidth
+}
+
+// MeanWidth is the mean width of a layer's strokes, mm: twice its area over the length of
+// its outline.
+func MeanWidth(v motif.View) float64 {
 	l := v.Outline.Length()
-	return v.Layer.Make != card.Cut && l > 0 && 2*v.Outline.Area()/l <= lineWidth
+	if l <= 0 {
+		return 0
+	}
+	return 2 * v.Outline.Area() / l
 }
 
 // line compares an outline printed last, as the layers stand, with the same

@@ -111,7 +111,7 @@ func (t Study) Of(colourway, layer string, run int, seed uint64) (Placing, error
 	}
 	if !out.Play.Judged {
 		out.Why = "Nothing has to meet here: by eye will do."
-		if look.IsLine(v) && v.Host != motif.Ground {
+		if v.Layer.Make != card.Cut && v.Host != motif.Ground && look.MeanWidth(v) <= fineStroke {
 			out.Why = "Its fit is free, so nothing of it is judged; yet an outline shows every slip. Sight it by the points, or set its fit to within in Pieces and let it be judged."
 		}
 		return out, nil
@@ -295,6 +295,10 @@ func (t Study) chain(out *Placing, at int) error {
 	}
 	return nil
 }
+
+// fineStroke is the mean width, mm, up to which every slip of a print shows; our own
+// default.
+const fineStroke = 1.6
 
 // sighted is what of a layer is sighted: of a cut layer in several pieces the largest, as
 // they are placed one by one.
