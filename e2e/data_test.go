@@ -16,6 +16,7 @@ const noUnits = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 300 200"><
 // A drawing that does not say its size: each size it may have stands beside a
 // ruler, and the one chosen is the one kept.
 func TestHowLargeADrawingIs(t *testing.T) {
+	t.Parallel()
 	p := start(t, "serve", filepath.Join(t.TempDir(), "a.db"))
 	ctx := browser(t, 1280, 800)
 	file := filepath.Join(t.TempDir(), "moon.svg")
@@ -30,6 +31,7 @@ func TestHowLargeADrawingIs(t *testing.T) {
 // A backup is saved, the data changes, and the backup is brought back, all on the
 // page.
 func TestYourDataOnThePage(t *testing.T) {
+	t.Parallel()
 	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, "open it", chromedp.Navigate(p.URL+"/stores/data"), says("Your data"), button("Check the file"), says("everything in it can be read"))

@@ -13,6 +13,7 @@ const moth = `fetch("/api/cards/lamp-sitters").then(r=>r.json())`
 // A key held down moves the part as far as the presses say, in one step to undo, and the
 // picture waits for no answer.
 func TestAKeyHeldDown(t *testing.T) {
+	t.Parallel()
 	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, "open the front", chromedp.Navigate(p.URL+"/card/lamp-sitters/front"), says("Saved, change 1"), says("Add a text strip"))

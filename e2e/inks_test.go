@@ -16,6 +16,7 @@ import (
 // swatch sheet laid out, filled and scanned by the simulated device, read and
 // kept; suggestions then use what was measured.
 func TestDrawerFromATableToMeasuredColours(t *testing.T) {
+	t.Parallel()
 	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
 	ctx := browser(t, 1280, 800)
 	dir := t.TempDir()
@@ -50,6 +51,7 @@ func TestDrawerFromATableToMeasuredColours(t *testing.T) {
 // the rail, an edge inked, the step that was done with another ink, and the
 // recipe that says so; then five colourways in one go, shared out.
 func TestInksByHandAndInSets(t *testing.T) {
+	t.Parallel()
 	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, "shade each piece", chromedp.Navigate(p.URL+"/card/lamp-sitters/inks"), says("From your drawer"),

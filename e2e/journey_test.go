@@ -36,6 +36,7 @@ const broken = `<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="80m
 // mat, thickness, the printed sheet, the steps; and everything is still there
 // after the program was closed and started again.
 func TestFromADrawingToASheet(t *testing.T) {
+	t.Parallel()
 	data := filepath.Join(t.TempDir(), "own.db")
 	p := start(t, "serve", data)
 	ctx := browser(t, 1280, 800)
@@ -104,6 +105,7 @@ func TestFromADrawingToASheet(t *testing.T) {
 // TestTwoTabs: the later save of a card that changed meanwhile is told so, and
 // nothing is lost.
 func TestTwoTabs(t *testing.T) {
+	t.Parallel()
 	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, "open the card", chromedp.Navigate(p.URL+"/card/five-beetles/front"), says("Saved, change 1"))
@@ -131,6 +133,7 @@ func TestTwoTabs(t *testing.T) {
 // TestEveryViewIsAccessible runs axe-core on every main view, at the design
 // size and on a tablet.
 func TestEveryViewIsAccessible(t *testing.T) {
+	t.Parallel()
 	axe, err := os.ReadFile(filepath.Join(root(t), "web", "node_modules", "axe-core", "axe.min.js"))
 	require.NoError(t, err)
 	views := []string{"/", "/stores/inks", "/stores/cardstock", "/stores/spacers", "/stores/adhesives", "/stores/envelopes", "/stores/sets", "/stores/data",

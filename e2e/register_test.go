@@ -14,6 +14,7 @@ import (
 // way to place it; dragged out it shows; a practice run is graded; a turning jig
 // comes as a PDF, and one too large for the page says so.
 func TestPlayDragPracticeAndJig(t *testing.T) {
+	t.Parallel()
 	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
 	ctx := browser(t, 1280, 800)
 	stratum := eval(`document.querySelectorAll(".stratum")[5].dispatchEvent(new MouseEvent("click", {bubbles: true}))`)
@@ -43,6 +44,7 @@ func TestPlayDragPracticeAndJig(t *testing.T) {
 // a simulated proof is measured layer by layer with its certainty, and the
 // correction, applied, brings the next one inside the play.
 func TestAProofIsMeasured(t *testing.T) {
+	t.Parallel()
 	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, "open Register", chromedp.Navigate(p.URL+"/card/five-beetles/register"), says("Where to look"), button("Measure"), says("Picture of one print"))
@@ -64,6 +66,7 @@ func TestAProofIsMeasured(t *testing.T) {
 // go to the log, where they can be taken back; own limits widen the play; a
 // pattern of quarter turns shows its strikes, and they stand as steps in Work.
 func TestPointsHandAndTurns(t *testing.T) {
+	t.Parallel()
 	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
 	ctx := browser(t, 1280, 800)
 	long(t, ctx, "a run of six", chromedp.Navigate(p.URL+"/card/five-beetles/register"), says("Where to look"), button("Measure"), button("Simulated run of six"), says("The run of 6"), says("drifts"))

@@ -67,6 +67,7 @@ var set2 = set
 // TestFromAScanToACard: a scan of a set that is in nobody's stores becomes
 // outlines, a stack, a set and an inked card.
 func TestFromAScanToACard(t *testing.T) {
+	t.Parallel()
 	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, "open the sets", chromedp.Navigate(p.URL+"/stores/sets"), says("2 sets"), chromedp.Click(chromedp.CSS("a.main-link")), says("What does the picture show"))
@@ -95,6 +96,7 @@ func TestFromAScanToACard(t *testing.T) {
 
 // TestFromAMatToACard: the same from a tilted photograph on the measuring mat.
 func TestFromAMatToACard(t *testing.T) {
+	t.Parallel()
 	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, "choose the mat", chromedp.Navigate(p.URL+"/stores/sets/scan"), says("What does the picture show"), choose("mat"), says("Print the mat:"))
@@ -108,6 +110,7 @@ func TestFromAMatToACard(t *testing.T) {
 
 // TestFromAStampedSheetToACard: every step of a layering stamp, printed apart.
 func TestFromAStampedSheetToACard(t *testing.T) {
+	t.Parallel()
 	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, "choose the stamped sheet", chromedp.Navigate(p.URL+"/stores/sets/scan"), says("What does the picture show"), choose("stamps"))
@@ -121,6 +124,7 @@ func TestFromAStampedSheetToACard(t *testing.T) {
 // TestDrawnSets: basic dies and words from their measures, found again, marked
 // missing and brought to their true width.
 func TestDrawnSets(t *testing.T) {
+	t.Parallel()
 	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, "draw circles", chromedp.Navigate(p.URL+"/stores/sets"), says("Draw basic dies"), button("Draw them"), says("Circle"), says("3 sets"))
@@ -134,6 +138,7 @@ func TestDrawnSets(t *testing.T) {
 // TestFromAStencilToASet: openings as parts, and the line etched round them as
 // a guide.
 func TestFromAStencilToASet(t *testing.T) {
+	t.Parallel()
 	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, "choose the stencil", chromedp.Navigate(p.URL+"/stores/sets/scan"), says("What does the picture show"), choose("stencil"))

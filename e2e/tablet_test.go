@@ -17,6 +17,7 @@ import (
 // TestNewViewsOnATablet: bringing in a set and the stores at 1024 by 768,
 // checked by axe, without scrolling sideways.
 func TestNewViewsOnATablet(t *testing.T) {
+	t.Parallel()
 	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
 	ctx := browser(t, 1024, 768)
 	do(t, ctx, "the picture", chromedp.Navigate(p.URL+"/stores/sets/scan"), says("What does the picture show"))
@@ -36,6 +37,7 @@ func TestNewViewsOnATablet(t *testing.T) {
 // TestLongWorkCanBeStopped: a stack of many pieces is being worked out when the
 // person stops it; nothing is kept and the pieces are still there.
 func TestLongWorkCanBeStopped(t *testing.T) {
+	t.Parallel()
 	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
 	ctx := browser(t, 1280, 800)
 	long(t, ctx, "the simulated scanner", chromedp.Navigate(p.URL+"/stores/sets/scan"), laidDown("Hawk-moth"), button("Use the simulated device"), says("23 pieces found"))
@@ -45,6 +47,7 @@ func TestLongWorkCanBeStopped(t *testing.T) {
 
 // TestInksAfterAPicture: an image coloured after a photograph, taken, undone.
 func TestInksAfterAPicture(t *testing.T) {
+	t.Parallel()
 	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
 	ctx := browser(t, 1280, 800)
 	b := sim.Bench{W: 40, H: 30, Sheet: sim.Papers[2], Items: []sim.Item{{Outline: shape.Rect(0, 0, 12, 30), Colour: sim.Papers[3], Print: true}, {Outline: shape.Rect(30, 0, 10, 30), Colour: sim.Papers[0], Print: true}}}

@@ -4,7 +4,6 @@
 package work
 
 import (
-	"cmp"
 	"fmt"
 
 	"ochrestone/core/build"
@@ -80,7 +79,6 @@ type facts struct {
 	heats   []Thing // layers it heats
 	pops    []Thing // leaves it takes out of their sheets
 	onto    Thing   // what a leaf is put onto
-	onLayer Thing   // the layer it is put onto, where that is a print
 	raised  bool    // on foam
 	shy     bool    // of a stock that heat warps
 	cutsOut bool    // cuts after everything on its leaf is printed
@@ -192,9 +190,4 @@ func cautions(k Kind) []string {
 		return []string{"Picks are sharp: push away from your hands. Small die-cut bits are not for children under three."}
 	}
 	return []string{}
-}
-
-// compare orders things, so that what is made of a map is always the same.
-func (t Thing) compare(o Thing) int {
-	return cmp.Or(cmp.Compare(t.Element, o.Element), cmp.Compare(t.Motif, o.Motif), cmp.Compare(t.Colourway, o.Colourway), cmp.Compare(t.Part, o.Part))
 }
