@@ -20,6 +20,9 @@ import (
 	"ochrestone/core/work"
 )
 
+// hidden is an adhesive that does not show through.
+const hidden = "dots"
+
 // wide is a typeface of one width for all letters.
 func wide(text string, letter float64) float64 { return 0.7 * letter * float64(len([]rune(text))) }
 
@@ -91,7 +94,7 @@ func two(l1, l2 float64, change func(*card.Card, *kit.Kit)) on {
 func strip(c *card.Card, y float64, s card.Sheet, w card.Words) {
 	panel, _ := c.Panel()
 	s.Treatments = []card.Treatment{{Words: &w}}
-	c.Elements = append(c.Elements, card.Element{ID: "strip", Face: card.Front, On: panel, Place: card.Place{X: c.Base.W / 2, Y: y}, Bonds: card.Glue("dots"), Sheet: &s})
+	c.Elements = append(c.Elements, card.Element{ID: "strip", Face: card.Front, On: panel, Place: card.Place{X: c.Base.W / 2, Y: y}, Bonds: card.Glue(hidden), Sheet: &s})
 }
 
 // foreseen gives for every rule a card that has what it looks for, and one that only just
@@ -214,14 +217,14 @@ func foreseen(t *testing.T) map[string]pair {
 		"buried": between(t, "buried", 30, 46, func(w float64) on {
 			return with(func(c *card.Card, _ *kit.Kit) {
 				panel, _ := c.Panel()
-				low := card.Element{ID: "low", Name: "Low", Face: card.Front, On: panel, Place: card.Place{X: 54, Y: 70}, Bonds: card.Glue("dots"), Sheet: &card.Sheet{Paper: "chalk", W: w, H: 20}}
+				low := card.Element{ID: "low", Name: "Low", Face: card.Front, On: panel, Place: card.Place{X: 54, Y: 70}, Bonds: card.Glue(hidden), Sheet: &card.Sheet{Paper: "chalk", W: w, H: 20}}
 				c.Elements = slices.Insert(c.Elements, 1, low)
 			})
 		}),
 		"unused": {with(func(c *card.Card, _ *kit.Kit) {
 			c.Elements = append(c.Elements, card.Element{ID: "q", Name: "Square", Face: card.Beside, Sheet: &card.Sheet{Paper: "chalk", W: 40, H: 40}})
 		}), with(func(c *card.Card, _ *kit.Kit) {
-			c.Elements = append(c.Elements, card.Element{ID: "q", Name: "Square", Face: card.Front, On: "panel", Place: card.Place{X: 30, Y: 110}, Bonds: card.Glue("dots"), Sheet: &card.Sheet{Paper: "chalk", W: 40, H: 40}})
+			c.Elements = append(c.Elements, card.Element{ID: "q", Name: "Square", Face: card.Front, On: "panel", Place: card.Place{X: 30, Y: 110}, Bonds: card.Glue(hidden), Sheet: &card.Sheet{Paper: "chalk", W: 40, H: 40}})
 		})},
 		"thick": between(t, "thick", 7, 1, func(mm float64) on {
 			return with(func(c *card.Card, k *kit.Kit) {

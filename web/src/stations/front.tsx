@@ -377,6 +377,11 @@ function Form() {
 					</>
 				)}
 				<Button onClick={() => put({ x: c.base.w / 2 })}>Centre across</Button>
+				{e.face === "beside" && (
+					<Button onClick={() => b.edit([{ sheet: { element: e.id, face: "front" } }, { put: { element: e.id, x: c.base.w / 2, y: c.base.h / 2 } }])}>
+						Lay it on the front
+					</Button>
+				)}
 				<Button onClick={() => b.edit({ repeat: { element: e.id } })}>Another</Button>
 				<Button onClick={() => b.edit({ remove: { element: e.id } })}>Take off</Button>
 			</Box>

@@ -101,9 +101,13 @@ export function ImageStrata({ what, value, sub }: { what: string; value: (i: num
 			top: w?.dry ?? "#ddd",
 		};
 	});
+	const w = b.colourway;
+	const prints = w && `${w.prints} ${w.prints === 1 ? "print" : "prints"}`;
 	const foot =
-		b.colourway &&
-		`${b.colourway.cards} cut ${b.colourway.cards === 1 ? "piece" : "pieces"} and ${b.colourway.prints} ${b.colourway.prints === 1 ? "print" : "prints"}: ${b.colourway.height.toFixed(2)} mm (${length(b.colourway.height, fine)}) high.`;
+		w &&
+		(w.cards === 0
+			? `${prints}: no height of their own.`
+			: `${w.cards} cut ${w.cards === 1 ? "piece" : "pieces"} and ${prints}: ${w.height.toFixed(2)} mm (${length(w.height, fine)}) high.`);
 	return (
 		<Strata
 			rows={rows}
