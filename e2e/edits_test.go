@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"fmt"
 	"path/filepath"
 	"testing"
 
@@ -34,6 +35,11 @@ func TestAKeyHeldDown(t *testing.T) {
 	do(t, ctx, "one undo takes all of it back", button("Undo"), gone("Saving"))
 	assert.Eventually(t, func() bool {
 		return read[float64](t, ctx, moth+`.then(v=>v.card.elements.find(e=>e.id==="e2").place.y)`) == was
+	}, 10e9, 1e8)
+	// Pressed while the answer to a move is still out, an undo waits its turn.
+	do(t, ctx, "a move and its undo at one go", eval(`window.dispatchEvent(new KeyboardEvent("keydown", { key: "ArrowDown", bubbles: true })); [...document.querySelectorAll("button")].find(b => b.textContent === "Undo").disabled = false; setTimeout(() => [...document.querySelectorAll("button")].find(b => b.textContent === "Undo").click(), 0)`), gone("Saving"))
+	assert.Eventually(t, func() bool {
+		return read[string](t, ctx, moth+`.then(v=>v.version+" "+v.card.elements.find(e=>e.id==="e2").place.y)`) == fmt.Sprintf("%d %g", 6, was)
 	}, 10e9, 1e8)
 	do(t, ctx, "gems are added, counted and drawn", button("Add gems"), says("3 gems"), seen(`[aria-label="The front of the card"] circle`))
 }

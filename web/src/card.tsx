@@ -92,9 +92,11 @@ function moved(card: Card, edits: Edit[]): Card {
 	return any ? { ...card, elements: card.elements.map((e) => ({ ...e, place: to.get(e.id) ?? e.place })) } : card;
 }
 
+/** Something to send: edits of one gesture, or a step back or forth. */
 interface Batch {
 	edits: Edit[];
 	gesture?: string;
+	step?: "/api/cards/{id}/undo" | "/api/cards/{id}/redo";
 	settle: (() => void)[];
 }
 
@@ -111,40 +113,35 @@ export function CardProvider({ id, children, empty }: { id: string; children: Re
 	const busy = useRef(false);
 
 	/** Sends what is waiting, one batch after another, each on the version the one before made. */
-	const send = useCallback(
-		async (call?: (version: string) => Promise<Changed>) => {
-			if (busy.current) return;
-			busy.current = true;
-			setSaving("saving");
-			try {
-				for (let next = call; next || batches.current.length > 0; next = undefined) {
-					const batch = next ? undefined : batches.current[0];
-					const now = queries.getQueryData<View>(["card", id]);
-					if (!now) break;
-					const params = { path: { id }, header: { "If-Match": etag(now) } };
-					const got = next
-						? await next(etag(now))
-						: await ok(api.POST("/api/cards/{id}/edits", { params, body: { edits: batch?.edits ?? [], gesture: batch?.gesture } }));
-					queries.setQueryData<View>(["card", id], merged(queries.getQueryData<View>(["card", id]) ?? now, got));
-					if (batch) batches.current.shift();
-					setWaiting(batches.current.flatMap((b) => b.edits));
-					for (const f of batch?.settle ?? []) f();
-					if (got.notes.length > 0) setProblem(new Problem("note", got.notes.join(" ")));
-					else setProblem(null);
-				}
-				setSaving("saved");
-			} catch (e) {
-				setSaving("failed");
-				setProblem(e as Problem);
-				for (const b of batches.current) for (const f of b.settle) f();
-				batches.current = [];
-				setWaiting([]);
-			} finally {
-				busy.current = false;
+	const send = useCallback(async () => {
+		if (busy.current) return;
+		busy.current = true;
+		setSaving("saving");
+		try {
+			for (let batch = batches.current[0]; batch; batch = batches.current[0]) {
+				const now = queries.getQueryData<View>(["card", id]);
+				if (!now) break;
+				const params = { path: { id }, header: { "If-Match": etag(now) } };
+				const got = await ok(
+					batch.step ? api.POST(batch.step, { params }) : api.POST("/api/cards/{id}/edits", { params, body: { edits: batch.edits, gesture: batch.gesture } }),
+				);
+				queries.setQueryData<View>(["card", id], merged(queries.getQueryData<View>(["card", id]) ?? now, got));
+				batches.current.shift();
+				setWaiting(batches.current.flatMap((b) => b.edits));
+				for (const f of batch.settle) f();
+				setProblem(got.notes.length > 0 ? new Problem("note", got.notes.join(" ")) : null);
 			}
-		},
-		[id, queries],
-	);
+			setSaving("saved");
+		} catch (e) {
+			setSaving("failed");
+			setProblem(e as Problem);
+			for (const b of batches.current) for (const f of b.settle) f();
+			batches.current = [];
+			setWaiting([]);
+		} finally {
+			busy.current = false;
+		}
+	}, [id, queries]);
 	const edit = useCallback(
 		(edits: Edit | Edit[], gesture?: string) =>
 			new Promise<void>((settle) => {
@@ -161,8 +158,11 @@ export function CardProvider({ id, children, empty }: { id: string; children: Re
 		[send],
 	);
 	const step = useCallback(
-		(path: "/api/cards/{id}/undo" | "/api/cards/{id}/redo") => void send((v) => ok(api.POST(path, { params: { path: { id }, header: { "If-Match": v } } }))),
-		[id, send],
+		(path: Batch["step"]) => {
+			batches.current.push({ edits: [], step: path, settle: [] });
+			send();
+		},
+		[send],
 	);
 	const undo = useCallback(() => step("/api/cards/{id}/undo"), [step]);
 	const redo = useCallback(() => step("/api/cards/{id}/redo"), [step]);
