@@ -69,6 +69,9 @@ func readsAsOne(v *View, m *Image, wi int, add func(Hit)) {
 		if p.A == "" && m.carries(m.Colourways[wi], p.B) {
 			continue // the white rim round a print is its look
 		}
+		if v.seenThrough(m.Colourways[wi], m, p.A) || v.seenThrough(m.Colourways[wi], m, p.B) {
+			continue // a pane is there to be looked through
+		}
 		h := Hit{Key: []string{m.ID, w.ID, p.A, p.B}, At: At{Motif: m.ID, Colourway: w.ID, Layer: p.B},
 			What:    fmt.Sprintf("%s and %s will read as one", m.LabelOf(p.B), m.LabelOf(p.A)),
 			Why:     fmt.Sprintf("They dry %.1f apart where they touch (%s of edge). Below %.0f they merge at arm's length.", p.Diff, v.Format(p.Length), v.Readable),
@@ -84,6 +87,13 @@ func readsAsOne(v *View, m *Image, wi int, add func(Hit)) {
 		}
 		add(h)
 	}
+}
+
+// seenThrough tells whether a layer is a plain leaf of vellum or acetate.
+func (v *View) seenThrough(w card.Colourway, m *Image, layer string) bool {
+	f := w.Layers[layer]
+	p, ok := v.Stock.Paper(f.Paper)
+	return ok && !p.Opaque() && f.Ink == "" && len(f.Blends) == 0 && slices.ContainsFunc(m.Layers, func(l card.Layer) bool { return l.ID == layer && l.Make == card.Cut })
 }
 
 // useInk is the mend that gives a layer another ink and leaves its blends and edges.

@@ -15,6 +15,7 @@ import (
 	"ochrestone/core/kit"
 	"ochrestone/core/measure"
 	"ochrestone/core/plan"
+	"ochrestone/core/trial"
 	"ochrestone/core/work"
 )
 
@@ -241,4 +242,15 @@ func TestNothingIsMaskedThatIsNotPrinted(t *testing.T) {
 	}
 	_, without := step(plan.Of(c, k), "mask/")
 	assert.Nil(t, without)
+}
+
+// A pane of vellum is there to be looked through: that it looks like what lies behind it
+// is no note, and inked all over it is.
+func TestAPaneIsMeantToBeSeenThrough(t *testing.T) {
+	t.Parallel()
+	c, k := trial.Card("vellum"), trial.Kit()
+	assert.Nil(t, finding(plan.Of(c, k), "one:m1:w1:back:glass"))
+	c.Motifs[0].Colourways[0].Layers["glass"] = card.Finish{Paper: "vellum", Ink: "fleece-pale", Impressions: 1}
+	c.Motifs[0].Colourways[0].Layers["back"] = card.Finish{Paper: "vellum", Ink: "fleece-pale", Impressions: 1}
+	assert.NotNil(t, finding(plan.Of(c, k), "one:m1:w1:back:glass"))
 }
