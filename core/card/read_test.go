@@ -138,3 +138,16 @@ func TestManyElementsAreBroughtUp(t *testing.T) {
 	require.NoError(t, err, "it is read")
 	assert.ErrorContains(t, c.Validate(), "at most 400 elements")
 }
+
+// Pieces were popped out one by one: the one step of today is done when all of them were.
+func TestPoppedPiecesBecomeOneStep(t *testing.T) {
+	doc := func(done string) []byte {
+		return []byte(`{"version":1,"title":"x","motifs":[{"id":"m","layers":[{"id":"a","make":"cut"},{"id":"b","make":"printed"},{"id":"c","make":"cut"}]}],"work":{"done":[` + done + `]}}`)
+	}
+	done, _, err := card.Done1(doc(`"pop:m:w:a","base"`))
+	require.NoError(t, err)
+	assert.Equal(t, []card.Step{{Verb: "fold"}}, done, "one of two is not all")
+	done, _, err = card.Done1(doc(`"pop:m:w:a","pop:m:w:c"`))
+	require.NoError(t, err)
+	assert.Equal(t, []card.Step{{Verb: "pop", Motif: "m", Colourway: "w"}}, done)
+}

@@ -92,13 +92,35 @@ func Done1(b []byte) (done []Step, used map[Step]string, err error) {
 		return nil, nil, fmt.Errorf("read what was done on the card: %w", err)
 	}
 	used = map[Step]string{}
+	popped := map[Step]int{}
 	for _, id := range texts(field(c, "work")["done"]) {
-		done = append(done, step1(id))
+		st := step1(id)
+		if st.Verb != "pop" {
+			done = append(done, st)
+			continue
+		}
+		// Pieces were popped out one by one; now it is one step for an image.
+		st.Part = ""
+		if popped[st]++; popped[st] == cutLayers(c, st.Motif) {
+			done = append(done, st)
+		}
 	}
 	for id := range field(field(c, "work"), "used") {
 		used[step1(id)] = text(field(field(c, "work"), "used"), id)
 	}
 	return done, used, nil
+}
+
+// cutLayers counts the cut layers of an image.
+func cutLayers(c object, motif string) (n int) {
+	for _, m := range objects(c["motifs"]) {
+		for _, l := range objects(m["layers"]) {
+			if text(m, "id") == motif && text(l, "make") == "cut" {
+				n++
+			}
+		}
+	}
+	return n
 }
 
 // step1 is the step that a text of version 1 named.
