@@ -92,12 +92,13 @@ func browser(t *testing.T, w, h int) context.Context {
 	ctx, late := context.WithTimeout(ctx, 480*time.Second)
 	var mu sync.Mutex
 	var errs []string
-	ctx = context.WithValue(ctx, quietKey{}, func() {
+	ctx = context.WithValue(ctx, quietKey{}, func(asked []string) {
 		time.Sleep(100 * time.Millisecond)
 		mu.Lock()
 		defer mu.Unlock()
 		errs = slices.DeleteFunc(errs, func(s string) bool {
-			return strings.Contains(s, "Failed to load resource") && (strings.Contains(s, "422") || strings.Contains(s, "412"))
+			return strings.Contains(s, "Failed to load resource") && (strings.Contains(s, "422") || strings.Contains(s, "412")) ||
+				slices.ContainsFunc(asked, func(a string) bool { return strings.Contains(s, a) })
 		})
 	})
 	t.Cleanup(func() {
@@ -130,8 +131,9 @@ func browser(t *testing.T, w, h int) context.Context {
 type quietKey struct{}
 
 // quiet forgets the browser's log lines about answers 412 and 422 so far: the
-// test has just asked for a refusal. Every other error still fails it.
-func quiet(ctx context.Context) { ctx.Value(quietKey{}).(func())() }
+// test has just asked for a refusal, and those that hold what it asked for besides.
+// Every other error still fails it.
+func quiet(ctx context.Context, asked ...string) { ctx.Value(quietKey{}).(func([]string))(asked) }
 
 // do runs browser actions with a limit of its own, so that a missing element
 // names itself soon.

@@ -7,9 +7,9 @@ import "@fontsource/atkinson-hyperlegible-next/latin-400.css";
 import "@fontsource/atkinson-hyperlegible-next/latin-700.css";
 import "@fontsource/bricolage-grotesque/latin-600.css";
 import "@fontsource/bricolage-grotesque/latin-700.css";
-import "./style.css";
-import { App } from "./app";
-import { system } from "./theme";
+import "./ui/style.css";
+import { App } from "./app/app";
+import { system } from "./ui/theme";
 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5000, refetchOnWindowFocus: true } } });
 

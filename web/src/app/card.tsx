@@ -1,0 +1,128 @@
+import { Box } from "@chakra-ui/react";
+import { Suspense, useEffect, useState } from "react";
+import { Link, Navigate, useNavigate, useParams } from "react-router";
+import { CardProvider, useBench } from "../api/card";
+import { Button } from "../ui/button";
+import { typing } from "../ui/keys";
+import { Waiting } from "../ui/waiting";
+import { Boundary } from "./boundary";
+import { Header } from "./header";
+import { SaveMenu } from "./save";
+import { stations } from "./stations";
+import { Stones } from "./stones";
+
+/** A card at one of its stations. */
+export function CardPage() {
+	const { id = "", station = "" } = useParams();
+	if (!stations.some((s) => s.id === station)) return <Navigate to={`/card/${id}/pieces`} replace />;
+	return (
+		<CardProvider
+			key={id}
+			id={id}
+			empty={(what, p) => (
+				<>
+					<Header />
+					<Waiting>
+						{what === "loading" ? "Laying the card out…" : p?.message} {what === "failed" && <Link to="/">Back to the bench</Link>}
+					</Waiting>
+				</>
+			)}
+		>
+			<CardShell station={station} />
+		</CardProvider>
+	);
+}
+
+function CardShell({ station }: { station: string }) {
+	const b = useBench();
+	const go = useNavigate();
+	const here = stations.find((s) => s.id === station) ?? stations[0];
+	useEffect(() => {
+		const key = (e: KeyboardEvent) => {
+			if (typing(e)) return;
+			if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === "z") {
+				e.preventDefault();
+				if (e.shiftKey) b.redo();
+				else b.undo();
+			} else if ((e.ctrlKey || e.metaKey) && e.key === "y") b.redo();
+			else if (!e.altKey && !e.ctrlKey && !e.metaKey && Number(e.key) >= 1 && Number(e.key) <= stations.length)
+				go(`/card/${b.view.id}/${stations[Number(e.key) - 1].id}`);
+		};
+		window.addEventListener("keydown", key);
+		return () => window.removeEventListener("keydown", key);
+	}, [b, go]);
+	return (
+		<div className="card-page">
+			<Header
+				right={
+					<>
+						<Button onClick={b.undo} disabled={!b.view.canUndo} title="Ctrl+Z">
+							Undo
+						</Button>
+						<Button onClick={b.redo} disabled={!b.view.canRedo} title="Ctrl+Shift+Z">
+							Redo
+						</Button>
+						<SaveMenu />
+					</>
+				}
+			>
+				<TitleField />
+				<SaveState />
+			</Header>
+			<Stones station={station} />
+			{b.problem && <Trouble />}
+			<Box as="main" flex="1" minH={0} display="flex" flexDirection="column">
+				<Boundary key={station} what={here.title} onUndo={b.view.canUndo ? b.undo : undefined}>
+					<Suspense fallback={<Waiting>Opening the station…</Waiting>}>
+						<here.Page />
+					</Suspense>
+				</Boundary>
+			</Box>
+		</div>
+	);
+}
+
+function TitleField() {
+	const b = useBench();
+	const [text, setText] = useState(b.card.title);
+	useEffect(() => setText(b.card.title), [b.card.title]);
+	const commit = () => text.trim() && text !== b.card.title && b.edit({ rename: { title: text.trim() } });
+	return (
+		<input
+			aria-label="Name of the card"
+			value={text}
+			onChange={(e) => setText(e.target.value)}
+			onBlur={commit}
+			onKeyDown={(e) => e.key === "Enter" && commit()}
+			style={{
+				font: '600 17px "Bricolage Grotesque"',
+				border: "1px solid transparent",
+				background: "transparent",
+				width: `${Math.max(12, text.length + 1)}ch`,
+			}}
+		/>
+	);
+}
+
+function SaveState() {
+	const b = useBench();
+	const words = { saved: `Saved, change ${b.view.version}`, saving: "Saving…", failed: "Not saved" }[b.saving];
+	return (
+		<Box fontSize="13px" color={b.saving === "failed" ? "madder" : "quiet"} role="status">
+			{words}
+		</Box>
+	);
+}
+
+function Trouble() {
+	const b = useBench();
+	const p = b.problem!;
+	return (
+		<Box role="alert" bg="white" borderBottom="3px solid {colors.madder}" p="8px 20px" display="flex" gap="14px" alignItems="center" fontSize="14px">
+			<Box flex="1">
+				<b>Not saved.</b> {p.message} {p.places.join("; ")}
+			</Box>
+			<Button onClick={b.reload}>{p.type.endsWith("changed") ? "Read it again" : "Carry on from what is saved"}</Button>
+		</Box>
+	);
+}

@@ -1,0 +1,54 @@
+import { Box } from "@chakra-ui/react";
+import { type ReactNode, useEffect, useState } from "react";
+import { Link } from "react-router";
+import { api, ok, useKit, useRefresh } from "../api/client";
+import { Button } from "../ui/button";
+import { typing } from "../ui/keys";
+import { Mark } from "../ui/mark";
+import { Help } from "./help";
+
+function useUnit() {
+	const kit = useKit();
+	const refresh = useRefresh();
+	const s = kit.data?.settings;
+	const toggle = async () => {
+		if (!s) return;
+		await ok(api.PUT("/api/settings", { body: { ...s, unit: s.unit === "in" ? "mm" : "in" } }));
+		await refresh("state", "card");
+	};
+	return { unit: s?.unit === "mm" ? "millimetres" : "inches", toggle };
+}
+
+/** The strip on top of every view: where home is, what the view adds, the unit, help. */
+export function Header({ children, right }: { children?: ReactNode; right?: ReactNode }) {
+	const { unit, toggle } = useUnit();
+	const [help, setHelp] = useState(false);
+	useEffect(() => {
+		const key = (e: KeyboardEvent) => {
+			if (typing(e)) return;
+			if (e.key === "?") setHelp((h) => !h);
+			if (e.key === "Escape") setHelp(false);
+			if (e.key === "u" && !e.ctrlKey && !e.metaKey) toggle();
+		};
+		window.addEventListener("keydown", key);
+		return () => window.removeEventListener("keydown", key);
+	});
+	return (
+		<Box as="header" bg="sheet" borderBottom="1px solid {colors.line}" display="flex" alignItems="center" gap="14px" px="20px" minH="50px" flexWrap="wrap">
+			<Link to="/" style={{ display: "flex", gap: 10, alignItems: "center", textDecoration: "none", color: "#1d2327" }}>
+				<Mark />
+				<span style={{ font: '700 21px "Bricolage Grotesque"' }}>Ochrestone</span>
+			</Link>
+			{children}
+			<Box flex="1" />
+			{right}
+			<Button onClick={toggle} title="Switch between inches and millimetres (U)">
+				{unit}
+			</Button>
+			<Button onClick={() => setHelp(true)} aria-label="Keys and words">
+				?
+			</Button>
+			{help && <Help onClose={() => setHelp(false)} />}
+		</Box>
+	);
+}

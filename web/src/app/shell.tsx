@@ -1,0 +1,47 @@
+import { Box } from "@chakra-ui/react";
+import { type ReactNode, useEffect } from "react";
+import { NavLink } from "react-router";
+import { useKit } from "../api/client";
+import { Boundary } from "./boundary";
+import { Header } from "./header";
+
+const names = { bench: "The bench", stores: "The stores", looks: "What Ochrestone looks for" };
+
+/** Round the bench and the stores. */
+export function Shell({ at, children }: { at: keyof typeof names; children: ReactNode }) {
+	useEffect(() => {
+		document.title = `${names[at]}, Ochrestone`;
+	}, [at]);
+	const kit = useKit();
+	return (
+		<Box minH="100vh" display="flex" flexDirection="column">
+			<Header>
+				<Box as="nav" aria-label="Places" display="flex" gap="18px" ml="12px">
+					<NavLink to="/" end style={tab}>
+						The bench
+					</NavLink>
+					<NavLink to="/stores" style={tab}>
+						The stores
+					</NavLink>
+				</Box>
+				{kit.data?.demo && (
+					<Box fontSize="13px" color="quiet">
+						Demo: the Quillmarsh Moth Night
+					</Box>
+				)}
+			</Header>
+			<Box as="main" flex="1" p="18px 24px">
+				<Boundary key={at} what={names[at]}>
+					{children}
+				</Boundary>
+			</Box>
+		</Box>
+	);
+}
+
+const tab = ({ isActive }: { isActive: boolean }) => ({
+	color: "#1d2327",
+	textDecoration: "none",
+	padding: "6px 2px",
+	borderBottom: isActive ? "3px solid #824a00" : "3px solid transparent",
+});

@@ -1,0 +1,64 @@
+import { Box } from "@chakra-ui/react";
+import { Link, useLocation } from "react-router";
+import { openNotes, useBench } from "../api/card";
+import { stations } from "./stations";
+
+/** The path of stones: its shape says how far a station is and whether it has notes. */
+export function Stones({ station }: { station: string }) {
+	const b = useBench();
+	const at = useLocation().pathname;
+	return (
+		<Box
+			as="nav"
+			aria-label="Stations"
+			className="paths"
+			bg="sheet"
+			borderBottom="1px solid {colors.line}"
+			display="flex"
+			alignItems="center"
+			px="22px"
+			minH="52px"
+			gap="4px"
+			overflowX="auto"
+		>
+			{stations.map(({ id: s, title, mood: how }, i) => {
+				const notes = openNotes(b.view.plan.findings).filter((f) => f.station === s && f.severity !== "tip").length;
+				const here = station === s;
+				const mood = how(b);
+				return (
+					<Box key={s} display="flex" alignItems="center" flex={i + 1 < stations.length ? "1" : "none"} minW="fit-content">
+						<Link
+							to={at.replace(/[^/]+$/, s)}
+							aria-current={here ? "page" : undefined}
+							style={{
+								display: "flex",
+								alignItems: "center",
+								gap: 8,
+								color: here ? "#1d2327" : "#4f5962",
+								fontWeight: 600,
+								fontFamily: "Bricolage Grotesque",
+								fontSize: 15,
+								padding: "8px 4px",
+							}}
+						>
+							<svg width="42" height="32" viewBox="0 0 42 32" role="img" aria-label={`${mood}${notes ? `, ${notes} notes` : ""}`}>
+								<path
+									className="stone"
+									d="M6 14L14 6l13 1 8 7-4 11-16 2-8-5z"
+									fill={here ? "#e0a040" : mood === "settled" ? "#5c6a75" : "#fff"}
+									stroke={here ? "#824a00" : "#5c6a75"}
+									strokeWidth="2"
+									strokeLinejoin="round"
+								/>
+								{mood === "in hand" && !here && <path d="M5.6 17 L33.6 17 L31 25 L15 27 L7 22Z" fill="#9aa5ad" />}
+								{notes > 0 && <path d="M33 1.5l7 12H26z" fill="#fff" stroke="#9a2f2b" strokeWidth="1.8" strokeLinejoin="round" />}
+							</svg>
+							{title}
+						</Link>
+						{i + 1 < stations.length && <Box flex="1" h="1px" bg="#9aa5ad" minW="12px" mx="10px" />}
+					</Box>
+				);
+			})}
+		</Box>
+	);
+}

@@ -1,0 +1,133 @@
+import { Box } from "@chakra-ui/react";
+import { useState } from "react";
+import { Link, useNavigate } from "react-router";
+import { openNotes, useBench } from "../api/card";
+import type { Finding } from "../api/client";
+import { Button } from "../ui/button";
+
+/** Margin notes: what the program noticed, what, why, what to do. */
+export function Notes({ station }: { station: string }) {
+	const b = useBench();
+	const all = b.view.plan.findings;
+	const open = openNotes(all);
+	const here = open.filter((f) => f.station === station);
+	const rest = open.filter((f) => f.station !== station);
+	const aside = all.filter((f) => f.aside);
+	return (
+		<Box
+			as="section"
+			aria-label="Margin notes"
+			bg="sheet"
+			borderTop="1px solid {colors.line}"
+			display="flex"
+			overflowX="auto"
+			minH="122px"
+			gridColumn="1 / -1"
+			tabIndex={0}
+		>
+			{[...here, ...rest].map((f) => (
+				<Note key={f.id} f={f} />
+			))}
+			{open.length === 0 && (
+				<NoteFrame icon={<Good />}>
+					<h3 style={{ fontSize: 15 }}>Nothing to note</h3>
+					<Box fontSize="13px">The plan found nothing that would spoil or show on this card.{aside.length > 0 && ` ${aside.length} set aside.`}</Box>
+				</NoteFrame>
+			)}
+			{aside.length > 0 && (
+				<NoteFrame icon={<Shape kind="tip" />}>
+					<h3 style={{ fontSize: 15 }}>Set aside</h3>
+					{aside.map((f) => (
+						<Box key={f.id} fontSize="13px">
+							{f.what}: “{f.aside}”{" "}
+							<Button variant="link" size="text" onClick={() => b.edit({ recall: { finding: f.id } })}>
+								Bring back
+							</Button>
+						</Box>
+					))}
+				</NoteFrame>
+			)}
+			<Box p="10px 14px" minW="170px" fontSize="13px" alignSelf="center">
+				<Link to="/looks-for">What Ochrestone looks for</Link>
+			</Box>
+		</Box>
+	);
+}
+
+function NoteFrame({ icon, children }: { icon: React.ReactNode; children: React.ReactNode }) {
+	return (
+		<Box display="flex" gap="10px" p="10px 16px" borderRight="1px solid {colors.line}" minW="330px" maxW="460px" flex="1 0 330px">
+			<Box pt="2px">{icon}</Box>
+			<Box minW={0}>{children}</Box>
+		</Box>
+	);
+}
+
+function Note({ f }: { f: Finding }) {
+	const b = useBench();
+	const go = useNavigate();
+	const [why, setWhy] = useState<string | null>(null);
+	const show = () => {
+		b.pick({ motif: f.motif || undefined, colourway: f.colourway || undefined, layer: f.layer ?? "", element: f.element ?? "", step: f.step ?? "" });
+		if (f.station && f.station !== "stores") go(`/card/${b.view.id}/${f.station}`);
+	};
+	return (
+		<NoteFrame icon={<Shape kind={f.severity} />}>
+			<h3 style={{ fontSize: 15 }}>{f.what}</h3>
+			<Box fontSize="13px">
+				{f.why} {f.do}
+			</Box>
+			{why === null ? (
+				<Box display="flex" gap="16px">
+					<Button variant="link" size="text" onClick={show}>
+						Show me
+					</Button>
+					{f.mend && (
+						<Button variant="link" size="text" onClick={() => f.mend && b.edit(f.mend.edits)}>
+							{f.mend.label}
+						</Button>
+					)}
+					<Button variant="link" size="text" onClick={() => setWhy("")}>
+						Set aside
+					</Button>
+				</Box>
+			) : (
+				<form
+					style={{ display: "flex", gap: 8, marginTop: 4 }}
+					onSubmit={(e) => {
+						e.preventDefault();
+						b.edit({ setAside: { finding: f.id, cause: f.cause, reason: why.trim() } });
+					}}
+				>
+					<input aria-label="Reason" placeholder="Reason, such as: meant so" value={why} onChange={(e) => setWhy(e.target.value)} />
+					<Button type="submit">Set aside</Button>
+				</form>
+			)}
+		</NoteFrame>
+	);
+}
+
+export function Shape({ kind }: { kind: Finding["severity"] }) {
+	const name = { spoils: "Spoils the card", shows: "Will show", wastes: "Wastes work", tip: "Tip" }[kind];
+	return (
+		<svg width="20" height="20" viewBox="0 0 20 20" role="img" aria-label={name}>
+			{kind === "spoils" || kind === "shows" ? (
+				<>
+					<path d="M10 2 L18.5 17.5 L1.5 17.5Z" fill={kind === "spoils" ? "#9a2f2b" : "none"} stroke="#9a2f2b" strokeWidth="2" strokeLinejoin="round" />
+					<path d="M10 8v4.5M10 14.4v1" stroke={kind === "spoils" ? "#fff" : "#9a2f2b"} strokeWidth="1.8" />
+				</>
+			) : (
+				<rect x="3" y="3" width="14" height="14" fill="none" stroke="#4f5962" strokeWidth="2" strokeDasharray={kind === "wastes" ? "3 2" : undefined} />
+			)}
+		</svg>
+	);
+}
+
+function Good() {
+	return (
+		<svg width="20" height="20" viewBox="0 0 20 20" role="img" aria-label="Settled">
+			<circle cx="10" cy="10" r="8" fill="none" stroke="#4d6b3b" strokeWidth="2" />
+			<path d="M6 10.4l2.7 2.8L14.2 7" fill="none" stroke="#4d6b3b" strokeWidth="2" />
+		</svg>
+	);
+}

@@ -1,0 +1,104 @@
+import { type ReactNode, useLayoutEffect, useRef, useState } from "react";
+import type { Settings } from "../ui/length";
+import type { Box } from "./picture";
+
+/** The table: a drawing surface on a neutral ground with rulers along two edges in the chosen unit. */
+export function Table({
+	box,
+	settings,
+	ground = "#a9aaa9",
+	children,
+	label,
+	origin,
+}: {
+	box: Box;
+	settings: Settings;
+	ground?: string;
+	label: string;
+	origin?: { x: number; y: number };
+	children: (scale: number) => ReactNode;
+}) {
+	const ref = useRef<HTMLDivElement>(null);
+	const [size, setSize] = useState({ w: 640, h: 420 });
+	useLayoutEffect(() => {
+		const el = ref.current;
+		if (!el) return;
+		const watch = new ResizeObserver(() => setSize({ w: el.clientWidth, h: el.clientHeight }));
+		watch.observe(el);
+		return () => watch.disconnect();
+	}, []);
+	const edge = 24;
+	const scale = Math.max(0.1, Math.min((size.w - edge - 24) / box.w, (size.h - edge - 24) / box.h));
+	const w = (size.w - edge) / scale;
+	const h = (size.h - edge) / scale;
+	const left = box.x - (w - box.w) / 2;
+	const top = box.y - (h - box.h) / 2;
+	const o = origin ?? { x: box.x, y: box.y };
+	const dark = ground === "#26282b";
+	const ink = dark ? "#e8e8e6" : "#1d2327";
+	return (
+		<div ref={ref} style={{ position: "relative", flex: 1, minHeight: 0, background: ground, overflow: "hidden" }}>
+			<svg width={size.w} height={size.h} style={{ position: "absolute", inset: 0 }} aria-hidden="true">
+				<Ruler from={left - o.x} length={w} scale={scale} settings={settings} along="x" ink={ink} edge={edge} />
+				<Ruler from={top - o.y} length={h} scale={scale} settings={settings} along="y" ink={ink} edge={edge} />
+			</svg>
+			<svg
+				width={size.w - edge}
+				height={size.h - edge}
+				style={{ position: "absolute", left: edge, top: edge }}
+				viewBox={`${left} ${top} ${w} ${h}`}
+				role="group"
+				aria-label={label}
+			>
+				{children(scale)}
+			</svg>
+		</div>
+	);
+}
+
+function Ruler({
+	from,
+	length,
+	scale,
+	settings,
+	along,
+	ink,
+	edge,
+}: {
+	from: number;
+	length: number;
+	scale: number;
+	settings: Settings;
+	along: "x" | "y";
+	ink: string;
+	edge: number;
+}) {
+	const inch = settings.unit === "in";
+	const unit = inch ? 25.4 : 10;
+	const parts = inch ? (scale * 25.4 > 90 ? 8 : 4) : 2;
+	const skip = scale * unit < 34 ? (inch ? 1 : 5) : 1;
+	const ticks: ReactNode[] = [];
+	for (let i = Math.ceil((from / unit) * parts); i <= ((from + length) / unit) * parts; i++) {
+		const at = edge + ((i / parts) * unit - from) * scale;
+		const whole = i % parts === 0;
+		const named = whole && (i / parts) % skip === 0;
+		const len = whole ? 10 : i % (parts / 2) === 0 ? 6 : 4;
+		ticks.push(
+			along === "x" ? (
+				<line key={i} x1={at} x2={at} y1={0} y2={len} stroke={ink} strokeWidth={1} />
+			) : (
+				<line key={i} y1={at} y2={at} x1={0} x2={len} stroke={ink} strokeWidth={1} />
+			),
+		);
+		if (named) {
+			const n = inch ? i / parts : (i / parts) * 10;
+			ticks.push(
+				<text key={`t${i}`} x={along === "x" ? at + 3 : 2} y={along === "x" ? 18 : at + 12} fontSize={11} fill={ink}>
+					{String(n).replace("-", "−")}
+					{along === "x" && n === 0 ? ` ${settings.unit}` : ""}
+				</text>,
+			);
+		}
+	}
+	return <>{ticks}</>;
+}

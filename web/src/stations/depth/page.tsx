@@ -1,0 +1,234 @@
+import { Box } from "@chakra-ui/react";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useRef, useState } from "react";
+import { useBench } from "../../api/card";
+import { api, ok, type S } from "../../api/client";
+import { Frame } from "../../parts/picture";
+import { CardStrata, StationFrame } from "../../parts/station";
+import { fine, height, length } from "../../ui/length";
+
+/** Depth: a cut across the front, the side view along it, the thickness against the slot. */
+export default function Depth() {
+	const b = useBench();
+	const { card: c, view } = b;
+	const d = view.plan.depth;
+	const s = b.state.settings;
+	const [cutAt, setCut] = useState<number | null>(null);
+	const y = cutAt ?? (d.atY || c.base.h / 2);
+	const section = useQuery({
+		queryKey: ["card", view.id, "section", view.version, y.toFixed(1)],
+		queryFn: () => ok(api.GET("/api/cards/{id}/section", { params: { path: { id: view.id }, query: { y } } })),
+		placeholderData: keepPreviousData,
+	});
+	const letter = d.post.limit;
+	return (
+		<StationFrame
+			station="depth"
+			table={
+				<>
+					<Frame
+						title={`${height(d.total)} thick`}
+						sub={`${length(d.total, fine)} at its highest: ${d.at || "the card itself"}. Weighs ${d.weight.toFixed(0)} g without its envelope.`}
+					/>
+					<Box flex="1" minH={0} overflow="auto" tabIndex={0} display="flex" flexDirection="column">
+						<Box display="flex" gap="24px" p="12px 20px" alignItems="flex-start" bg="#a9aaa9">
+							<FrontWithCut y={y} onCut={setCut} />
+							<Box flex="1" minW={0}>
+								<label style={{ fontSize: 13, display: "flex", gap: 10, alignItems: "center" }}>
+									<span>Cut at</span>
+									<input
+										type="range"
+										min={0}
+										max={c.base.h}
+										step={0.5}
+										value={y}
+										onChange={(e) => setCut(Number(e.target.value))}
+										style={{ flex: 1 }}
+										aria-label="Height of the cut"
+									/>
+									<b>{length(y, s)} from the top</b>
+								</label>
+								<Slot total={d.post.filled} limit={letter} card={d.total} envelope={d.post.envelope !== ""} cls={d.post.class} />
+								<Box bg="sheet" p="8px 12px" mt="10px" fontSize="13px" lineHeight={1.6}>
+									{d.post.envelope ? (
+										<>
+											<b>{d.post.fits ? "It slides into its envelope" : "It does not go into its envelope"}</b>: wrapped round, it takes up{" "}
+											{length(d.post.needsW, s)} × {length(d.post.needsH, s)} of the inside.
+											<br />
+											As a US letter: <b>{d.post.class}</b>. Filled {height(d.post.filled)}, a letter at most {height(d.post.limit)}. The carrier's current
+											rules go first.
+										</>
+									) : (
+										"Choose an envelope in Front to see whether the card goes into it, and how it goes by post."
+									)}
+								</Box>
+							</Box>
+						</Box>
+						<Box bg="sheet" flex="1" p="10px 20px" minH="220px">
+							<SideView slabs={section.data?.slabs ?? []} />
+						</Box>
+					</Box>
+				</>
+			}
+			strata={<CardStrata what="top at" value={(id) => topOf(view.plan, id)} />}
+		/>
+	);
+}
+
+function topOf(p: S["Plan"], id: string): string {
+	const z =
+		id === "back"
+			? p.depth.base / 2
+			: id === "base"
+				? p.depth.base
+				: (p.front.sheets.find((x) => x.id === id) ?? p.front.elements.find((x) => x.id === id))?.z1;
+	return z === undefined ? "" : height(z);
+}
+
+/** The front, small, with the line of the cut to drag. */
+function FrontWithCut({ y, onCut }: { y: number; onCut: (y: number) => void }) {
+	const b = useBench();
+	const ref = useRef<HTMLDivElement>(null);
+	const [held, setHeld] = useState(false);
+	const c = b.card;
+	const k = Math.min(260 / c.base.w, 220 / c.base.h);
+	const move = (e: React.PointerEvent) => {
+		const r = ref.current?.getBoundingClientRect();
+		if (held && r) onCut(Math.min(c.base.h, Math.max(0, (e.clientY - r.top) / k)));
+	};
+	return (
+		<div
+			ref={ref}
+			style={{ position: "relative", width: c.base.w * k, height: c.base.h * k, flexShrink: 0, touchAction: "none", cursor: "row-resize" }}
+			onPointerDown={(e) => {
+				setHeld(true);
+				e.currentTarget.setPointerCapture(e.pointerId);
+			}}
+			onPointerMove={move}
+			onPointerUp={() => setHeld(false)}
+		>
+			<img src={`/api/cards/${b.view.id}/front.svg?v=${b.view.version}`} alt="The front" width={c.base.w * k} height={c.base.h * k} draggable={false} />
+			<div style={{ position: "absolute", left: -10, right: -10, top: y * k - 1, height: 2, background: "#824a00" }} />
+			<div
+				style={{
+					position: "absolute",
+					right: -16,
+					top: y * k - 8,
+					width: 16,
+					height: 16,
+					background: "#e0a040",
+					border: "2px solid #824a00",
+					transform: "rotate(45deg)",
+				}}
+			/>
+		</div>
+	);
+}
+
+/** The side view along the cut, heights magnified. */
+function SideView({ slabs }: { slabs: S["Slab"][] }) {
+	const b = useBench();
+	const W = b.card.base.w;
+	const d = b.view.plan.depth;
+	const base = b.state.kit.papers.find((p) => p.id === b.card.base.paper)?.colour ?? "#eee";
+	const mag = Math.max(3, Math.min(16, Math.round((W * 0.24) / Math.max(d.total, 0.5))));
+	const H = Math.max(d.total, 2) * mag + 4;
+	const y = (z: number) => H - z * mag;
+	const leaf = d.base / 2;
+	const px = (W + 20) / 830; // mm on the drawing to a point on the screen
+	return (
+		<>
+			<Box fontSize="13px" mb="4px">
+				Side view along the cut, heights {mag} times true. Dotted is foam, white gaps are air.
+			</Box>
+			<svg
+				viewBox={`-18 -2 ${W + 20} ${H + 4}`}
+				width="100%"
+				style={{ maxHeight: 260 }}
+				role="img"
+				aria-label={`Side view, ${d.total.toFixed(1)} mm at its highest`}
+			>
+				<defs>
+					<pattern id="foam2" width={6 * px} height={6 * px} patternUnits="userSpaceOnUse">
+						<rect width={6 * px} height={6 * px} fill="#fff" />
+						<circle cx={2 * px} cy={2 * px} r={0.8 * px} fill="#8b9499" />
+					</pattern>
+				</defs>
+				{[0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10]
+					.filter((z) => z * mag < H)
+					.map((z) => (
+						<g key={z}>
+							<line x1={-4} x2={W} y1={y(z)} y2={y(z)} stroke="#d3d5d4" strokeWidth={0.2} />
+							<text x={-5} y={y(z) + 4 * px} fontSize={12.5 * px} textAnchor="end" fill="#4f5962">
+								{z} mm
+							</text>
+						</g>
+					))}
+				<rect x={0} y={y(leaf)} width={W} height={leaf * mag} fill={base} stroke="#1d232755" strokeWidth={0.15} />
+				<rect x={0} y={y(2 * leaf)} width={W} height={leaf * mag} fill={base} stroke="#1d232755" strokeWidth={0.15} />
+				{slabs.map((s, i) => {
+					const w = s.x1 - s.x0;
+					const foam = s.foam && s.lift > 0;
+					// Pads stand in from the ends; where they lie is chosen at the bench.
+					const inset = Math.min(4, w / 6);
+					const on = b.element === s.id;
+					return (
+						<g key={`${s.id}-${s.layer}-${i}`} onClick={() => b.pick({ element: s.id })}>
+							{foam && (
+								<rect
+									x={s.x0 + inset}
+									y={y(s.z0)}
+									width={Math.max(0.2, w - 2 * inset)}
+									height={s.lift * mag}
+									fill="url(#foam2)"
+									stroke="#8b9499"
+									strokeWidth={0.15}
+								/>
+							)}
+							{s.z1 > s.z0 ? (
+								<>
+									<rect
+										x={s.x0}
+										y={y(s.z1)}
+										width={w}
+										height={(s.z1 - s.z0) * mag}
+										fill={s.body}
+										stroke={on ? "#824a00" : "#1d232777"}
+										strokeWidth={on ? 0.5 : 0.15}
+									/>
+									<rect x={s.x0} y={y(s.z1)} width={w} height={Math.min(0.9, (s.z1 - s.z0) * mag * 0.35)} fill={s.top} />
+								</>
+							) : (
+								<rect x={s.x0} y={y(s.z1) - 0.5} width={w} height={0.6} fill={s.top} />
+							)}
+						</g>
+					);
+				})}
+			</svg>
+		</>
+	);
+}
+
+/** A slot at true size, the thickness of the filled envelope laid against it. */
+function Slot({ total, limit, card, envelope, cls }: { total: number; limit: number; card: number; envelope: boolean; cls: string }) {
+	const px = 96 / 25.4;
+	const over = total > limit;
+	return (
+		<Box mt="10px" bg="sheet" p="8px 12px">
+			<Box fontSize="13px">A letter's slot, {height(limit)} high, at true size on a screen of 96 dots to the inch:</Box>
+			<svg
+				width="100%"
+				height={Math.max(limit, total) * px + 12}
+				role="img"
+				aria-label={`${envelope ? "Filled envelope" : "Card"} ${total.toFixed(2)} mm in a slot of ${limit.toFixed(2)} mm`}
+			>
+				<rect x={0.5} y={6} width={220} height={limit * px} fill="#26282b" />
+				<rect x={14} y={6 + Math.max(0, (limit - total) * px)} width={192} height={total * px} fill={over ? "#9a2f2b" : "#e0a040"} />
+				<text x={232} y={6 + (limit * px) / 2 + 5} fontSize={13} fill="#1d2327">
+					{height(envelope ? total : card)} {envelope ? "filled" : "card alone"}
+					{cls && `, ${over ? "too thick" : "goes through"}`}
+				</text>
+			</svg>
+		</Box>
+	);
+}

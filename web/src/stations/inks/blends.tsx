@@ -1,0 +1,70 @@
+import { Box } from "@chakra-ui/react";
+import { useBench } from "../../api/card";
+import type { S } from "../../api/client";
+import { Button } from "../../ui/button";
+import { length } from "../../ui/length";
+
+const zones = ["rim", "foot", "tip", "left side", "right side", "all over"] as const;
+
+/** Inks worked into zones of the chosen layer, its edge and its back. */
+export function Blends({ f, look, cut, set }: { f: S["Finish"]; look: S["LookLayer"]; cut: boolean; set: (x: Partial<S["Finish"]>) => void }) {
+	const b = useBench();
+	const list = f.blends ?? [];
+	const put = (n: number, x: Partial<S["Blend"]>) => set({ blends: list.map((s, i) => (i === n ? { ...s, ...x } : s)) });
+	const inks = (value: string, label: string, pick: (id: string) => void, none?: string) => (
+		<select aria-label={label} value={value} onChange={(e) => pick(e.target.value)} style={{ width: 152 }}>
+			{none !== undefined && <option value="">{none}</option>}
+			{b.state.inks.map((x) => (
+				<option key={x.id} value={x.id}>
+					{b.state.kit.inks.find((k) => k.id === x.id)?.name} ({Math.round(x.l)})
+				</option>
+			))}
+		</select>
+	);
+	/** The next darker owned ink of the same family as the last in hand. */
+	const next = () => {
+		const last = list.at(-1)?.ink ?? f.ink ?? "";
+		const family = b.state.kit.inks.find((k) => k.id === last)?.family;
+		const at = b.state.inks.findIndex((x) => x.id === last);
+		const l = b.state.inks[at]?.l ?? 100;
+		const down = b.state.inks.filter((x) => x.l < l - 5 && b.state.kit.inks.find((k) => k.id === x.id)?.family === family);
+		return (down[0] ?? b.state.inks.find((x) => x.l < l - 5) ?? b.state.inks[0])?.id ?? "";
+	};
+	return (
+		<Box flexBasis="100%" display="flex" flexDirection="column" gap="5px" fontSize="13px">
+			{list.map((s, n) => (
+				<Box key={`${s.zone}${n}`} display="flex" gap="8px" alignItems="center">
+					<span style={{ width: 22, height: 22, background: look.blends[n]?.dry || "none", border: "1px solid #0004" }} />
+					{inks(s.ink, `Ink of blend ${n + 1}`, (ink) => put(n, { ink }))}
+					<select aria-label={`Zone of blend ${n + 1}`} value={s.zone} onChange={(e) => put(n, { zone: e.target.value as S["Blend"]["zone"] })}>
+						{zones.map((z) => (
+							<option key={z}>{z}</option>
+						))}
+					</select>
+					<span>
+						{look.blends[n]?.dry &&
+							`lightness ${Math.round(look.blends[n].l)}${look.blends[n].reach > 0 ? `, fades out over ${length(look.blends[n].reach, b.state.settings)}` : ""}`}
+					</span>
+					<Button aria-label={`Take away blend ${n + 1}`} onClick={() => set({ blends: list.filter((_, i) => i !== n) })}>
+						Take away
+					</Button>
+				</Box>
+			))}
+			<Box display="flex" gap="10px" alignItems="center" flexWrap="wrap">
+				{list.length < 6 && <Button onClick={() => set({ blends: [...list, { ink: next(), zone: list.at(-1)?.zone ?? "rim" }] })}>Work in a darker ink</Button>}
+				{list.length > 0 && f.ink && (
+					<label style={{ display: "flex", gap: 6 }}>
+						<input type="checkbox" checked={f.return ?? false} onChange={(e) => set({ return: e.target.checked })} />
+						the first ink once more over the joins
+					</label>
+				)}
+				{cut && (
+					<>
+						<label>edge {inks(f.edge ?? "", "Ink of the edge", (edge) => set({ edge }), "bare")}</label>
+						<label>back {inks(f.back ?? "", "Ink of the back", (back) => set({ back }), "bare")}</label>
+					</>
+				)}
+			</Box>
+		</Box>
+	);
+}

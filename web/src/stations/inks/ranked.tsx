@@ -1,0 +1,291 @@
+import { Box } from "@chakra-ui/react";
+import { useMutation } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { useBench } from "../../api/card";
+import { api, ok, type S } from "../../api/client";
+import { Picture } from "../../parts/picture";
+import { Button } from "../../ui/button";
+
+const schools = ["light ground", "dark ground", "local colour", "every piece"] as const;
+const leans = ["warmer", "cooler", "quieter", "livelier"] as const;
+const zones = ["rim", "foot", "tip", "left side", "right side"] as const;
+
+/** Ranked colourways from the drawer, as pictures. */
+export function Ranked() {
+	const b = useBench();
+	const [keep, setKeep] = useState(false);
+	const [family, setFamily] = useState("");
+	const [by, setBy] = useState<NonNullable<S["Ask"]["by"]>>("ink");
+	const [lean, setLean] = useState<"" | (typeof leans)[number]>("");
+	const [zone, setZone] = useState<(typeof zones)[number]>("rim");
+	const [count, setCount] = useState(5);
+	const families = [...new Set(b.state.kit.inks.map((i) => i.family).filter(Boolean))] as string[];
+	const { motif, look, colourway } = b;
+	const ask = useMutation({
+		mutationFn: () =>
+			ok(
+				api.POST("/api/cards/{id}/inks", {
+					params: { path: { id: b.view.id } },
+					body: {
+						motif: motif!.id,
+						colourway: colourway!.id,
+						school: motif!.school,
+						keep: keep && b.layer ? { [b.layer]: true } : undefined,
+						families: family ? [family] : undefined,
+						lean: lean || undefined,
+						by: by === "ink" ? undefined : by,
+						zone,
+						best: 5,
+					},
+				}),
+			),
+	});
+	const many = useMutation({
+		mutationFn: () =>
+			ok(
+				api.POST("/api/cards/{id}/colourways", {
+					params: { path: { id: b.view.id }, query: { n: count } },
+					body: { motif: motif!.id, colourway: colourway!.id, school: motif!.school, by: by === "ink" ? undefined : by, zone },
+				}),
+			),
+	});
+	const [spread, setSpread] = useState("");
+	const after = useMutation({
+		mutationFn: async (file: File) => {
+			const q = new URLSearchParams({ motif: motif!.id, colourway: colourway!.id, school: motif!.school });
+			const send = fetch(`/api/cards/${b.view.id}/picture?${q}`, { method: "POST", headers: { "Content-Type": "application/octet-stream" }, body: file });
+			return ok(
+				send.then(async (response) => {
+					const body = await response.json();
+					return response.ok ? { data: body as S["PictureOutBody"], response } : { error: body, response };
+				}),
+			);
+		},
+	});
+	// biome-ignore lint/correctness/useExhaustiveDependencies: another image empties the row
+	useEffect(() => {
+		ask.reset();
+		after.reset();
+		many.reset();
+		setSpread("");
+	}, [motif?.id]);
+	if (!motif || !look || !colourway) return null;
+	const take = (s: S["Suggestion"]) => b.edit({ replace: { motif: motif.id, colourway: colourway.id, with: { name: s.name, layers: s.finishes } } });
+	/** Adds every colourway of the set to the image. */
+	const takeAll = (all: S["Suggestion"][]) => b.edit({ addColourways: { motif: motif.id, choices: all.map((s) => ({ name: s.name, layers: s.finishes })) } });
+	/** Shares the colourways out among the places of the image. */
+	const share = async () => {
+		const got = await ok(api.GET("/api/cards/{id}/spread", { params: { path: { id: b.view.id }, query: { motif: motif.id } } }));
+		b.edit({ recolour: { elements: got.elements } });
+		setSpread(
+			got.clashes === 0 ? "Shared out: no two neighbours are alike." : `Shared out; ${got.clashes} neighbours have to share one. Add a colourway to part them.`,
+		);
+	};
+	const places = b.card.elements.filter((e) => e.image?.motif === motif.id).length;
+	const chosen = colourway.layers.find((l) => l.id === b.layer);
+	const setSchool = (school: (typeof schools)[number]) => b.edit({ school: { motif: motif.id, school } });
+	return (
+		<Box p="7px 14px 8px" bg="#b9bab9" minH="128px">
+			<Box display="flex" gap="10px" alignItems="center" flexWrap="wrap" mb="6px" fontSize="13px">
+				<b style={{ fontSize: 15 }}>From your drawer</b>
+				<select
+					aria-label="School of lightness"
+					style={{ width: 138 }}
+					value={motif.school}
+					onChange={(e) => setSchool(e.target.value as (typeof schools)[number])}
+					title="The rule of lightness for this image"
+				>
+					<option value="light ground">light ground, darker detail</option>
+					<option value="dark ground">dark ground, rising to light</option>
+					<option value="local colour">local colour, no order</option>
+					<option value="every piece">each piece shaded</option>
+				</select>
+				<select aria-label="What colours a cut piece" value={by} onChange={(e) => setBy(e.target.value as typeof by)} style={{ width: 112 }}>
+					<option value="ink">by ink</option>
+					<option value="card">coloured card, plain</option>
+					<option value="tone">tone on tone</option>
+				</select>
+				<select aria-label="Families to use" value={family} onChange={(e) => setFamily(e.target.value)} style={{ width: 108 }}>
+					<option value="">all families</option>
+					{families.map((f) => (
+						<option key={f} value={f}>
+							only {f}
+						</option>
+					))}
+				</select>
+				{motif.school === "every piece" && (
+					<select aria-label="Where pieces darken" value={zone} onChange={(e) => setZone(e.target.value as typeof zone)}>
+						{zones.map((z) => (
+							<option key={z} value={z}>
+								to the {z}
+							</option>
+						))}
+					</select>
+				)}
+				<select aria-label="How they should differ from now" value={lean} onChange={(e) => setLean(e.target.value as typeof lean)}>
+					<option value="">any hue</option>
+					{leans.map((l) => (
+						<option key={l}>{l}</option>
+					))}
+				</select>
+				<Button variant="main" onClick={() => ask.mutate()} disabled={ask.isPending}>
+					{ask.isPending ? "Trying the inks…" : "Suggest inks"}
+				</Button>
+				<label className="file-button">
+					After a picture
+					<input
+						type="file"
+						accept="image/png,image/jpeg,image/tiff"
+						onChange={(e) => {
+							const file = e.target.files?.[0];
+							if (file) after.mutate(file);
+							e.target.value = "";
+						}}
+					/>
+				</label>
+				<span style={{ display: "flex", gap: 4, alignItems: "center" }}>
+					<Button onClick={() => many.mutate()} disabled={many.isPending}>
+						{many.isPending ? "Trying the families…" : "A set of"}
+					</Button>
+					<input
+						type="number"
+						aria-label="How many colourways"
+						min={2}
+						max={12}
+						value={count}
+						onChange={(e) => setCount(Math.min(12, Math.max(2, Number(e.target.value))))}
+						style={{ width: 46 }}
+					/>
+				</span>
+				{places > 1 && motif.colourways.length > 1 && <Button onClick={share}>Share them out</Button>}
+				{b.layer && (
+					<label style={{ display: "flex", gap: 6, alignItems: "center" }}>
+						<input type="checkbox" checked={keep} onChange={(e) => setKeep(e.target.checked)} />
+						keep this layer
+					</label>
+				)}
+			</Box>
+			{spread && (
+				<Box role="status" fontSize="13px">
+					{spread}
+				</Box>
+			)}
+			{many.data && (
+				<Box fontSize="13px" mb="4px" display="flex" gap="10px" alignItems="center">
+					{many.data.say}
+					<Button
+						variant="main"
+						onClick={() => {
+							takeAll(many.data.colourways);
+							many.reset();
+						}}
+					>
+						Add all {many.data.colourways.length}
+					</Button>
+				</Box>
+			)}
+			{(ask.error || after.error || many.error) && (
+				<Box role="alert" bg="sheet" p="8px 12px" color="madder">
+					{(ask.error ?? after.error ?? many.error)?.message}
+				</Box>
+			)}
+			{ask.data?.advice && (
+				<Box bg="sheet" p="5px 10px" mb="6px" fontSize="13px" borderLeft="4px solid {colors.fill}">
+					{ask.data.advice}
+				</Box>
+			)}
+			{ask.data && !ask.data.proven && <Box fontSize="12px">The search was stopped before it had tried everything; these are the best so far.</Box>}
+			<Box display="flex" gap="8px" alignItems="flex-start">
+				<Choice title="now" sub={colourway.weakest > 0 ? `weakest pair ${colourway.weakest.toFixed(1)}` : ""} now>
+					<Picture look={look} colourway={colourway} title="As it is now" />
+				</Choice>
+				{chosen?.line && (
+					<>
+						<Choice title="line last" sub={`${chosen.line.lastDiff.toFixed(1)} from its colour`} tip={chosen.line.say} now>
+							<Picture look={look} colourway={colourway} title={`The line printed last. ${chosen.line.say}`} />
+						</Choice>
+						<Choice title="line first" sub={`${chosen.line.firstDiff.toFixed(1)} from its colour`} tip={chosen.line.say}>
+							<Picture
+								look={look}
+								colourway={{ ...colourway, layers: colourway.layers.map((l) => (l.id === chosen.id ? { ...l, dry: chosen.line?.first ?? l.dry } : l)) }}
+								title={`The line printed first and coloured over. ${chosen.line.say}`}
+							/>
+						</Choice>
+					</>
+				)}
+				{many.data?.colourways.map((s) => (
+					<Choice key={`set ${s.name}`} title={s.name} sub={`weakest pair ${s.look.weakest.toFixed(1)}`} tip={s.why} onClick={() => take(s)}>
+						<Picture look={look} colourway={s.look} title={`${s.name}. ${s.why}`} />
+					</Choice>
+				))}
+				{after.data && (
+					<Choice
+						title={after.data.colourway.name}
+						sub={`weakest pair ${after.data.colourway.look.weakest.toFixed(1)}`}
+						tip={after.data.colourway.why}
+						onClick={() => after.data && take(after.data.colourway)}
+						strip={after.data.colours}
+					>
+						<Picture look={look} colourway={after.data.colourway.look} title={`After the picture. ${after.data.colourway.why}`} />
+					</Choice>
+				)}
+				{!many.data &&
+					ask.data?.colourways.slice(0, after.data ? 4 : 5).map((s) => (
+						<Choice key={JSON.stringify(s.finishes)} title={s.name} sub={`weakest pair ${s.look.weakest.toFixed(1)}`} tip={s.why} onClick={() => take(s)}>
+							<Picture look={look} colourway={s.look} title={`${s.name}. ${s.why}`} />
+						</Choice>
+					))}
+				{!ask.data && !after.data && !many.data && !ask.isPending && (
+					<Box fontSize="13px" maxW="300px" pt="6px">
+						The best choices from the inks you own, ranked by how clearly the layers part, then by even steps and kindred hues.
+					</Box>
+				)}
+			</Box>
+		</Box>
+	);
+}
+
+function Choice({
+	title,
+	sub,
+	tip,
+	now,
+	strip,
+	onClick,
+	children,
+}: {
+	title: string;
+	sub: string;
+	tip?: string;
+	now?: boolean;
+	strip?: S["MainColour"][];
+	onClick?: () => void;
+	children: React.ReactNode;
+}) {
+	const inner = (
+		<>
+			<span style={{ display: "block", height: 58, background: "#c9cac9", padding: 4, border: now ? "2px solid #824a00" : "1px solid #7d878d" }}>
+				{children}
+			</span>
+			{strip && (
+				<span style={{ display: "flex", height: 7 }} title="The main colours of the picture, by share">
+					{strip.map((c) => (
+						<span key={c.colour} style={{ flex: c.share, background: c.colour }} />
+					))}
+				</span>
+			)}
+			<b style={{ display: "block", fontSize: 12, lineHeight: 1.2, marginTop: 2, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>
+				{title}
+			</b>
+			<span style={{ fontSize: 12, display: "block" }}>{sub}</span>
+		</>
+	);
+	const style = { flex: "0 1 112px", minWidth: 0, padding: 0, background: "none", border: 0, textAlign: "left", color: "#1d2327" } as const;
+	return onClick ? (
+		<button type="button" style={{ ...style, cursor: "pointer" }} onClick={onClick} title={tip}>
+			{inner}
+		</button>
+	) : (
+		<div style={style}>{inner}</div>
+	);
+}

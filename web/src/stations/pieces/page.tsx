@@ -1,0 +1,190 @@
+import { Box } from "@chakra-ui/react";
+import { useState } from "react";
+import { useBench } from "../../api/card";
+import { apartBox, Frame, grounds, Layers } from "../../parts/picture";
+import { GroundPicker, HeldField, ImageStrata, MotifPicker, NoImage, StationFrame, useGround } from "../../parts/station";
+import { Table } from "../../parts/table";
+import { length } from "../../ui/length";
+
+/** Pieces: the layered image and its parts, apart or together; what shows, what hides, labels, order. */
+export default function Pieces() {
+	const b = useBench();
+	const [spread, setSpread] = useState(0);
+	const [ground, setGround] = useGround();
+	const s = b.state.settings;
+	const { look, motif } = b;
+	if (!motif || !look || look.layers.length === 0)
+		return (
+			<StationFrame
+				station="pieces"
+				table={look?.problem ? <Box p="24px">{look.problem}</Box> : <NoImage />}
+				strata={<ImageStrata what="copies" value={() => ""} />}
+			/>
+		);
+	const box = apartBox(look, spread);
+	const chosen = look.layers.find((l) => l.id === b.layer);
+	return (
+		<StationFrame
+			station="pieces"
+			table={
+				<>
+					<Frame
+						title={motif.name}
+						sub={`${length(look.w, s)} wide, ${length(look.h, s)} high; ${look.layers.length} layers.`}
+						tools={
+							<>
+								<MotifPicker more />
+								<GroundPicker value={ground} onChange={setGround} />
+							</>
+						}
+					/>
+					<Box px="20px" pb="8px" display="flex" gap="10px" alignItems="center" fontSize="13px">
+						<span>stacked</span>
+						<input
+							type="range"
+							min={0}
+							max={1}
+							step={0.01}
+							value={spread}
+							onChange={(e) => setSpread(Number(e.target.value))}
+							aria-label="Lay the pieces apart"
+							style={{ width: 220 }}
+						/>
+						<span>laid apart</span>
+						{spread > 0.6 && <Box color="quiet">Numbers are places in the stack.</Box>}
+					</Box>
+					<Table box={box} settings={s} ground={grounds[ground]} label="The pieces" origin={{ x: look.minX, y: look.minY }}>
+						{(scale) => (
+							<>
+								<Layers look={look} colourway={b.colourway} spread={spread} layer={b.layer} onPick={(id) => b.pick({ layer: id })} />
+								{chosen && spread < 0.05 && (
+									<path d={chosen.shown} fill="#e0a04055" stroke="#824a00" strokeWidth={1.5 / scale} fillRule="evenodd" pointerEvents="none" />
+								)}
+							</>
+						)}
+					</Table>
+					{chosen ? (
+						<LayerForm />
+					) : (
+						<Hint>Tap a piece, or a stratum, to see what of it shows and to change it. Alt with the arrow keys moves it up or down.</Hint>
+					)}
+				</>
+			}
+			strata={
+				<ImageStrata
+					what="shows"
+					value={(i) => `${Math.round(look.layers[i].share * 100)} %`}
+					sub={(i) =>
+						`${motif.layers[i].make}, ${look.layers[i].pieces === 1 ? "one piece" : `${look.layers[i].pieces} pieces`}, rank ${motif.layers[i].rank}${motif.layers[i].copies > 1 ? `, × ${motif.layers[i].copies}` : ""}`
+					}
+				/>
+			}
+		/>
+	);
+}
+
+export const Hint = ({ children }: { children: React.ReactNode }) => (
+	<Box p="10px 20px" fontSize="13px" color="quiet" minH="44px">
+		{children}
+	</Box>
+);
+
+function LayerForm() {
+	const b = useBench();
+	const i = b.motif?.layers.findIndex((l) => l.id === b.layer) ?? -1;
+	if (i < 0 || !b.motif || !b.look) return null;
+	const l = b.motif.layers[i];
+	const p = b.look.layers[i];
+	const set = (f: Partial<typeof l>) => b.motif && b.edit({ layer: { motif: b.motif.id, layer: { ...l, ...f } } });
+	return (
+		<Box p="10px 20px" display="flex" gap="12px" flexWrap="wrap" alignItems="end" bg="sheet" borderTop="1px solid {colors.line}">
+			<label className="field">
+				Label
+				<input
+					key={l.id + l.label}
+					defaultValue={l.label}
+					onBlur={(e) => e.target.value.trim() && e.target.value !== l.label && set({ label: e.target.value.trim() })}
+					style={{ width: 150 }}
+				/>
+			</label>
+			<label className="field">
+				Made by
+				<select value={l.make} onChange={(e) => set({ make: e.target.value as typeof l.make })}>
+					<option value="cut">cutting</option>
+					<option value="printed">stamping</option>
+					<option value="stencilled">a stencil</option>
+				</select>
+			</label>
+			<label className="field">
+				Sits on
+				<select value={l.on ?? ""} onChange={(e) => set({ on: e.target.value })}>
+					<option value="">what is beneath ({b.look.layers.find((x) => x.id === p.host)?.label ?? "the panel"})</option>
+					{b.motif.layers.slice(0, i).map((x) => (
+						<option key={x.id} value={x.id}>
+							{x.label}
+						</option>
+					))}
+				</select>
+			</label>
+			<label className="field">
+				Fit
+				<select value={l.fit} onChange={(e) => set({ fit: e.target.value as typeof l.fit })}>
+					<option value="free">free</option>
+					<option value="within">within</option>
+					<option value="even rim">even rim</option>
+					<option value="fills">fills a blank</option>
+					<option value="offset">offset on purpose</option>
+				</select>
+			</label>
+			<label className="field">
+				Tone rank
+				<input
+					type="number"
+					min={1}
+					max={99}
+					value={l.rank}
+					onChange={(e) => Number(e.target.value) >= 1 && set({ rank: Number(e.target.value) })}
+					style={{ width: 64 }}
+				/>
+			</label>
+			<label className="field">
+				Accent
+				<input
+					type="checkbox"
+					checked={l.accent ?? false}
+					onChange={(e) => set({ accent: e.target.checked })}
+					style={{ width: 18 }}
+					title="Left out of the order of lightness"
+				/>
+			</label>
+			<label className="field">
+				Copies
+				<input
+					type="number"
+					min={1}
+					max={9}
+					value={l.copies}
+					onChange={(e) => Number(e.target.value) >= 1 && set({ copies: Number(e.target.value) })}
+					style={{ width: 56 }}
+				/>
+			</label>
+			{l.make === "cut" && (
+				<label className="field">
+					Stamped, then cut
+					<input
+						type="checkbox"
+						checked={l.after ?? false}
+						onChange={(e) => set({ after: e.target.checked })}
+						style={{ width: 18 }}
+						title="Stamped first, and cut out with its die when that is dry"
+					/>
+				</label>
+			)}
+			{l.make === "cut" && <HeldField bonds={l.bonds} onChange={(bonds) => b.motif && b.edit({ hold: { motif: b.motif.id, layer: l.id, bonds } })} />}
+			<Box fontSize="13px" flexBasis="100%">
+				{length(p.w, b.state.settings)} × {length(p.h, b.state.settings)}; {Math.round(p.visible)} of {Math.round(p.area)} mm² show ({Math.round(p.share * 100)}{" "}
+				%).
+			</Box>
+		</Box>
+	);
+}

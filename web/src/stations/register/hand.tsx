@@ -1,0 +1,105 @@
+import { Box } from "@chakra-ui/react";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useBench } from "../../api/card";
+import { api, ok, type S } from "../../api/client";
+import { Button } from "../../ui/button";
+import { compass, reachPath, turned } from "./play";
+
+/** What the log tells: where placements of this layer came out against its play, and how each way of placing repeats. */
+export function Hand({ layer, play }: { layer: string; play: S["Play"] }) {
+	const b = useBench();
+	const queries = useQueryClient();
+	const log = useQuery({ queryKey: ["log"], queryFn: () => ok(api.GET("/api/log")) }).data;
+	if (!log) return null;
+	const take = async (batch: string) => {
+		await ok(api.DELETE("/api/log/{batch}", { params: { path: { batch } } }));
+		await queries.invalidateQueries({ queryKey: ["log"] });
+		await queries.invalidateQueries({ queryKey: ["placing"] });
+	};
+	const known = log.hands.filter((h) => h.habit.n > 0);
+	const here = log.placements.filter((p) => p.card === b.view.id && p.motif === b.motif?.id && p.layer === layer && p.source !== "practice");
+	const batches = [...new Map(log.placements.map((p) => [p.batch, p])).values()].slice(0, 8);
+	const mine = (batch: string) => log.placements.filter((p) => p.batch === batch);
+	return (
+		<Box display="flex" flexDirection="column" gap="12px">
+			<Box>
+				<h2 style={{ fontSize: 15 }}>Your hand</h2>
+				{known.length === 0 && (
+					<Box>
+						Nothing is logged yet. Measure a print and keep it: from {log.fewest} placements of one way on, its spread is your own and no longer the program's
+						guess.
+					</Box>
+				)}
+				{known.map((h) => (
+					<Box key={h.way} borderTop="1px solid {colors.line}" py="4px">
+						<b>{h.name}</b>, {h.habit.n} {h.habit.n === 1 ? "placement" : "placements"}: ±{h.habit.spread.shift.toFixed(2)} mm, ±
+						{h.habit.spread.turn.toFixed(2)}°
+						{h.own
+							? ` (9 in 10 sure: ${h.habit.low.toFixed(2)} to ${h.habit.high.toFixed(2)} mm). Your own; our guess was ±${h.defaults.shift} mm.`
+							: `. ${log.fewest - h.habit.n} more, and it is taken for your own; until then ±${h.defaults.shift} mm.`}
+						{h.habit.leans && ` You lean ${Math.hypot(h.habit.leanX, h.habit.leanY).toFixed(2)} mm ${compass({ x: h.habit.leanX, y: h.habit.leanY })}.`}
+					</Box>
+				))}
+				{log.practice.n > 0 && (
+					<Box borderTop="1px solid {colors.line}" py="4px">
+						<b>In practice</b>, {log.practice.n} tries: ±{log.practice.spread.shift.toFixed(2)} mm, ±{log.practice.spread.turn.toFixed(2)}°.
+						{log.practice.leans &&
+							` You lean ${Math.hypot(log.practice.leanX, log.practice.leanY).toFixed(2)} mm ${compass({ x: log.practice.leanX, y: log.practice.leanY })}, ${turned(log.practice.leanTurn)}.`}
+					</Box>
+				)}
+			</Box>
+			{here.length > 0 && play.judged && (
+				<Box>
+					<h2 style={{ fontSize: 15 }}>This layer, against its play</h2>
+					<Scatter ps={here} play={play} />
+				</Box>
+			)}
+			{batches.length > 0 && (
+				<Box>
+					<h2 style={{ fontSize: 15 }}>Logged</h2>
+					{batches.map((p) => {
+						const ps = mine(p.batch);
+						return (
+							<Box key={p.batch} display="flex" gap="8px" alignItems="center" borderTop="1px solid {colors.line}" py="3px">
+								<Box flex="1">
+									{new Date(p.at).toLocaleDateString()} {ps.length} {ps.length === 1 ? "placement" : "placements"},{" "}
+									{p.source === "practice" ? "practice" : (log.hands.find((h) => h.way === p.way)?.name ?? p.way)}: {ps.filter((x) => x.good).length} inside the
+									play
+								</Box>
+								<Button fontSize="13px" px="8px" minH="30px" onClick={() => take(p.batch)}>
+									Take back
+								</Button>
+							</Box>
+						);
+					})}
+				</Box>
+			)}
+		</Box>
+	);
+}
+
+function Scatter({ ps, play }: { ps: S["Placement"][]; play: S["Play"] }) {
+	const most = 1.15 * Math.max(0.3, play.loose, ...ps.map((p) => Math.max(Math.abs(p.x), Math.abs(p.y))));
+	const px = most / 110;
+	const inside = ps.filter((p) => p.good).length;
+	return (
+		<>
+			<svg
+				viewBox={`${-most} ${-most} ${2 * most} ${2 * most}`}
+				width={190}
+				height={190}
+				role="img"
+				aria-label={`${inside} of ${ps.length} placements inside the play`}
+			>
+				<path d={`M${-most} 0H${most}M0 ${-most}V${most}`} stroke="#bfc2c1" strokeWidth={px} />
+				<path d={reachPath(play.reach, 1)} fill="#e9e4d8" stroke="#824a00" strokeWidth={1.5 * px} />
+				{ps.map((p) => (
+					<circle key={p.id} cx={p.x} cy={p.y} r={4 * px} fill={p.good ? "#4d6b3b" : "#9a2f2b"} fillOpacity={0.8} />
+				))}
+			</svg>
+			<Box>
+				{inside} of {ps.length} lay inside; the frame is {(2 * most).toFixed(1)} mm across.
+			</Box>
+		</>
+	);
+}

@@ -1,0 +1,128 @@
+import { Box } from "@chakra-ui/react";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useBench } from "../../api/card";
+import { api, ok, type S } from "../../api/client";
+
+/** How to place a layer: asked of the program whenever the card or the run changes. */
+export function usePlacing(layer: string, run: number) {
+	const b = useBench();
+	const [motif, colourway] = [b.motif?.id ?? "", b.colourway?.id ?? ""];
+	return useQuery({
+		queryKey: ["placing", b.view.id, b.view.version, motif, colourway, layer, run],
+		enabled: motif !== "" && colourway !== "" && layer !== "",
+		placeholderData: keepPreviousData,
+		queryFn: () => ok(api.GET("/api/cards/{id}/placing", { params: { path: { id: b.view.id }, query: { motif, colourway, layer, run } } })),
+	}).data;
+}
+
+const share = (v: number) => `${Math.round(100 * v)} of 100`;
+
+/** Where to look, and which way of placing does it. */
+export function Placing({ p, run, onRun }: { p?: S["Placing"]; run: number; onRun: (n: number) => void }) {
+	if (!p) return null;
+	const pick = p.ways[p.pick];
+	const turn = (v: { clock: number; anti: number }) => `${Math.min(v.clock, v.anti).toFixed(1)}°`;
+	return (
+		<Box display="flex" flexDirection="column" gap="12px">
+			<Box>
+				<h2 style={{ fontSize: 15 }}>Where to look</h2>
+				<Box>
+					{p.each && "For each of its pieces: "}
+					{p.sighting.say}
+				</Box>
+				{p.sighting.points.length > 1 && (
+					<Box>
+						Sighted so it comes within ±{p.sighting.shift.toFixed(2)} mm and ±{p.sighting.turn.toFixed(1)}° (estimated).
+						{p.sighting.eye > 0 && ` For 95 of 100 to come out the eye must be good to ${p.sighting.eye.toFixed(2)} mm at each point.`}
+					</Box>
+				)}
+				{p.chain.map((c) => (
+					<Box key={c.layer}>
+						Against {c.label}: {c.tight.toFixed(2)} mm, {c.left.toFixed(2)} mm when all between have drifted.
+					</Box>
+				))}
+				{p.left.length > 0 && p.left[0].clock < 90 && <Box>Turn left: {p.left.map((l) => `${turn(l)} at ${l.shift.toFixed(1)} mm off`).join(", ")}.</Box>}
+				{p.pivots.length > 0 && <Box>It may turn {p.pivots.map((v) => `${turn(v)} about ${v.name}`).join(", ")}.</Box>}
+			</Box>
+			<Box>
+				<Box display="flex" gap="10px" alignItems="center">
+					<h2 style={{ fontSize: 15, flex: 1 }}>Which way to place it</h2>
+					<label>
+						for a run of{" "}
+						<input
+							type="number"
+							min={1}
+							max={200}
+							value={run}
+							aria-label="Wanted in the run"
+							style={{ width: 58 }}
+							onChange={(e) => onRun(Math.min(200, Math.max(1, Number(e.target.value) || 1)))}
+						/>
+					</label>
+				</Box>
+				{p.ways.length > 0 && (
+					<table style={{ fontSize: 13 }}>
+						<thead>
+							<tr>
+								<th>Way</th>
+								<th>spread</th>
+								<th>of 100</th>
+								<th>blanks</th>
+							</tr>
+						</thead>
+						<tbody>
+							{[...p.ways, ...(p.practised ? [p.practised] : [])].map((w, i) => (
+								<tr key={w.id} style={{ background: i === p.pick ? "#e9dcc3" : undefined }} title={w.prepare}>
+									<td>{w.name}</td>
+									<td style={{ whiteSpace: "nowrap" }}>
+										±{+w.spread.shift.toFixed(2)} mm, ±{+w.spread.turn.toFixed(2)}° {w.own ? "own" : "est."}
+									</td>
+									<td>{Math.round(100 * w.chance)}</td>
+									<td>{w.blanks || "over 1000"}</td>
+								</tr>
+							))}
+						</tbody>
+					</table>
+				)}
+				<Box>{p.why}</Box>
+				{pick && (
+					<Box color="quiet">
+						{pick.prepare} The whole image comes out in {share(p.stack)}: begin {p.spare || "more than 1000"} for {run} at 95 %.
+					</Box>
+				)}
+			</Box>
+			{p.printing.strikes.length > 1 && (
+				<Box>
+					<h2 style={{ fontSize: 15 }}>In which order to print</h2>
+					<ol style={{ margin: "2px 0", paddingLeft: 20 }}>
+						{p.printing.strikes.map((s) => (
+							<li key={s.label}>
+								{s.label}: {s.prints} strikes, {s.inks.join(", then ")}
+								{s.washed && " (wash between those two alike in lightness)"}
+							</li>
+						))}
+					</ol>
+					<Box>{p.printing.say}</Box>
+				</Box>
+			)}
+		</Box>
+	);
+}
+
+/** The sighting points, numbered on the picture. */
+export function Sights({ p, scale }: { p?: S["Placing"]; scale: number }) {
+	return (
+		<g pointerEvents="none">
+			{p?.sighting.points.map((f, i) => (
+				<g key={`${f.x} ${f.y}`} transform={`translate(${f.x} ${f.y})`}>
+					<path d={`M0 0h${16 / scale}`} stroke="#1d2327" strokeWidth={1.2 / scale} />
+					<circle r={3 / scale} fill="none" stroke="#1d2327" strokeWidth={1.6 / scale} />
+					<circle cx={24 / scale} r={9 / scale} fill="#f3f3f1" stroke="#1d2327" strokeWidth={1.2 / scale} />
+					<text x={24 / scale} y={4.5 / scale} fontSize={12 / scale} fontWeight={700} textAnchor="middle" fill="#1d2327">
+						{i + 1}
+					</text>
+				</g>
+			))}
+		</g>
+	);
+}

@@ -1,0 +1,121 @@
+import { Box } from "@chakra-ui/react";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useRef, useState } from "react";
+import { api, ok } from "../api/client";
+import { Button } from "../ui/button";
+import { Panel } from "./shelf";
+
+export const useData = () => useQuery({ queryKey: ["data"], queryFn: () => ok(api.GET("/api/data")) });
+
+/** The data file: copied out, brought back, looked through, and what of it cannot
+ * be read. */
+export function YourData() {
+	const data = useData();
+	const q = useQueryClient();
+	const file = useRef<HTMLInputElement>(null);
+	const [said, setSaid] = useState("");
+	const [wrong, setWrong] = useState("");
+	const [busy, setBusy] = useState("");
+	const [chosen, setChosen] = useState<File>();
+	const run = async (what: string, work: () => Promise<string>) => {
+		setBusy(what);
+		setSaid("");
+		setWrong("");
+		try {
+			setSaid(await work());
+		} catch (e) {
+			setWrong((e as Error).message);
+		}
+		setBusy("");
+	};
+	const check = () => run("Reading everything…", async () => (await ok(api.GET("/api/data/check"))).say);
+	const restore = () =>
+		run("Bringing it back…", async () => {
+			const r = await ok<{ before: string }>(
+				fetch("/api/data/restore", { method: "POST", headers: { "Content-Type": "application/octet-stream" }, body: chosen }).then(async (response) => {
+					const body = await response.json();
+					return response.ok ? { data: body, response } : { error: body, response };
+				}),
+			);
+			setChosen(undefined);
+			if (file.current) file.current.value = "";
+			await q.invalidateQueries();
+			return `Everything is as it was in the backup. What was here before is kept in ${r.before}.`;
+		});
+	const remove = (kind: string, id: string) =>
+		run("Removing…", async () => {
+			await ok(api.DELETE("/api/data/apart/{kind}/{id}", { params: { path: { kind: kind as "sets", id } } }));
+			await q.invalidateQueries();
+			return "Removed.";
+		});
+	return (
+		<>
+			<Panel title="Your data">
+				<Box mb="10px">
+					All cards, stores and the log lie in one file: <code>{data.data?.path}</code>
+				</Box>
+				<Box display="flex" gap="10px" flexWrap="wrap" alignItems="center">
+					<a href="/api/data/backup.db" download>
+						Save a backup
+					</a>
+					<a href="/api/data/everything.zip" download>
+						Save everything as open files (zip)
+					</a>
+					<Button onClick={check} disabled={busy !== ""}>
+						Check the file
+					</Button>
+				</Box>
+				<Box fontSize="13px" mt="6px">
+					A backup is the whole file, made while you go on working. The zip has drawings, tables and documents that other programs read.
+				</Box>
+				{busy && <Box role="status">{busy}</Box>}
+				{said && <Box role="status">{said}</Box>}
+				{wrong && (
+					<Box role="alert" color="madder">
+						{wrong}
+					</Box>
+				)}
+			</Panel>
+			<Panel title="Bring back a backup">
+				<label className="field">
+					Backup file
+					<input ref={file} type="file" accept=".db" onChange={(e) => setChosen(e.target.files?.[0])} />
+				</label>
+				{chosen && (
+					<Box mt="8px">
+						<Box mb="6px">
+							{chosen.name}, {(chosen.size / 1e6).toFixed(1)} MB, takes the place of everything here. What is here now is backed up beside the data file first.
+						</Box>
+						<Button variant="main" onClick={restore} disabled={busy !== ""}>
+							Bring it back
+						</Button>
+					</Box>
+				)}
+			</Panel>
+			{(data.data?.apart.length ?? 0) > 0 && (
+				<Panel title={`Set apart: ${data.data?.apart.length}`}>
+					<Box mb="8px">These cannot be read. Everything else works. Save them to look into, or remove them.</Box>
+					<table>
+						<tbody>
+							{data.data?.apart.map((a) => (
+								<tr key={a.kind + a.id}>
+									<td>{a.kind}</td>
+									<td>{a.name || a.id}</td>
+									<td style={{ fontSize: 13 }}>{a.why}</td>
+									<td>
+										<a href={`/api/data/apart/${a.kind}/${encodeURIComponent(a.id)}`} download>
+											Save
+										</a>
+									</td>
+									<td>
+										<Button onClick={() => remove(a.kind, a.id)}>Remove</Button>
+									</td>
+								</tr>
+							))}
+						</tbody>
+					</table>
+				</Panel>
+			)}
+		</>
+	);
+}

@@ -1,0 +1,182 @@
+import { Box } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, ok, type S, type State, useRefresh } from "../../api/client";
+import { Button } from "../../ui/button";
+import { Panel } from "../shelf";
+
+/** Colours measured: print a sheet, fill its cells, scan it wet and dry. */
+export function SwatchSheets({ state }: { state: State }) {
+	const refresh = useRefresh();
+	const drawer = useQuery({ queryKey: ["state", "drawer"], queryFn: () => ok(api.GET("/api/drawer")) });
+	const sheets = useQuery({ queryKey: ["swatch-sheets"], queryFn: () => ok(api.GET("/api/swatches/sheets")) });
+	const [paper, setPaper] = useState("");
+	const [strikes, setStrikes] = useState("1");
+	const [number, setNumber] = useState(0);
+	const [wet, setWet] = useState(false);
+	const [file, setFile] = useState<File>();
+	const [busy, setBusy] = useState("");
+	const [wrong, setWrong] = useState("");
+	const [read, setRead] = useState<{ cells: S["CellRead"][]; sure: string; number: number; wet: boolean }>();
+	const papers = state.kit.papers.filter((p) => p.kind !== "foam" && p.kind !== "acetate");
+	const all = sheets.data ?? [];
+	const chosen = all.find((s) => s.number === number) ?? all.at(-1);
+
+	const guard = async (what: string, f: () => Promise<void>) => {
+		setBusy(what);
+		setWrong("");
+		try {
+			await f();
+		} catch (e) {
+			setWrong((e as Error).message);
+		} finally {
+			setBusy("");
+		}
+	};
+	const layOut = () =>
+		guard("Laying out the sheet…", async () => {
+			const made = await ok(api.POST("/api/swatches/sheets", { body: { paper: paper || papers[0]?.id || "", strikes: Number(strikes) } }));
+			await refresh("swatch-sheets");
+			setNumber(made?.[0].number ?? 0);
+		});
+	const send = (blob: Blob) =>
+		guard("Reading the cells…", async () => {
+			if (!chosen) return;
+			const r = await fetch(`/api/swatches/sheets/${chosen.number}/read`, {
+				method: "POST",
+				headers: { "Content-Type": "application/octet-stream" },
+				body: blob,
+			});
+			const body = await r.json();
+			if (!r.ok) throw new Error(body.detail ?? "The sheet cannot be read.");
+			setRead({ ...body, number: chosen.number, wet });
+		});
+	const device = () =>
+		guard("Taking the picture…", async () => {
+			if (!chosen) return;
+			const r = await fetch(`/api/device-swatches/${chosen.number}?state=${wet ? "wet" : "dry"}`);
+			if (!r.ok) throw new Error("The device took no picture.");
+			await send(await r.blob());
+		});
+	const keep = () =>
+		guard("Keeping them…", async () => {
+			if (!read) return;
+			const cells = read.cells.filter((c) => c.usable).map((c) => ({ ink: c.ink, impressions: c.impressions, colour: c.colour }));
+			await ok(api.POST("/api/swatches/sheets/{number}/keep", { params: { path: { number: read.number } }, body: { wet: read.wet, cells } }));
+			setRead(undefined);
+			await refresh("state", "card", "cards");
+		});
+	const d = drawer.data;
+	const good = read?.cells.filter((c) => c.usable) ?? [];
+	const bad = read?.cells.filter((c) => c.trouble) ?? [];
+	return (
+		<Panel title="Measure your inks">
+			<Box fontSize="13px" mb="8px">
+				{d && d.measured > 0
+					? `${d.measured} of ${d.inks} inks measured, ${d.swatches} swatches.${d.heldBack > 0 ? ` Your drawer: ${d.error.toFixed(1)} apart on average on papers you have not swatched (${d.default.toFixed(1)} from typed colours alone).` : " Swatch them on a second paper to learn how well other papers are foretold."}`
+					: "A typed colour is a guess. Print a sheet on your card, fill each cell with its ink, and scan or photograph it: the drawer then knows what each ink dries to."}
+			</Box>
+			<Box display="flex" gap="10px" alignItems="end" flexWrap="wrap">
+				<label className="field">
+					Paper of the sheet
+					<select value={paper || papers[0]?.id} onChange={(e) => setPaper(e.target.value)}>
+						{papers.map((p) => (
+							<option key={p.id} value={p.id}>
+								{p.name}
+							</option>
+						))}
+					</select>
+				</label>
+				<label className="field">
+					Cells for
+					<select value={strikes} onChange={(e) => setStrikes(e.target.value)}>
+						<option value="1">one impression</option>
+						<option value="2">one and two impressions</option>
+						<option value="3">one, two and three</option>
+					</select>
+				</label>
+				<Button disabled={!!busy || papers.length === 0 || state.kit.inks.length === 0} onClick={layOut}>
+					Lay out a sheet
+				</Button>
+				{all.length > 0 && (
+					<>
+						<label className="field">
+							Sheet
+							<select value={chosen?.number} onChange={(e) => setNumber(Number(e.target.value))}>
+								{all.map((s) => (
+									<option key={s.number} value={s.number}>
+										{s.number}, {s.name}, {s.cells.length} cells
+									</option>
+								))}
+							</select>
+						</label>
+						<a href={`/api/swatches/sheets/${chosen?.number}/sheet.pdf`}>Print sheet {chosen?.number}</a>
+					</>
+				)}
+			</Box>
+			{chosen && (
+				<Box display="flex" gap="10px" alignItems="end" flexWrap="wrap" mt="10px">
+					<label className="field">
+						Sheet {chosen.number}, filled
+						<input type="file" accept="image/png,image/jpeg,image/tiff" onChange={(e) => setFile(e.target.files?.[0])} />
+					</label>
+					<label className="field">
+						It is
+						<select value={wet ? "wet" : "dry"} onChange={(e) => setWet(e.target.value === "wet")}>
+							<option value="dry">dry</option>
+							<option value="wet">wet</option>
+						</select>
+					</label>
+					<Button variant="main" disabled={!file || !!busy} onClick={() => file && send(file)}>
+						Read the sheet
+					</Button>
+					{state.demo && (
+						<Button disabled={!!busy} onClick={device}>
+							Fill and scan it with the simulated scanner
+						</Button>
+					)}
+					{busy && <span role="status">{busy}</span>}
+				</Box>
+			)}
+			{wrong && (
+				<Box role="alert" color="madder" mt="8px">
+					{wrong}
+				</Box>
+			)}
+			{read && (
+				<Box mt="12px">
+					<b>
+						{good.length} of {read.cells.length} cells read, {read.wet ? "wet" : "dry"}.
+					</b>{" "}
+					<span style={{ fontSize: 13 }}>{read.sure}</span>
+					<Box display="grid" gridTemplateColumns="repeat(auto-fill, minmax(132px, 1fr))" gap="8px" mt="8px" fontSize="12px" bg="#c9cac9" p="10px">
+						{read.cells.map((c) => (
+							<Box key={c.ink + c.impressions}>
+								<Box display="flex" border="1px solid #0003" opacity={c.usable ? 1 : 0.45} title="What was known, then what was read">
+									<span style={{ flex: 1, height: 30, background: c.known || "transparent" }} />
+									<span style={{ flex: 2, height: 30, background: c.colour }} />
+								</Box>
+								{c.name}
+								{c.impressions > 1 && ` × ${c.impressions}`}
+								<Box color={c.trouble ? "madder" : "#3d464d"} fontWeight={c.trouble ? 700 : 400}>
+									{c.trouble || `lightness ${Math.round(c.l)}, ${c.apart.toFixed(1)} off`}
+								</Box>
+							</Box>
+						))}
+					</Box>
+					{bad.length > 0 && (
+						<Box fontSize="13px" mt="6px">
+							Cells that are pale here are left out: fill them again and read the sheet once more.
+						</Box>
+					)}
+					<Box mt="8px" display="flex" gap="8px">
+						<Button variant="main" disabled={!!busy || good.length === 0} onClick={keep}>
+							Keep the {good.length} colours
+						</Button>
+						<Button onClick={() => setRead(undefined)}>Do not keep them</Button>
+					</Box>
+				</Box>
+			)}
+		</Panel>
+	);
+}

@@ -1,0 +1,112 @@
+import { Box } from "@chakra-ui/react";
+import { useRef, useState } from "react";
+import { Link } from "react-router";
+import { Problem, type S, useKit } from "../../../api/client";
+import { stream } from "../../../api/stream";
+import { Button } from "../../../ui/button";
+import { Waiting } from "../../../ui/waiting";
+import type { As, Found } from "./found";
+import { Sheet } from "./sheet";
+import { Source } from "./source";
+import { type Seated, Stack } from "./stack";
+
+/** Bringing in a set from a picture: the picture, the pieces in it, and how they stack. */
+export default function ScanPage() {
+	const kit = useKit();
+	const [found, setFound] = useState<Found>();
+	const [seats, setSeats] = useState<Seated[]>();
+	const [busy, setBusy] = useState<{ share: number; what: string }>();
+	const [wrong, setWrong] = useState("");
+	const stop = useRef<AbortController>(undefined);
+	if (kit.error) return <Waiting>{kit.error.message}</Waiting>;
+	if (!kit.data) return <Waiting>Opening the drawers…</Waiting>;
+
+	/** Runs long work with its progress shown and a way to stop it. */
+	async function work<T>(url: string, init: RequestInit, wanted: string): Promise<T | undefined> {
+		stop.current = new AbortController();
+		setWrong("");
+		setBusy({ share: 0, what: "Beginning" });
+		try {
+			return await stream<T>(url, { ...init, signal: stop.current.signal }, wanted, (share, what) => setBusy({ share, what }));
+		} catch (e) {
+			setWrong(e instanceof Problem ? e.message : "Something went wrong. Try again.");
+		} finally {
+			setBusy(undefined);
+		}
+	}
+
+	const trace = async (file: Blob, name: string, as: As, dpi: number, ground: string) => {
+		const q = new URLSearchParams({ as, ground, dpi: String(dpi) });
+		const init = { headers: { "Content-Type": "application/octet-stream" }, body: file };
+		const traced = await work<S["Traced"]>(`/api/scan?${q}`, init, "found");
+		if (!traced) return;
+		if (found?.picture) URL.revokeObjectURL(found.picture);
+		setSeats(undefined);
+		setFound({ as, name, traced, pieces: traced.pieces, picture: as === "mat" ? undefined : URL.createObjectURL(file) });
+	};
+
+	const stack = async () => {
+		if (!found) return;
+		const kept = found.pieces.map((p, i) => ({ p, i })).filter(({ p }) => !p.out);
+		if (found.as === "stencil") {
+			// The openings of a stencil lie where they belong.
+			setSeats(
+				kept.map(({ i }) => ({ piece: i, turn: 0, x: 0, y: 0, host: -1, fit: "free", layer: i, sure: 1, why: "as it lies in the plate", mirror: false })),
+			);
+			return;
+		}
+		const body = JSON.stringify({ pieces: kept.map(({ p }) => p.outline), stamps: found.as === "stamps" });
+		const out = await work<S["Stacked"]>("/api/scan/stack", { headers: { "Content-Type": "application/json" }, body }, "stacked");
+		if (!out) return;
+		const back = (n: number) => (n < 0 ? -1 : kept[n].i);
+		const prints = found.as === "stamps";
+		// Prints keep the order they were stamped in on the sheet.
+		setSeats(out.seats.map((s) => ({ ...s, piece: back(s.piece), host: back(s.host), layer: prints ? back(s.piece) : s.layer, mirror: false })));
+	};
+
+	const at = seats ? 2 : found ? 1 : 0;
+	return (
+		<div className="scan-page">
+			<Box px="20px" py="10px" display="flex" gap="22px" alignItems="baseline" flexWrap="wrap">
+				<h1 style={{ fontSize: 24 }}>Bring in a set</h1>
+				<Box as="ol" display="flex" gap="18px" listStyleType="none" p="0" m="0" fontSize="14px">
+					{["the picture", "its pieces", "how they stack"].map((s, i) => (
+						<li key={s} aria-current={i === at ? "step" : undefined} style={{ fontWeight: i === at ? 700 : 400, color: i === at ? "#1d2327" : "#4f5962" }}>
+							{i + 1} {s}
+						</li>
+					))}
+				</Box>
+				<Box flex="1" />
+				{found && (
+					<Button
+						onClick={() => {
+							setWrong("");
+							if (seats) setSeats(undefined);
+							else setFound(undefined);
+						}}
+					>
+						{seats ? "Back to the pieces" : "Another picture"}
+					</Button>
+				)}
+				<Link to="/stores/sets">Back to the sets</Link>
+			</Box>
+			{busy && (
+				<Box px="20px" pb="8px" display="flex" gap="14px" alignItems="center" role="status">
+					<progress value={busy.share} max={1} style={{ width: 260 }} aria-label="How far it is" />
+					{busy.what}
+					<Button onClick={() => stop.current?.abort()}>Stop</Button>
+				</Box>
+			)}
+			{wrong && (
+				<Box mx="20px" mb="8px" p="8px 12px" bg="sheet" borderLeft="6px solid {colors.madder}" role="alert">
+					{wrong}
+				</Box>
+			)}
+			{at === 0 && <Source demo={kit.data.demo} busy={!!busy} onPicture={trace} />}
+			{at === 1 && found && (
+				<Sheet found={found} settings={kit.data.settings} busy={!!busy} onPieces={(pieces) => setFound({ ...found, pieces })} onStack={stack} />
+			)}
+			{at === 2 && found && seats && <Stack found={found} seats={seats} settings={kit.data.settings} onSeats={setSeats} />}
+		</div>
+	);
+}

@@ -1,0 +1,194 @@
+import { Box } from "@chakra-ui/react";
+import { type PointerEvent, useRef, useState } from "react";
+import { api, ok } from "../../../api/client";
+import { Table } from "../../../parts/table";
+import { Button } from "../../../ui/button";
+import { length, type Settings } from "../../../ui/length";
+import type { Found, Piece } from "./found";
+import { middle } from "./paths";
+
+const many: Record<Found["as"], string> = { pieces: "pieces", mat: "pieces", stamps: "prints", stencil: "openings" };
+
+type Line = { ax: number; ay: number; bx: number; by: number };
+
+/** The sheet as it was laid, with what was found in it: leave out what is nothing, cut apart what touches. */
+export function Sheet({
+	found,
+	settings,
+	busy,
+	onPieces,
+	onStack,
+}: {
+	found: Found;
+	settings: Settings;
+	busy: boolean;
+	onPieces: (p: Piece[]) => void;
+	onStack: () => void;
+}) {
+	const [on, setOn] = useState(-1);
+	const [line, setLine] = useState<Line>();
+	const [cutting, setCutting] = useState(false);
+	const [wrong, setWrong] = useState("");
+	const svg = useRef<SVGGElement>(null);
+	const { traced, pieces } = found;
+	const kept = pieces.filter((p) => !p.out).length;
+	const chosen = pieces[on];
+
+	const place = (e: PointerEvent) => {
+		const m = svg.current?.getScreenCTM()?.inverse();
+		return m ? new DOMPoint(e.clientX, e.clientY).matrixTransform(m) : { x: 0, y: 0 };
+	};
+	const cut = async (l: Line) => {
+		if (!chosen) return;
+		try {
+			const parts = await ok(api.POST("/api/scan/split", { body: { outline: chosen.outline, colour: chosen.colour, ...l } }));
+			onPieces([...pieces.slice(0, on), ...(parts ?? []), ...pieces.slice(on + 1)]);
+			setCutting(false);
+			setWrong("");
+		} catch (e) {
+			setWrong((e as Error).message);
+		}
+		setLine(undefined);
+	};
+	return (
+		<div className="station scan">
+			<div className="place" style={{ display: "flex", flexDirection: "column", minHeight: 0 }}>
+				<Table box={{ x: 0, y: 0, w: traced.w, h: traced.h }} settings={settings} label="The sheet and what was found on it" origin={{ x: 0, y: 0 }}>
+					{(scale) => (
+						<g
+							ref={svg}
+							style={{ cursor: cutting ? "crosshair" : "default", touchAction: cutting ? "none" : undefined }}
+							onPointerDown={(e) => {
+								if (!cutting) return;
+								const p = place(e);
+								e.currentTarget.setPointerCapture(e.pointerId);
+								setLine({ ax: p.x, ay: p.y, bx: p.x, by: p.y });
+							}}
+							onPointerMove={(e) => {
+								if (!cutting || !line) return;
+								const p = place(e);
+								setLine({ ...line, bx: p.x, by: p.y });
+							}}
+							onPointerUp={() => cutting && line && cut(line)}
+						>
+							<rect width={traced.w} height={traced.h} fill="#c9cac9" />
+							{found.picture && <image href={found.picture} width={traced.w} height={traced.h} preserveAspectRatio="none" opacity={0.9} />}
+							{pieces.map((p, i) => {
+								const c = middle(p.outline);
+								return (
+									<g key={`${i}-${p.area}`} onClick={() => !cutting && setOn(i)} style={{ cursor: cutting ? "crosshair" : "pointer" }}>
+										<path
+											d={p.outline}
+											fillRule="evenodd"
+											fill={found.picture ? (i === on ? "#e0a04055" : "#ffffff01") : p.colour}
+											stroke={p.out ? "#7d878d" : p.touches || p.cut ? "#c23a32" : i === on ? "#824a00" : "#e08a00"}
+											strokeWidth={(i === on ? 3 : 1.6) / scale}
+											strokeDasharray={p.out ? `${4 / scale} ${4 / scale}` : undefined}
+										/>
+										<circle cx={c.x} cy={c.y} r={9 / scale} fill={p.out ? "#7d878d" : "#1d2327"} opacity={0.85} />
+										<text x={c.x} y={c.y + 4 / scale} fontSize={12 / scale} fontWeight={700} textAnchor="middle" fill="#fff">
+											{i + 1}
+										</text>
+									</g>
+								);
+							})}
+							{traced.lines && <path d={traced.lines} fill="none" stroke="#7cc0e8" strokeWidth={2 / scale} />}
+							{line && <line x1={line.ax} y1={line.ay} x2={line.bx} y2={line.by} stroke="#c23a32" strokeWidth={2 / scale} />}
+						</g>
+					)}
+				</Table>
+			</div>
+			<Box bg="sheet" borderLeft="1px solid {colors.line}" p="14px 18px" overflowY="auto" minH={0} display="flex" flexDirection="column" gap="10px">
+				<h2 style={{ fontSize: 18 }}>
+					{pieces.length} {many[found.as]} found
+				</h2>
+				<Box fontSize="13px">{traced.sure}</Box>
+				<Box
+					as="ul"
+					listStyleType="none"
+					p="0"
+					fontSize="13px"
+					borderTop="1px solid {colors.line}"
+					flex="1 1 120px"
+					minH="90px"
+					overflowY="auto"
+					tabIndex={0}
+					aria-label="What was found"
+				>
+					{pieces.map((p, i) => (
+						<li key={`${i}-${p.area}`}>
+							<button type="button" className="row" aria-pressed={i === on} onClick={() => setOn(i)}>
+								<span style={{ width: 22, fontWeight: 700 }}>{i + 1}</span>
+								<span style={{ width: 18, height: 18, background: p.colour, border: "1px solid #0003" }} />
+								<span style={{ flex: 1, textDecoration: p.out ? "line-through" : undefined }}>
+									{length(p.w, settings)} × {length(p.h, settings)}
+								</span>
+								<span style={{ color: p.touches || p.cut ? "#9a2f2b" : "#4f5962" }}>
+									{p.out ? "left out" : p.cut ? "cut off?" : p.touches ? "two that touch?" : ""}
+								</span>
+							</button>
+						</li>
+					))}
+				</Box>
+				{chosen && (
+					<Box display="flex" gap="8px" flexWrap="wrap">
+						<Button onClick={() => onPieces(pieces.map((p, i) => (i === on ? { ...p, out: !p.out } : p)))}>
+							{chosen.out ? `Take ${on + 1} in again` : `Leave ${on + 1} out`}
+						</Button>
+						<Button aria-pressed={cutting} onClick={() => setCutting(!cutting)}>
+							{cutting ? "Do not cut" : `Cut ${on + 1} apart`}
+						</Button>
+					</Box>
+				)}
+				{cutting && <CutByNumbers settings={settings} piece={chosen} onCut={cut} />}
+				{wrong && (
+					<Box role="alert" color="madder">
+						{wrong}
+					</Box>
+				)}
+				{traced.notes.map((n) => (
+					<Box key={n} fontSize="13px" borderLeft="4px solid {colors.fill}" pl="8px">
+						{n}
+					</Box>
+				))}
+				<Box fontSize="13px" color="quiet">
+					Check that each outline runs along its edge. Leave out dust and shadows.
+				</Box>
+				<Button variant="main" disabled={busy || kept === 0} onClick={onStack}>
+					Stack {kept === 1 ? "it" : `the ${kept}`}
+				</Button>
+			</Box>
+		</div>
+	);
+}
+
+/** A cut without a pointer: from one place to another, in mm on the rulers. */
+function CutByNumbers({ piece, onCut }: { settings: Settings; piece?: Piece; onCut: (l: Line) => void }) {
+	const c = piece ? middle(piece.outline) : { x: 0, y: 0 };
+	const [v, setV] = useState({
+		ax: String(Math.round(c.x)),
+		ay: String(Math.round(c.y - (piece?.h ?? 0))),
+		bx: String(Math.round(c.x)),
+		by: String(Math.round(c.y + (piece?.h ?? 0))),
+	});
+	const field = (k: keyof typeof v, label: string) => (
+		<label className="field">
+			{label}
+			<input value={v[k]} inputMode="decimal" style={{ width: 72 }} onChange={(e) => setV({ ...v, [k]: e.target.value })} />
+		</label>
+	);
+	return (
+		<Box>
+			<Box fontSize="13px" mb="4px">
+				Draw the cut on the sheet, right across where they touch, or give its ends in mm:
+			</Box>
+			<Box display="flex" gap="6px" alignItems="end" flexWrap="wrap">
+				{field("ax", "From across")}
+				{field("ay", "down")}
+				{field("bx", "To across")}
+				{field("by", "down")}
+				<Button onClick={() => onCut({ ax: Number(v.ax), ay: Number(v.ay), bx: Number(v.bx), by: Number(v.by) })}>Cut</Button>
+			</Box>
+		</Box>
+	);
+}

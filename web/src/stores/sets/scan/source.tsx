@@ -1,0 +1,170 @@
+import { Box } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Button } from "../../../ui/button";
+import type { As } from "./found";
+
+const kinds: { as: As; name: string; how: string }[] = [
+	{
+		as: "pieces",
+		name: "Flatbed scan of cut pieces",
+		how: "Light pieces on a dark sheet, or dark ones on a light sheet, a little apart, none over the edge. 300 dpi is plenty.",
+	},
+	{
+		as: "mat",
+		name: "Phone picture on the measuring mat",
+		how: "Print the mat at 100 %, lay the pieces in its field and take the whole page from straight above.",
+	},
+	{
+		as: "stamps",
+		name: "Stamped sheet",
+		how: "Every step of a layering stamp printed apart on white, one ink each, a thumb's breadth between them, all the same way up.",
+	},
+	{ as: "stencil", name: "Stencil", how: "The whole plate on white or black paper that shows through its openings." },
+];
+
+/** Where the picture comes from. */
+export function Source({
+	demo,
+	busy,
+	onPicture,
+}: {
+	demo: boolean;
+	busy: boolean;
+	onPicture: (file: Blob, name: string, as: As, dpi: number, ground: string) => void;
+}) {
+	const [as, setAs] = useState<As>("pieces");
+	const [file, setFile] = useState<File>();
+	const [dpi, setDpi] = useState("");
+	const [ground, setGround] = useState("any");
+	return (
+		<Box px="20px" display="grid" gridTemplateColumns="repeat(auto-fit, minmax(420px, 1fr))" gap="18px" alignItems="start">
+			<Box bg="sheet" border="1px solid {colors.line}" p="16px 20px">
+				<fieldset style={{ border: 0, padding: 0, margin: 0 }}>
+					<legend style={{ fontWeight: 700, fontSize: 16, marginBottom: 6 }}>What does the picture show?</legend>
+					{kinds.map((k) => (
+						<label key={k.as} style={{ display: "flex", gap: 10, padding: "7px 0", cursor: "pointer" }}>
+							<input type="radio" name="as" value={k.as} checked={as === k.as} onChange={() => setAs(k.as)} style={{ accentColor: "#824a00", minHeight: 18 }} />
+							<span>
+								<b>{k.name}</b>
+								<br />
+								<span style={{ fontSize: 13, color: "#4f5962" }}>{k.how}</span>
+							</span>
+						</label>
+					))}
+				</fieldset>
+				{as === "mat" && (
+					<Box fontSize="13px" mt="6px">
+						Print the mat: <a href="/api/mat.pdf?page=letter&field=dark">letter, dark field</a>, <a href="/api/mat.pdf?page=letter">letter, white field</a>,{" "}
+						<a href="/api/mat.pdf?page=a4&field=dark">A4, dark field</a>, <a href="/api/mat.pdf?page=a4">A4, white field</a>. Light pieces want the dark field.
+					</Box>
+				)}
+			</Box>
+			<Box display="grid" gap="18px">
+				<Box bg="sheet" border="1px solid {colors.line}" p="16px 20px">
+					<h2 style={{ fontSize: 16, marginBottom: 8 }}>Your picture</h2>
+					<Box display="flex" gap="10px" flexWrap="wrap" alignItems="end">
+						<label className="field">
+							PNG, JPEG or TIFF
+							<input type="file" accept="image/png,image/jpeg,image/tiff" onChange={(e) => setFile(e.target.files?.[0])} />
+						</label>
+						{as !== "mat" && (
+							<label className="field">
+								Dots to the inch
+								<input inputMode="numeric" placeholder="as the file says" value={dpi} onChange={(e) => setDpi(e.target.value)} style={{ width: 140 }} />
+							</label>
+						)}
+						{as === "pieces" && (
+							<label className="field">
+								They lie on
+								<select value={ground} onChange={(e) => setGround(e.target.value)}>
+									<option value="any">whatever it is</option>
+									<option value="dark">a dark sheet</option>
+									<option value="light">a light sheet</option>
+								</select>
+							</label>
+						)}
+						<Button
+							variant="main"
+							disabled={!file || busy}
+							onClick={() => file && onPicture(file, file.name.replace(/\.[^.]+$/, ""), as, Number(dpi) || 0, as === "pieces" ? ground : "any")}
+						>
+							Find the pieces
+						</Button>
+					</Box>
+					<Box fontSize="13px" color="quiet" mt="8px">
+						The picture stays on this machine.
+					</Box>
+				</Box>
+				{demo && <Device as={as} busy={busy} onPicture={onPicture} />}
+			</Box>
+		</Box>
+	);
+}
+
+const devices: Record<As, string> = {
+	pieces: "simulated scanner",
+	mat: "simulated phone camera",
+	stamps: "simulated scanner, stamped sheet",
+	stencil: "simulated scanner, stencil",
+};
+
+/** The simulated device of the demo, named as such. */
+function Device({ as, busy, onPicture }: { as: As; busy: boolean; onPicture: (file: Blob, name: string, as: As, dpi: number, ground: string) => void }) {
+	const sets = useQuery({
+		queryKey: ["device"],
+		queryFn: async () => (await fetch("/api/device/sets").then((r) => r.json())) as { id: string; name: string; kind: string }[],
+	});
+	const [set, setSet] = useState("");
+	const [seed, setSeed] = useState(1);
+	const [wrong, setWrong] = useState("");
+	const [taking, setTaking] = useState(false);
+	const chosen = sets.data?.find((s) => s.id === set) ?? sets.data?.[0];
+	const take = async () => {
+		if (!chosen) return;
+		setTaking(true);
+		setWrong("");
+		try {
+			const r = await fetch(`/api/device/${as}?${new URLSearchParams({ set: chosen.id, seed: String(seed) })}`);
+			if (!r.ok) {
+				setWrong(((await r.json()) as { detail?: string }).detail ?? "The device took no picture.");
+				return;
+			}
+			const blob = await r.blob();
+			setSeed(seed + 1);
+			onPicture(blob, chosen.name, as, 0, "any");
+		} catch {
+			setWrong("The device does not answer.");
+		} finally {
+			setTaking(false);
+		}
+	};
+	return (
+		<Box bg="sheet" border="1px solid {colors.line}" p="16px 20px">
+			<h2 style={{ fontSize: 16, marginBottom: 4 }}>No device at hand?</h2>
+			<Box fontSize="13px" mb="8px">
+				The {devices[as]} lays a set down and takes a picture of it, with noise, shadow and uneven light.
+			</Box>
+			<Box display="flex" gap="10px" alignItems="end" flexWrap="wrap">
+				<label className="field">
+					Set to lay down
+					<select value={chosen?.id ?? ""} onChange={(e) => setSet(e.target.value)}>
+						{(sets.data ?? []).map((s) => (
+							<option key={s.id} value={s.id}>
+								{s.name}
+							</option>
+						))}
+					</select>
+				</label>
+				<Button disabled={busy || taking || !chosen} onClick={take}>
+					{taking ? "Taking the picture…" : "Use the simulated device"}
+				</Button>
+			</Box>
+			{wrong && (
+				<Box role="alert" color="madder" mt="6px">
+					{wrong}
+				</Box>
+			)}
+		</Box>
+	);
+}

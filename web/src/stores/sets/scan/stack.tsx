@@ -1,0 +1,392 @@
+import { Box } from "@chakra-ui/react";
+import { type PointerEvent, useEffect, useMemo, useRef, useState } from "react";
+import { useNavigate } from "react-router";
+import { api, ok, type Problem, type S, useRefresh } from "../../../api/client";
+import { Table } from "../../../parts/table";
+import { Button } from "../../../ui/button";
+import { length, type Settings } from "../../../ui/length";
+import type { Found } from "./found";
+import { middle, rings, turned } from "./paths";
+
+export type Seated = S["Seat"] & { mirror: boolean };
+
+interface Layer {
+	key: number;
+	label: string;
+	fit: S["Seat"]["fit"];
+}
+
+const fits = ["free", "within", "even rim", "fills", "offset"] as const;
+const sureness = (v: number) => (v >= 0.75 ? "sure" : v >= 0.4 ? "likely" : "a guess");
+
+/** Where a seat puts a point of its piece. */
+function put(s: Seated, outline: string, p: { x: number; y: number }) {
+	const q = s.mirror ? { x: 2 * middle(outline).x - p.x, y: p.y } : p;
+	const t = turned(q, s.turn);
+	return { x: t.x + s.x, y: t.y + s.y };
+}
+
+const transform = (s: Seated, outline: string) =>
+	`translate(${s.x} ${s.y}) rotate(${s.turn})${s.mirror ? ` translate(${2 * middle(outline).x} 0) scale(-1 1)` : ""}`;
+
+/** Lines in the frame of a seat. */
+const movedLines = (d: string, s: Seated, outline: string) =>
+	d.replace(/([ML])(-?[\d.]+) (-?[\d.]+)/g, (_, c, x, y) => {
+		const p = put(s, outline, { x: Number(x), y: Number(y) });
+		return `${c}${p.x.toFixed(2)} ${p.y.toFixed(2)}`;
+	});
+
+/** The proposed stack: look, nudge, turn, name, accept. */
+export function Stack({ found, seats, settings, onSeats }: { found: Found; seats: Seated[]; settings: Settings; onSeats: (s: Seated[]) => void }) {
+	const go = useNavigate();
+	const refresh = useRefresh();
+	const stamps = found.as === "stamps";
+	const [layers, setLayers] = useState<Layer[]>(() =>
+		[...new Set(seats.map((s) => s.layer))]
+			.sort((a, b) => a - b)
+			.map((key, i) => {
+				const first = seats.find((s) => s.layer === key);
+				const n = seats.filter((s) => s.layer === key).length;
+				return {
+					key,
+					fit: first?.fit ?? "free",
+					label: found.as === "stencil" ? `Opening ${i + 1}` : i === 0 && !stamps ? "Base" : `${stamps ? "Step" : n > 1 ? "Pair, layer" : "Layer"} ${i + 1}`,
+				};
+			}),
+	);
+	const [on, setOn] = useState(-1);
+	const [name, setName] = useState(found.name);
+	const [where, setWhere] = useState("");
+	const [tags, setTags] = useState("");
+	const [wrong, setWrong] = useState("");
+	const svg = useRef<SVGGElement>(null);
+	const drag = useRef<{ x: number; y: number; seats: Seated[] }>(undefined);
+	const chosen = seats.find((s) => s.piece === on);
+	const pieces = found.pieces;
+	// A stencil keeps its openings as they lie, and the lines etched beside them.
+	const base = seats[0];
+	const guides = found.as === "stencil" && found.traced.lines && base ? movedLines(found.traced.lines, base, pieces[base.piece].outline) : undefined;
+
+	const box = useMemo(() => {
+		let [x0, y0, x1, y1] = [1e9, 1e9, -1e9, -1e9];
+		for (const s of seats) {
+			const d = pieces[s.piece].outline;
+			for (const r of rings(d)) {
+				for (const [x, y] of r) {
+					const p = put(s, d, { x, y });
+					[x0, y0, x1, y1] = [Math.min(x0, p.x), Math.min(y0, p.y), Math.max(x1, p.x), Math.max(y1, p.y)];
+				}
+			}
+		}
+		return { x: x0 - 6, y: y0 - 6, w: x1 - x0 + 12, h: y1 - y0 + 12 };
+	}, [seats, pieces]);
+	const frame = useRef(box);
+	if (!drag.current) frame.current = box;
+
+	// Keys held down come quicker than the page is drawn: each builds on the last.
+	const latest = useRef(seats);
+	latest.current = seats;
+	const change = (piece: number, f: (s: Seated) => Partial<Seated>) => {
+		latest.current = latest.current.map((s) => (s.piece === piece ? { ...s, ...f(s), sure: 1, why: "put by hand" } : s));
+		onSeats(latest.current);
+	};
+	const move = (dx: number, dy: number) => change(on, (s) => ({ x: s.x + dx, y: s.y + dy }));
+	/** Turns a piece about its own middle. */
+	const turn = (deg: number) =>
+		change(on, (s) => {
+			const d = pieces[s.piece].outline;
+			const c = put(s, d, middle(d));
+			const m = turned(middle(d), s.turn + deg);
+			return { turn: s.turn + deg, x: c.x - m.x, y: c.y - m.y };
+		});
+	const mirror = () => change(on, (s) => ({ mirror: !s.mirror }));
+	/** Draws the chosen piece to the edge, hole or axis it goes by. */
+	const snap = async () => {
+		if (!chosen) return;
+		const sent = (s: Seated) => ({ outline: pieces[s.piece].outline, turn: s.turn, x: s.x, y: s.y, mirror: s.mirror });
+		const below = layers.slice(0, layerOf(on)).flatMap((l) => seats.filter((s) => s.layer === l.key));
+		const got = await ok(api.POST("/api/scan/snap", { body: { piece: sent(chosen), beneath: below.map(sent) } }));
+		const why = got.why.replace(/piece (\d+)/, (_, n) => `piece ${below[Number(n) - 1].piece + 1}`);
+		onSeats(
+			seats.map((s) =>
+				s.piece === on ? { ...s, ...(got.found ? { turn: got.turn, x: got.x, y: got.y, sure: 1 } : {}), why: got.found ? `snapped: ${why}` : why } : s,
+			),
+		);
+	};
+
+	const keys = (k: string, by: number) => {
+		switch (k) {
+			case "ArrowLeft":
+				return () => move(-by, 0);
+			case "ArrowRight":
+				return () => move(by, 0);
+			case "ArrowUp":
+				return () => move(0, -by);
+			case "ArrowDown":
+				return () => move(0, by);
+			case "[":
+				return () => turn(-0.5);
+			case "]":
+				return () => turn(0.5);
+			case "m":
+				return mirror;
+			case "s":
+				return snap;
+		}
+	};
+	useEffect(() => {
+		const key = (e: KeyboardEvent) => {
+			if (on < 0 || (e.target as HTMLElement).closest("input, select, textarea")) return;
+			const by = e.shiftKey ? 1 : 0.1;
+			const f = keys(e.key, by);
+			if (f) {
+				e.preventDefault();
+				f();
+			}
+		};
+		window.addEventListener("keydown", key);
+		return () => window.removeEventListener("keydown", key);
+	});
+
+	const place = (e: PointerEvent) => {
+		const m = svg.current?.getScreenCTM()?.inverse();
+		return m ? new DOMPoint(e.clientX, e.clientY).matrixTransform(m) : { x: 0, y: 0 };
+	};
+	const layerOf = (piece: number) => layers.findIndex((l) => l.key === seats.find((s) => s.piece === piece)?.layer);
+	const shift = (i: number, by: number) => {
+		const next = [...layers];
+		const [l] = next.splice(i, 1);
+		next.splice(i + by, 0, l);
+		setLayers(next);
+	};
+	const keep = async () => {
+		setWrong("");
+		try {
+			const body = {
+				name,
+				kind: stamps ? ("stamp" as const) : found.as === "stencil" ? ("stencil" as const) : ("die" as const),
+				where,
+				lines: guides,
+				tags: tags
+					.split(",")
+					.map((t) => t.trim())
+					.filter(Boolean),
+				layers: layers.map((l, i) => {
+					const mine = seats.filter((s) => s.layer === l.key);
+					const host = mine[0].host < 0 ? -1 : layerOf(mine[0].host);
+					return {
+						label: l.label,
+						fit: l.fit,
+						host: host < i ? host : -1,
+						colour: stamps ? pieces[mine[0].piece].colour : "",
+						pieces: mine.map((s) => ({ outline: pieces[s.piece].outline, turn: s.turn, x: s.x, y: s.y, mirror: s.mirror })),
+					};
+				}),
+			};
+			await ok(api.POST("/api/scan/keep", { body }));
+			await refresh("state", "cards");
+			go("/stores/sets");
+		} catch (e) {
+			setWrong([(e as Error).message, ...((e as Problem).places ?? [])].join(" "));
+		}
+	};
+	const at = layers.findIndex((l) => l.key === chosen?.layer);
+	const middleOf = chosen && put(chosen, pieces[chosen.piece].outline, middle(pieces[chosen.piece].outline));
+	return (
+		<div className="station scan">
+			<div className="place" style={{ display: "flex", flexDirection: "column", minHeight: 0 }}>
+				<Table box={frame.current} settings={settings} label="The stacked pieces" origin={{ x: box.x, y: box.y }}>
+					{(scale) => (
+						<g ref={svg}>
+							{guides && <path d={guides} fill="none" stroke="#1d2327" strokeWidth={1.5 / scale} />}
+							{layers.map((l, i) =>
+								seats
+									.filter((s) => s.layer === l.key)
+									.map((s) => (
+										<path
+											key={s.piece}
+											d={pieces[s.piece].outline}
+											transform={transform(s, pieces[s.piece].outline)}
+											fillRule="evenodd"
+											fill={found.as === "stencil" ? `rgb(${90 + i * 20} ${90 + i * 20} ${88 + i * 20})` : pieces[s.piece].colour}
+											fillOpacity={stamps ? 0.75 : 1}
+											stroke={s.piece === on ? "#824a00" : s.sure < 0.4 ? "#9a2f2b" : "#1d232766"}
+											strokeDasharray={s.sure < 0.4 ? `${5 / scale} ${3 / scale}` : undefined}
+											strokeWidth={(s.piece === on ? 3 : 1.2) / scale}
+											style={{ cursor: "grab", touchAction: "none" }}
+											onPointerDown={(e) => {
+												setOn(s.piece);
+												e.currentTarget.setPointerCapture(e.pointerId);
+												const p = place(e);
+												drag.current = { x: p.x, y: p.y, seats };
+											}}
+											onPointerMove={(e) => {
+												if (!drag.current) return;
+												const p = place(e);
+												const { x, y, seats: was } = drag.current;
+												if (Math.hypot(p.x - x, p.y - y) * scale < 3) return;
+												onSeats(was.map((q) => (q.piece === s.piece ? { ...q, x: q.x + p.x - x, y: q.y + p.y - y, sure: 1, why: "put by hand" } : q)));
+											}}
+											onPointerUp={() => {
+												drag.current = undefined;
+											}}
+										/>
+									)),
+							)}
+						</g>
+					)}
+				</Table>
+				<Box bg="sheet" px="16px" py="10px" minH="96px" borderTop="1px solid {colors.line}">
+					{chosen && middleOf ? (
+						<>
+							<Box mb="6px">
+								<b>
+									Piece {chosen.piece + 1}, {layers[at]?.label}
+								</b>
+								: {sureness(chosen.sure)}; {chosen.why}.
+							</Box>
+							<Box display="flex" gap="8px" flexWrap="wrap" alignItems="end">
+								<NumberField label="Across (mm)" value={middleOf.x - box.x} onSet={(v) => move(v - (middleOf.x - box.x), 0)} />
+								<NumberField label="Down (mm)" value={middleOf.y - box.y} onSet={(v) => move(0, v - (middleOf.y - box.y))} />
+								<NumberField label="Turn (degrees)" value={chosen.turn} onSet={(v) => turn(v - chosen.turn)} />
+								<Button onClick={() => turn(90)}>Quarter turn</Button>
+								<Button onClick={mirror}>Mirror</Button>
+								{at > 0 && <Button onClick={snap}>Snap</Button>}
+								{at > 0 && seats.filter((s) => s.layer === chosen.layer).length === 1 && (
+									<Button
+										onClick={() => {
+											onSeats(seats.map((s) => (s.layer === chosen.layer ? { ...s, layer: layers[at - 1].key } : s)));
+											setLayers(layers.filter((l) => l.key !== chosen.layer));
+										}}
+									>
+										One layer with {layers[at - 1].label}
+									</Button>
+								)}
+								{seats.filter((s) => s.layer === chosen.layer).length > 1 && (
+									<Button
+										onClick={() => {
+											const key = Math.max(...layers.map((l) => l.key)) + 1;
+											onSeats(seats.map((s) => (s.piece === on ? { ...s, layer: key } : s)));
+											setLayers([...layers.slice(0, at + 1), { key, fit: "free", label: `Layer ${layers.length + 1}` }, ...layers.slice(at + 1)]);
+										}}
+									>
+										A layer of its own
+									</Button>
+								)}
+							</Box>
+						</>
+					) : (
+						<Box color="quiet">
+							Tap a piece to move it: drag, or the arrow keys by 0.1 mm (with Shift 1 mm), the square brackets turn it, M mirrors it, S snaps it to the edge,
+							hole or axis beneath that it goes by. A dashed red edge is a guess.
+						</Box>
+					)}
+				</Box>
+			</div>
+			<Box bg="sheet" borderLeft="1px solid {colors.line}" p="14px 18px" overflowY="auto" minH={0} display="flex" flexDirection="column" gap="10px">
+				<h2 style={{ fontSize: 18 }}>The stack, top first</h2>
+				<Box as="ol" listStyleType="none" p="0" m="0" fontSize="13px" aria-label="Layers, top first">
+					{[...layers].reverse().map((l) => {
+						const i = layers.indexOf(l);
+						const mine = seats.filter((s) => s.layer === l.key);
+						const least = Math.min(...mine.map((s) => s.sure));
+						return (
+							<li key={l.key} style={{ display: "flex", gap: 6, alignItems: "center", padding: "3px 0", background: i === at ? "#e9dcc3" : undefined }}>
+								<button
+									type="button"
+									onClick={() => setOn(mine[0].piece)}
+									aria-label={`Choose ${l.label}`}
+									style={{
+										width: 64 - 3 * Math.min(8, i),
+										height: 18,
+										flex: "none",
+										border: "1px solid #1d232755",
+										borderTop: `5px solid ${pieces[mine[0].piece].colour}`,
+										background: "#f6f5f1",
+										cursor: "pointer",
+									}}
+								/>
+								<input
+									value={l.label}
+									aria-label={`Label of layer ${i + 1}`}
+									style={{ flex: 1, minWidth: 60 }}
+									onChange={(e) => setLayers(layers.map((x) => (x === l ? { ...x, label: e.target.value } : x)))}
+								/>
+								<select
+									value={l.fit}
+									aria-label={`Fit of ${l.label}`}
+									style={{ width: 86 }}
+									onChange={(e) => setLayers(layers.map((x) => (x === l ? { ...x, fit: e.target.value as Layer["fit"] } : x)))}
+								>
+									{fits.map((f) => (
+										<option key={f}>{f}</option>
+									))}
+								</select>
+								<span style={{ width: 48, color: least < 0.4 ? "#9a2f2b" : "#4f5962" }}>{i === 0 ? "" : sureness(least)}</span>
+								<Button size="text" px="4px" aria-label={`Move ${l.label} up`} disabled={i === layers.length - 1} onClick={() => shift(i, 1)}>
+									↑
+								</Button>
+								<Button size="text" px="4px" aria-label={`Move ${l.label} down`} disabled={i === 0} onClick={() => shift(i, -1)}>
+									↓
+								</Button>
+							</li>
+						);
+					})}
+				</Box>
+				<Box borderTop="1px solid {colors.line}" pt="10px" display="grid" gap="8px" gridTemplateColumns="1fr 1fr">
+					<label className="field" style={{ gridColumn: "1 / -1" }}>
+						Name of the set
+						<input value={name} maxLength={80} onChange={(e) => setName(e.target.value)} />
+					</label>
+					<label className="field">
+						Where it is kept
+						<input value={where} onChange={(e) => setWhere(e.target.value)} />
+					</label>
+					<label className="field">
+						Words to find it by
+						<input value={tags} placeholder="moth, night" onChange={(e) => setTags(e.target.value)} />
+					</label>
+				</Box>
+				<Box fontSize="13px">
+					The image is {length(box.w - 12, settings)} × {length(box.h - 12, settings)}, {layers.length} {layers.length === 1 ? "layer" : "layers"} of{" "}
+					{seats.length} {seats.length === 1 ? "piece" : "pieces"}.
+				</Box>
+				{wrong && (
+					<Box role="alert" color="madder">
+						{wrong}
+					</Box>
+				)}
+				<Button variant="main" disabled={!name.trim()} onClick={keep}>
+					Keep the set
+				</Button>
+			</Box>
+		</div>
+	);
+}
+
+function NumberField({ label, value, onSet }: { label: string; value: number; onSet: (v: number) => void }) {
+	const shown = value.toFixed(1);
+	const [text, setText] = useState(shown);
+	useEffect(() => setText(shown), [shown]);
+	const commit = () => {
+		const v = Number(text.replace(",", "."));
+		if (Number.isFinite(v) && text !== shown) onSet(v);
+		else setText(shown);
+	};
+	return (
+		<label className="field">
+			{label}
+			<input
+				value={text}
+				inputMode="decimal"
+				style={{ width: 78 }}
+				onChange={(e) => setText(e.target.value)}
+				onBlur={commit}
+				onKeyDown={(e) => {
+					if (e.key === "Enter") commit();
+					e.stopPropagation();
+				}}
+			/>
+		</label>
+	);
+}

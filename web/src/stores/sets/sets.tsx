@@ -1,0 +1,332 @@
+import { Box } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link } from "react-router";
+import { api, ok, type S, type State, useRefresh } from "../../api/client";
+import { Button } from "../../ui/button";
+import { LengthField, length } from "../../ui/length";
+import { Add, Field, Panel, Remove, useTake } from "../shelf";
+import { HowLarge } from "./howlarge";
+
+/** The sets a person owns: found by name, word or place; out as drawings; new ones from pictures, drawings or measures. */
+export function Sets({ state }: { state: State }) {
+	const [find, setFind] = useState("");
+	const [kind, setKind] = useState("");
+	const [asked, setAsked] = useState<S["Imported"]>();
+	const uses = useQuery({ queryKey: ["cards", "uses"], queryFn: () => ok(api.GET("/api/sets/uses")) });
+	const words = find.toLowerCase().split(/\s+/).filter(Boolean);
+	const all = state.kit.sets;
+	const shown = all.filter((s) => {
+		const text = [s.name, s.where, ...(s.tags ?? []), ...s.parts.map((p) => p.label)].join(" ").toLowerCase();
+		return (!kind || s.kind === kind) && words.every((w) => text.includes(w));
+	});
+	return (
+		<>
+			{asked && <HowLarge set={asked} onDone={() => setAsked(undefined)} />}
+			<Panel title={shown.length === all.length ? `${all.length} ${all.length === 1 ? "set" : "sets"}` : `${shown.length} of ${all.length} sets`}>
+				<Box display="flex" gap="12px" alignItems="end" flexWrap="wrap" mb="12px">
+					<label className="field">
+						Find by name, part, word or place
+						<input value={find} onChange={(e) => setFind(e.target.value)} style={{ width: 260 }} />
+					</label>
+					<label className="field">
+						Kind
+						<select value={kind} onChange={(e) => setKind(e.target.value)}>
+							<option value="">all</option>
+							<option value="die">die sets</option>
+							<option value="stamp">stamp sets</option>
+							<option value="stencil">stencil sets</option>
+							<option value="word">word sets</option>
+						</select>
+					</label>
+					<Box flex="1" />
+					<Link to="/stores/sets/scan" className="main-link">
+						Bring in a set from a picture
+					</Link>
+				</Box>
+				<Box display="grid" gridTemplateColumns="repeat(auto-fill, minmax(340px, 1fr))" gap="16px" alignItems="start">
+					{shown.map((s) => (
+						<Tile key={s.id} set={s} state={state} cards={uses.data?.find((u) => u.set === s.id)?.cards ?? []} />
+					))}
+				</Box>
+				{all.length === 0 && <Box color="quiet">No sets yet. Bring one in from a picture, or import a drawing below.</Box>}
+				{all.length > 0 && shown.length === 0 && <Box color="quiet">No set matches. Try fewer words.</Box>}
+			</Panel>
+			<Panel title="Import a drawn set">
+				<Box fontSize="13px" mb="8px">
+					An SVG drawing in which each group or path is one layer. Names are kept. Lengths in mm, in or px (96 to the inch) are honoured.
+				</Box>
+				<Add
+					label="Import the drawing"
+					save={async (f) => {
+						const file = f.get("file") as File;
+						const q = new URLSearchParams({ name: String(f.get("name") || file.name.replace(/\.svg$/i, "")), kind: String(f.get("kind")) });
+						const set = await ok<S["Imported"]>(
+							fetch(`/api/import/set?${q}`, { method: "POST", headers: { "Content-Type": "image/svg+xml" }, body: await file.text() }).then(
+								async (response) => {
+									const body = await response.json();
+									return response.ok ? { data: body, response } : { error: body, response };
+								},
+							),
+						);
+						setAsked(set.sizes.length > 1 ? set : undefined);
+						if (set.sizes.length > 1) window.scrollTo({ top: 0 });
+						return set;
+					}}
+				>
+					<Field label="Drawing" name="file" type="file" accept=".svg,image/svg+xml" required />
+					<Field label="Name" name="name" />
+					<label className="field">
+						Kind
+						<select name="kind">
+							<option value="die">die set</option>
+							<option value="stamp">stamp set</option>
+							<option value="stencil">stencil set</option>
+						</select>
+					</label>
+				</Add>
+			</Panel>
+			<Basics />
+		</>
+	);
+}
+
+function Tile({ set, state, cards }: { set: S["Set"]; state: State; cards: string[] }) {
+	const take = useTake();
+	const refresh = useRefresh();
+	const [open, setOpen] = useState(false);
+	const [wrong, setWrong] = useState("");
+	const lost = set.parts.filter((p) => p.missing).length;
+	const save = async (next: S["Set"]) => {
+		try {
+			await ok(api.PUT("/api/kit/sets/{id}", { params: { path: { id: set.id } }, body: next }));
+			setWrong("");
+			await refresh("state", "card");
+		} catch (e) {
+			setWrong((e as Error).message);
+		}
+	};
+	const size = sizeOf(set.parts);
+	return (
+		<Box bg="white" border="1px solid {colors.line}" p="12px" gridColumn={open ? "span 2" : undefined}>
+			<Box display="flex" gap="14px">
+				<Box w="130px" h="120px" bg="bench" flexShrink={0} p="6px">
+					<SetPicture set={set} />
+				</Box>
+				<Box minW={0} fontSize="13px" flex="1">
+					<b style={{ fontSize: 15 }}>{set.name}</b>
+					<Box>
+						{set.kind} set, {set.parts.length} {set.parts.length === 1 ? "part" : "parts"}
+						{set.where && `; ${set.where}`}
+					</Box>
+					<Box color="quiet">
+						{length(size.w, state.settings)} × {length(size.h, state.settings)}
+						{(set.tags ?? []).length > 0 && `; ${set.tags?.join(", ")}`}
+					</Box>
+					{cards.length > 0 && <Box color="quiet">In {cards.join(", ")}</Box>}
+					{lost > 0 && (
+						<Box color="madder" fontWeight={700}>
+							{lost} {lost === 1 ? "part" : "parts"} missing
+						</Box>
+					)}
+					{(set.notes ?? []).map((n) => (
+						<Box key={n} color="quiet">
+							{n}
+						</Box>
+					))}
+					<Box mt="6px" display="flex" gap="8px" flexWrap="wrap">
+						<Button size="sm" aria-expanded={open} onClick={() => setOpen(!open)}>
+							{open ? "Close" : "Open"}
+						</Button>
+						<Remove name={set.name} onClick={() => take("sets", set.id)} />
+					</Box>
+				</Box>
+			</Box>
+			{open && (
+				<Box mt="10px" fontSize="13px">
+					<Box display="grid" gridTemplateColumns="1fr 1fr" gap="8px">
+						<label className="field">
+							Where it is kept
+							<input defaultValue={set.where} onBlur={(e) => e.target.value !== (set.where ?? "") && save({ ...set, where: e.target.value })} />
+						</label>
+						<label className="field">
+							Words to find it by
+							<input
+								defaultValue={(set.tags ?? []).join(", ")}
+								onBlur={(e) =>
+									save({
+										...set,
+										tags: e.target.value
+											.split(",")
+											.map((t) => t.trim())
+											.filter(Boolean),
+									})
+								}
+							/>
+						</label>
+					</Box>
+					<Box as="ul" listStyleType="none" p="0" my="8px" aria-label={`Parts of ${set.name}`}>
+						{set.parts.map((p) => (
+							<li key={p.id} style={{ display: "flex", gap: 8, alignItems: "center", padding: "2px 0" }}>
+								<svg viewBox={view([p])} width={30} height={22} aria-hidden="true">
+									<path d={p.outline} fill="#56606a" fillRule="evenodd" />
+								</svg>
+								<span style={{ flex: 1 }}>
+									{p.label}
+									{p.copies > 1 && `, ${p.copies} of it`}
+								</span>
+								<Marks part={p} stamp={set.kind === "stamp"} onSave={(next) => save({ ...set, parts: set.parts.map((q) => (q.id === p.id ? next : q)) })} />
+								<a href={`/api/sets/${set.id}/set.svg?part=${p.id}`} download>
+									SVG
+								</a>
+							</li>
+						))}
+					</Box>
+					<Box display="flex" gap="8px" alignItems="end" mb="8px">
+						<LengthField
+							label="True width of the set"
+							mm={size.w}
+							settings={state.settings}
+							onSet={async (width) => {
+								try {
+									await ok(api.POST("/api/sets/{id}/scale", { params: { path: { id: set.id } }, body: { width } }));
+									setWrong("");
+									await refresh("state", "card");
+								} catch (e) {
+									setWrong((e as Error).message);
+								}
+							}}
+						/>
+						<span style={{ color: "#4f5962" }}>Measure a cut piece; the whole set is scaled.</span>
+					</Box>
+					Whole set: <a href={`/api/sets/${set.id}/set.svg`}>SVG</a>, <a href={`/api/sets/${set.id}/set.svg?as=cut`}>cut lines for an electronic cutter</a>
+					{wrong && (
+						<Box role="alert" color="madder">
+							{wrong}
+						</Box>
+					)}
+				</Box>
+			)}
+		</Box>
+	);
+}
+
+/** What is marked on a part: the stamp it shares, its version, two colours, missing. */
+function Marks({ part, stamp, onSave }: { part: S["Part"]; stamp: boolean; onSave: (p: S["Part"]) => void }) {
+	const word = (k: "stamp" | "variant", label: string) => (
+		<input
+			aria-label={`${label} of ${part.label}`}
+			placeholder={label.toLowerCase()}
+			defaultValue={part[k] ?? ""}
+			maxLength={40}
+			style={{ width: 74, minHeight: 24, padding: "1px 5px" }}
+			onBlur={(e) => e.target.value !== (part[k] ?? "") && onSave({ ...part, [k]: e.target.value })}
+		/>
+	);
+	const tick = (k: "twice" | "missing", label: string) => (
+		<label style={{ display: "flex", gap: 4, alignItems: "center" }}>
+			<input type="checkbox" checked={!!part[k]} onChange={(e) => onSave({ ...part, [k]: e.target.checked })} />
+			{label}
+		</label>
+	);
+	return (
+		<>
+			{stamp ? word("stamp", "Stamp") : null}
+			{word("variant", "Version")}
+			{tick("twice", "two colours")}
+			{tick("missing", "missing")}
+		</>
+	);
+}
+
+const basicKinds = ["circle", "rectangle", "scalloped", "stitched", "fishtail banner", "notched banner", "ring", "tag"] as const;
+
+/** Plain nested dies and words, drawn from their measures. */
+function Basics() {
+	const num = (f: FormData, k: string) => Number(String(f.get(k) || "0").replace(",", "."));
+	return (
+		<>
+			<Panel title="Draw basic dies">
+				<Add
+					label="Draw them"
+					save={(f) =>
+						ok(
+							api.POST("/api/sets/basic", {
+								body: {
+									name: String(f.get("name")),
+									kind: f.get("kind") as S["BasicIn"]["kind"],
+									w: num(f, "w"),
+									h: num(f, "h"),
+									corner: num(f, "corner"),
+									count: num(f, "count"),
+									step: num(f, "step"),
+								},
+							}),
+						)
+					}
+				>
+					<Field label="Name" name="name" placeholder="Nested circles" />
+					<label className="field">
+						Shape
+						<select name="kind">
+							{basicKinds.map((k) => (
+								<option key={k}>{k}</option>
+							))}
+						</select>
+					</label>
+					<Field label="Width (mm)" name="w" type="number" step="0.1" min={3} max={400} defaultValue={101.6} required />
+					<Field label="Height (mm)" name="h" type="number" step="0.1" min={0} max={400} placeholder="as wide" />
+					<Field label="Corner, scallop, notch (mm)" name="corner" type="number" step="0.1" min={0} max={100} />
+					<Field label="Sizes" name="count" type="number" min={1} max={12} defaultValue={4} />
+					<Field label="Step a side (mm)" name="step" type="number" step="0.001" min={0} max={50} defaultValue={3.175} />
+				</Add>
+			</Panel>
+			<Panel title="Draw a word die">
+				<Add
+					label="Draw the words"
+					save={(f) => ok(api.POST("/api/sets/words", { body: { text: String(f.get("text")), height: num(f, "height"), shadow: num(f, "shadow") } }))}
+				>
+					<Field label="Words" name="text" maxLength={40} required />
+					<Field label="Height of a capital (mm)" name="height" type="number" step="0.5" min={4} max={120} defaultValue={12} />
+					<Field label="Shadow beneath (mm)" name="shadow" type="number" step="0.1" min={0} max={6} defaultValue={1.2} />
+				</Add>
+				<Box fontSize="13px" color="quiet" mt="6px">
+					Closed letters leave loose islands; they come as a part of their own.
+				</Box>
+			</Panel>
+		</>
+	);
+}
+
+function boxOf(parts: S["Part"][]) {
+	let [x0, y0, x1, y1] = [1e9, 1e9, -1e9, -1e9];
+	for (const p of parts) {
+		for (const m of p.outline.matchAll(/(-?[\d.]+) (-?[\d.]+)/g)) {
+			[x0, y0, x1, y1] = [Math.min(x0, +m[1]), Math.min(y0, +m[2]), Math.max(x1, +m[1]), Math.max(y1, +m[2])];
+		}
+	}
+	return { x: x0, y: y0, w: x1 - x0, h: y1 - y0 };
+}
+
+const sizeOf = (parts: S["Part"][]) => boxOf(parts);
+const view = (parts: S["Part"][]) => {
+	const b = boxOf(parts);
+	return `${b.x} ${b.y} ${b.w} ${b.h}`;
+};
+
+/** The parts of a set over each other: in the colours they were seen in, or lowest darkest. */
+function SetPicture({ set }: { set: S["Set"] }) {
+	return (
+		<svg viewBox={view(set.parts)} width="100%" height="100%" role="img" aria-label={`Parts of ${set.name}`}>
+			{set.parts.map((p, i) => {
+				const v = Math.round(70 + (170 * i) / Math.max(1, set.parts.length - 1));
+				return (
+					<g key={p.id} opacity={p.missing ? 0.25 : 1}>
+						<path d={p.outline} fill={p.colour || `rgb(${v} ${v} ${v})`} fillRule="evenodd" stroke="#1d232755" strokeWidth={0.15} />
+						{p.lines && <path d={p.lines} fill="none" stroke="#1d2327" strokeWidth={0.4} />}
+					</g>
+				);
+			})}
+		</svg>
+	);
+}

@@ -1,0 +1,78 @@
+import { Box } from "@chakra-ui/react";
+import { type FormEvent, type ReactNode, useState } from "react";
+import { api, ok, type Problem, useRefresh } from "../api/client";
+import { Button } from "../ui/button";
+
+export const slug = (s: string) =>
+	`${s
+		.toLowerCase()
+		.replace(/[^a-z0-9]+/g, "-")
+		.replace(/^-|-$/g, "")
+		.slice(0, 40)}-${Math.random().toString(36).slice(2, 6)}`;
+export const Panel = ({ title, children }: { title: string; children: ReactNode }) => (
+	<Box bg="sheet" border="1px solid {colors.line}" p="16px 20px" mb="16px">
+		<h2 style={{ fontSize: 17, marginBottom: 8 }}>{title}</h2>
+		{children}
+	</Box>
+);
+
+/** A form that stores one item and says what is wrong with it. */
+export function Add({ label, children, save }: { label: string; children: ReactNode; save: (f: FormData) => Promise<unknown> }) {
+	const refresh = useRefresh();
+	const [wrong, setWrong] = useState<Problem | null>(null);
+	const submit = async (e: FormEvent<HTMLFormElement>) => {
+		e.preventDefault();
+		const form = e.currentTarget;
+		try {
+			await save(new FormData(form));
+			form.reset();
+			setWrong(null);
+			await refresh("state", "card", "cards");
+		} catch (err) {
+			setWrong(err as Problem);
+		}
+	};
+	return (
+		<form onSubmit={submit} style={{ display: "flex", gap: 10, flexWrap: "wrap", alignItems: "end" }}>
+			{children}
+			<Button type="submit" variant="main">
+				{label}
+			</Button>
+			{wrong && (
+				<Box role="alert" color="madder" flexBasis="100%">
+					{wrong.message} {wrong.places.filter((p) => !wrong.message.includes(p.slice(p.indexOf(": ") + 2))).join("; ")}
+				</Box>
+			)}
+		</form>
+	);
+}
+
+export const Field = ({ label, ...p }: { label: string } & React.InputHTMLAttributes<HTMLInputElement>) => (
+	<label className="field">
+		{label}
+		<input {...p} />
+	</label>
+);
+
+export function useTake() {
+	const refresh = useRefresh();
+	return async (kind: "inks" | "papers" | "spacers" | "adhesives" | "envelopes" | "sets", id: string) => {
+		const path = { params: { path: { id } } };
+		const calls = {
+			inks: () => ok(api.DELETE("/api/kit/inks/{id}", path)),
+			papers: () => ok(api.DELETE("/api/kit/papers/{id}", path)),
+			spacers: () => ok(api.DELETE("/api/kit/spacers/{id}", path)),
+			adhesives: () => ok(api.DELETE("/api/kit/adhesives/{id}", path)),
+			envelopes: () => ok(api.DELETE("/api/kit/envelopes/{id}", path)),
+			sets: () => ok(api.DELETE("/api/kit/sets/{id}", path)),
+		};
+		await calls[kind]();
+		await refresh("state", "card", "cards");
+	};
+}
+
+export const Remove = ({ name, onClick }: { name: string; onClick: () => void }) => (
+	<Button size="sm" onClick={onClick} aria-label={`Remove ${name}`}>
+		Remove
+	</Button>
+);

@@ -1,0 +1,11 @@
+import { Box } from "@chakra-ui/react";
+import type { ReactNode } from "react";
+
+/** What is said while something is fetched, or when it cannot be. */
+export function Waiting({ children }: { children: ReactNode }) {
+	return (
+		<Box p="40px" color="quiet" fontSize="16px" role="status">
+			{children}
+		</Box>
+	);
+}
