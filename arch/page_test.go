@@ -88,3 +88,26 @@ func TestRoomsOfThePage(t *testing.T) {
 		}
 	}
 }
+
+// literal is a colour written out, as in a style sheet.
+var literal = regexp.MustCompile(`#[0-9a-fA-F]{3,8}\b`)
+
+// Colours of the page are named once, in ui/colours; what is written out elsewhere
+// stands for paper and ink. The bound is the house's own.
+func TestColoursAreNamedOnce(t *testing.T) {
+	src := os.DirFS(filepath.Join("..", "web", "src"))
+	found := map[string]int{}
+	sum := 0
+	require.NoError(t, fs.WalkDir(src, ".", func(p string, d fs.DirEntry, err error) error {
+		if err != nil || d.IsDir() || p == "ui/colours.ts" || p == "ui/theme.ts" || strings.HasSuffix(p, ".d.ts") {
+			return err
+		}
+		b, err := fs.ReadFile(src, p)
+		if n := len(literal.FindAll(b, -1)); n > 0 {
+			found[p], sum = n, sum+n
+		}
+		return err
+	}))
+	assert.Positive(t, sum, "the grounds of the table at least")
+	assert.Less(t, sum, 60, "colours written out: %v", found)
+}

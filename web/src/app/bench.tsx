@@ -4,6 +4,7 @@ import { Link, useNavigate } from "react-router";
 import { api, ok, type S, useCards, useKit, useRefresh } from "../api/client";
 import { useData } from "../stores/data";
 import { Button } from "../ui/button";
+import { hue } from "../ui/colours";
 import { Waiting } from "../ui/waiting";
 
 /** The bench: all cards, what is next on each. */
@@ -23,8 +24,8 @@ export function BenchPage() {
 			</Box>
 			{apart > 0 && (
 				<Box role="status" bg="sheet" border="1px solid {colors.madder}" p="10px 16px" mb="14px">
-					{apart === 1 ? "One thing in the data file cannot be read and is set apart" : `${apart} things in the data file cannot be read and are set apart`}: all
-					the rest works. <Link to="/stores/data">Look at your data</Link>
+					{apart === 1 ? "One thing in the data file cannot be read and is set apart" : `${apart} things in the data file cannot be read and are set apart`}:
+					all the rest works. <Link to="/stores/data">Look at your data</Link>
 				</Box>
 			)}
 			{bare && <Begin />}
@@ -64,7 +65,7 @@ function Tile({ t }: { t: S["Tile"] }) {
 		<Box bg="sheet" border="1px solid {colors.line}" display="flex" gap="16px" p="16px">
 			<Link
 				to={`/card/${t.id}/pieces`}
-				style={{ flex: "0 0 200px", display: "grid", placeItems: "center", background: "#a9aaa9", minHeight: 200 }}
+				style={{ flex: "0 0 200px", display: "grid", placeItems: "center", background: hue.bench, minHeight: 200 }}
 				aria-label={`Open ${t.title}`}
 			>
 				<img
@@ -72,12 +73,12 @@ function Tile({ t }: { t: S["Tile"] }) {
 					alt={`Front of ${t.title}`}
 					width={t.w * k}
 					height={t.h * k}
-					style={{ boxShadow: "0 1px 3px #0006" }}
+					style={{ boxShadow: `0 1px 3px ${hue.edge}` }}
 				/>
 			</Link>
 			<Box flex="1" display="flex" flexDirection="column" gap="6px" minW={0}>
 				<h2 style={{ fontSize: 18 }}>
-					<Link to={`/card/${t.id}/pieces`} style={{ color: "#1d2327", textDecoration: "none" }}>
+					<Link to={`/card/${t.id}/pieces`} style={{ color: hue.text, textDecoration: "none" }}>
 						{t.title}
 					</Link>
 				</h2>
@@ -142,7 +143,7 @@ function NewCard() {
 		}
 	};
 	return (
-		<Box bg="sheet" border="1px dashed #7d878d" p="16px">
+		<Box bg="sheet" border={`1px dashed ${hue.rule}`} p="16px">
 			<h2 style={{ fontSize: 18 }}>A new card</h2>
 			<form onSubmit={submit} style={{ display: "grid", gap: 8, gridTemplateColumns: "1fr 1fr", marginTop: 8 }}>
 				<label className="field" style={{ gridColumn: "1 / -1" }}>

@@ -3,6 +3,7 @@ import { type ReactNode, useEffect, useState } from "react";
 import { Link } from "react-router";
 import { api, ok, useKit, useRefresh } from "../api/client";
 import { Button } from "../ui/button";
+import { hue } from "../ui/colours";
 import { typing } from "../ui/keys";
 import { Mark } from "../ui/mark";
 import { Help } from "./help";
@@ -35,7 +36,7 @@ export function Header({ children, right }: { children?: ReactNode; right?: Reac
 	});
 	return (
 		<Box as="header" bg="sheet" borderBottom="1px solid {colors.line}" display="flex" alignItems="center" gap="14px" px="20px" minH="50px" flexWrap="wrap">
-			<Link to="/" style={{ display: "flex", gap: 10, alignItems: "center", textDecoration: "none", color: "#1d2327" }}>
+			<Link to="/" style={{ display: "flex", gap: 10, alignItems: "center", textDecoration: "none", color: hue.text }}>
 				<Mark />
 				<span style={{ font: '700 21px "Bricolage Grotesque"' }}>Ochrestone</span>
 			</Link>

@@ -1,6 +1,7 @@
 import { Box } from "@chakra-ui/react";
 import { useEffect, useRef } from "react";
 import { Button } from "../ui/button";
+import { hue } from "../ui/colours";
 
 const keys: [string, string][] = [
 	["1 to 6", "go to a station"],
@@ -35,7 +36,7 @@ export function Help({ onClose }: { onClose: () => void }) {
 			ref={ref}
 			onClose={onClose}
 			aria-label="Keys and words"
-			style={{ border: "1px solid #7d878d", padding: 24, maxWidth: 760, background: "#f3f3f1", color: "#1d2327" }}
+			style={{ border: `1px solid ${hue.rule}`, padding: 24, maxWidth: 760, background: hue.sheet, color: hue.text }}
 		>
 			<Box display="grid" gridTemplateColumns="repeat(auto-fit, minmax(280px, 1fr))" gap="28px">
 				<Box>

@@ -2,6 +2,7 @@ import { Box } from "@chakra-ui/react";
 import { type ReactNode, useEffect } from "react";
 import { NavLink } from "react-router";
 import { useKit } from "../api/client";
+import { hue } from "../ui/colours";
 import { Boundary } from "./boundary";
 import { Header } from "./header";
 
@@ -40,8 +41,8 @@ export function Shell({ at, children }: { at: keyof typeof names; children: Reac
 }
 
 const tab = ({ isActive }: { isActive: boolean }) => ({
-	color: "#1d2327",
+	color: hue.text,
 	textDecoration: "none",
 	padding: "6px 2px",
-	borderBottom: isActive ? "3px solid #824a00" : "3px solid transparent",
+	borderBottom: isActive ? `3px solid ${hue.ochre}` : "3px solid transparent",
 });

@@ -1,6 +1,7 @@
 import { Box } from "@chakra-ui/react";
 import { Link, useLocation } from "react-router";
 import { openNotes, useBench } from "../api/card";
+import { hue } from "../ui/colours";
 import { stations } from "./stations";
 
 /** The path of stones: its shape says how far a station is and whether it has notes. */
@@ -34,7 +35,7 @@ export function Stones({ station }: { station: string }) {
 								display: "flex",
 								alignItems: "center",
 								gap: 8,
-								color: here ? "#1d2327" : "#4f5962",
+								color: here ? hue.text : hue.quiet,
 								fontWeight: 600,
 								fontFamily: "Bricolage Grotesque",
 								fontSize: 15,
@@ -45,17 +46,17 @@ export function Stones({ station }: { station: string }) {
 								<path
 									className="stone"
 									d="M6 14L14 6l13 1 8 7-4 11-16 2-8-5z"
-									fill={here ? "#e0a040" : mood === "settled" ? "#5c6a75" : "#fff"}
-									stroke={here ? "#824a00" : "#5c6a75"}
+									fill={here ? hue.fill : mood === "settled" ? hue.slate : hue.white}
+									stroke={here ? hue.ochre : hue.slate}
 									strokeWidth="2"
 									strokeLinejoin="round"
 								/>
-								{mood === "in hand" && !here && <path d="M5.6 17 L33.6 17 L31 25 L15 27 L7 22Z" fill="#9aa5ad" />}
-								{notes > 0 && <path d="M33 1.5l7 12H26z" fill="#fff" stroke="#9a2f2b" strokeWidth="1.8" strokeLinejoin="round" />}
+								{mood === "in hand" && !here && <path d="M5.6 17 L33.6 17 L31 25 L15 27 L7 22Z" fill={hue.rule} />}
+								{notes > 0 && <path d="M33 1.5l7 12H26z" fill={hue.white} stroke={hue.madder} strokeWidth="1.8" strokeLinejoin="round" />}
 							</svg>
 							{title}
 						</Link>
-						{i + 1 < stations.length && <Box flex="1" h="1px" bg="#9aa5ad" minW="12px" mx="10px" />}
+						{i + 1 < stations.length && <Box flex="1" h="1px" bg={hue.rule} minW="12px" mx="10px" />}
 					</Box>
 				);
 			})}

@@ -4,6 +4,7 @@ import { Link, useNavigate } from "react-router";
 import { openNotes, useBench } from "../api/card";
 import type { Finding } from "../api/client";
 import { Button } from "../ui/button";
+import { hue } from "../ui/colours";
 
 /** Margin notes: what the program noticed, what, why, what to do. */
 export function Notes({ station }: { station: string }) {
@@ -113,11 +114,11 @@ export function Shape({ kind }: { kind: Finding["severity"] }) {
 		<svg width="20" height="20" viewBox="0 0 20 20" role="img" aria-label={name}>
 			{kind === "spoils" || kind === "shows" ? (
 				<>
-					<path d="M10 2 L18.5 17.5 L1.5 17.5Z" fill={kind === "spoils" ? "#9a2f2b" : "none"} stroke="#9a2f2b" strokeWidth="2" strokeLinejoin="round" />
-					<path d="M10 8v4.5M10 14.4v1" stroke={kind === "spoils" ? "#fff" : "#9a2f2b"} strokeWidth="1.8" />
+					<path d="M10 2 L18.5 17.5 L1.5 17.5Z" fill={kind === "spoils" ? hue.madder : "none"} stroke={hue.madder} strokeWidth="2" strokeLinejoin="round" />
+					<path d="M10 8v4.5M10 14.4v1" stroke={kind === "spoils" ? hue.white : hue.madder} strokeWidth="1.8" />
 				</>
 			) : (
-				<rect x="3" y="3" width="14" height="14" fill="none" stroke="#4f5962" strokeWidth="2" strokeDasharray={kind === "wastes" ? "3 2" : undefined} />
+				<rect x="3" y="3" width="14" height="14" fill="none" stroke={hue.quiet} strokeWidth="2" strokeDasharray={kind === "wastes" ? "3 2" : undefined} />
 			)}
 		</svg>
 	);
@@ -126,8 +127,8 @@ export function Shape({ kind }: { kind: Finding["severity"] }) {
 function Good() {
 	return (
 		<svg width="20" height="20" viewBox="0 0 20 20" role="img" aria-label="Settled">
-			<circle cx="10" cy="10" r="8" fill="none" stroke="#4d6b3b" strokeWidth="2" />
-			<path d="M6 10.4l2.7 2.8L14.2 7" fill="none" stroke="#4d6b3b" strokeWidth="2" />
+			<circle cx="10" cy="10" r="8" fill="none" stroke={hue.lichen} strokeWidth="2" />
+			<path d="M6 10.4l2.7 2.8L14.2 7" fill="none" stroke={hue.lichen} strokeWidth="2" />
 		</svg>
 	);
 }

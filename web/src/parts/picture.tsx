@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
 import type { Colourway, PlanMotif } from "../api/client";
+import { bare, hue } from "../ui/colours";
 import { Shades } from "./shades";
 
 /** A layered image at true proportion in its own frame; spread 1 lays the layers apart, 0 stacks them. */
@@ -34,14 +35,14 @@ export function Layers({
 					>
 						<path
 							d={l.outline}
-							fill={c ? (wet ? c.wet : c.dry) : "#e8e8e6"}
+							fill={c ? (wet ? c.wet : c.dry) : bare}
 							fillRule="evenodd"
-							stroke={layer === l.id ? "#824a00" : "#00000030"}
+							stroke={layer === l.id ? hue.ochre : hue.edge}
 							strokeWidth={layer === l.id ? 0.7 : 0.08}
 						/>
 						{c && c.blends.length > 0 && <Shades layer={l} blends={c.blends} wet={wet} />}
 						{spread > 0.6 && (
-							<text x={look.minX} y={look.minY + 6} fontSize={7} fontWeight={700} fill="#1d2327">
+							<text x={look.minX} y={look.minY + 6} fontSize={7} fontWeight={700} fill={hue.text}>
 								{i + 1}
 							</text>
 						)}

@@ -3,6 +3,7 @@ import { type ReactNode, useState } from "react";
 import { useBench } from "../api/card";
 import type { Bond } from "../api/client";
 import { Button } from "../ui/button";
+import { bare, hue } from "../ui/colours";
 import { fine, length } from "../ui/length";
 import { Notes } from "./notes";
 import { type Ground, grounds } from "./picture";
@@ -73,7 +74,7 @@ export function GroundPicker({ value, onChange }: { value: Ground; onChange: (g:
 					borderColor={value === g ? "text" : "line"}
 					borderWidth={value === g ? "2px" : "1px"}
 				>
-					<span style={{ width: 15, height: 15, background: grounds[g], border: "1px solid #0006" }} />
+					<span style={{ width: 15, height: 15, background: grounds[g], border: `1px solid ${hue.edge}` }} />
 					{g}
 				</Button>
 			))}
@@ -97,8 +98,8 @@ export function ImageStrata({ what, value, sub }: { what: string; value: (i: num
 			thick: w?.thick ?? 0,
 			lift: w?.lift ?? 0,
 			foam: w?.foam,
-			body: w?.paper ?? "#eee",
-			top: w?.dry ?? "#ddd",
+			body: w?.paper ?? bare,
+			top: w?.dry ?? bare,
 		};
 	});
 	const w = b.colourway;
@@ -141,8 +142,8 @@ export function CardStrata({ what, value }: { what: string; value: (id: string) 
 			value: value("back"),
 			thick: leaf,
 			lift: 0,
-			body: base?.colour ?? "#eee",
-			top: base?.colour ?? "#eee",
+			body: base?.colour ?? bare,
+			top: base?.colour ?? bare,
 		},
 		{
 			id: "base",
@@ -151,8 +152,8 @@ export function CardStrata({ what, value }: { what: string; value: (id: string) 
 			value: value("base"),
 			thick: leaf,
 			lift: 0,
-			body: base?.colour ?? "#eee",
-			top: base?.colour ?? "#eee",
+			body: base?.colour ?? bare,
+			top: base?.colour ?? bare,
 		},
 		...plan.front.sheets.map((s, i) => ({
 			id: s.id,
@@ -168,11 +169,7 @@ export function CardStrata({ what, value }: { what: string; value: (id: string) 
 		...plan.front.elements.map((p) => {
 			const e = b.card.elements.find((x) => x.id === p.id);
 			const w = plan.motifs.find((x) => x.id === e?.image?.motif)?.colourways.find((x) => x.id === e?.image?.colourway);
-			const body = e?.gems
-				? e.gems.colour
-				: e?.sheet
-					? (b.state.kit.papers.find((x) => x.id === e.sheet?.paper)?.colour ?? "#eee")
-					: (w?.layers[0]?.dry ?? "#ddd");
+			const body = e?.gems ? e.gems.colour : e?.sheet ? (b.state.kit.papers.find((x) => x.id === e.sheet?.paper)?.colour ?? bare) : (w?.layers[0]?.dry ?? bare);
 			const k = Math.max(0, (w?.layers.length ?? 1) - 1);
 			const flat = p.printed && p.z1 - p.z0 < 0.005;
 			return {

@@ -1,12 +1,13 @@
 import { type ReactNode, useLayoutEffect, useRef, useState } from "react";
+import { bare, hue } from "../ui/colours";
 import type { Settings } from "../ui/length";
-import type { Box } from "./picture";
+import { type Box, grounds } from "./picture";
 
 /** The table: a drawing surface on a neutral ground with rulers along two edges in the chosen unit. */
 export function Table({
 	box,
 	settings,
-	ground = "#a9aaa9",
+	ground = grounds.grey,
 	children,
 	label,
 	origin,
@@ -34,8 +35,8 @@ export function Table({
 	const left = box.x - (w - box.w) / 2;
 	const top = box.y - (h - box.h) / 2;
 	const o = origin ?? { x: box.x, y: box.y };
-	const dark = ground === "#26282b";
-	const ink = dark ? "#e8e8e6" : "#1d2327";
+	const dark = ground === grounds.dark;
+	const ink = dark ? bare : hue.text;
 	return (
 		<div ref={ref} style={{ position: "relative", flex: 1, minHeight: 0, background: ground, overflow: "hidden" }}>
 			<svg width={size.w} height={size.h} style={{ position: "absolute", inset: 0 }} aria-hidden="true">

@@ -1,6 +1,7 @@
 import { Box } from "@chakra-ui/react";
 import { NavLink, useParams } from "react-router";
 import { api, ok, type S, type State, useKit } from "../api/client";
+import { hue } from "../ui/colours";
 import { Waiting } from "../ui/waiting";
 import { YourData } from "./data";
 import { Inks } from "./inks/drawer";
@@ -20,7 +21,7 @@ export default function Stores() {
 			<h1 style={{ fontSize: 26 }}>The stores</h1>
 			<Box as="nav" aria-label="Shelves" display="flex" gap="20px" my="8px" flexWrap="wrap">
 				{shelves.map((s) => (
-					<NavLink key={s} to={`/stores/${s}`} style={({ isActive }) => ({ textTransform: "capitalize", color: isActive ? "#1d2327" : "#824a00" })}>
+					<NavLink key={s} to={`/stores/${s}`} style={({ isActive }) => ({ textTransform: "capitalize", color: isActive ? hue.text : hue.ochre })}>
 						{s}
 					</NavLink>
 				))}
@@ -57,7 +58,7 @@ function Papers({ state }: { state: State }) {
 						{state.kit.papers.map((p) => (
 							<tr key={p.id}>
 								<td>
-									<Box w="56px" h="24px" bg={p.colour} border="1px solid #0003" />
+									<Box w="56px" h="24px" bg={p.colour} border={`1px solid ${hue.edge}`} />
 								</td>
 								<td>{p.name}</td>
 								<td>

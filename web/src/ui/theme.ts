@@ -1,4 +1,5 @@
 import { createSystem, defaultBaseConfig, defineConfig, defineRecipe } from "@chakra-ui/react";
+import { colours } from "./colours";
 
 export const button = defineRecipe({
 	base: {
@@ -17,7 +18,7 @@ export const button = defineRecipe({
 	variants: {
 		variant: {
 			plain: { bg: "white", border: "1px solid {colors.line}", color: "text", _hover: { borderColor: "ochre" } },
-			main: { bg: "ochre", color: "white", border: "1px solid {colors.ochre}", _hover: { bg: "#8a4f00" } },
+			main: { bg: "ochre", color: "white", border: "1px solid {colors.ochre}", _hover: { bg: "text" } },
 			link: { color: "ochre", bg: "transparent", border: "0 solid transparent", textAlign: "left", _hover: { textDecoration: "underline" } },
 		},
 		size: {
@@ -36,18 +37,7 @@ const config = defineConfig({
 	},
 	theme: {
 		tokens: {
-			colors: {
-				ground: { value: "#d9dad8" },
-				sheet: { value: "#f3f3f1" },
-				bench: { value: "#a9aaa9" },
-				line: { value: "#bfc2c1" },
-				text: { value: "#1d2327" },
-				quiet: { value: "#4f5962" },
-				ochre: { value: "#824a00" },
-				fill: { value: "#e0a040" },
-				lichen: { value: "#4d6b3b" },
-				madder: { value: "#9a2f2b" },
-			},
+			colors: Object.fromEntries(Object.entries(colours).map(([name, value]) => [name, { value }])),
 			fonts: {
 				body: { value: '"Figures", "Atkinson Hyperlegible Next", sans-serif' },
 				heading: { value: '"Bricolage Grotesque", sans-serif' },

@@ -5,6 +5,7 @@ import { useBench } from "../../api/card";
 import { api, ok, type S } from "../../api/client";
 import { Frame } from "../../parts/picture";
 import { CardStrata, StationFrame } from "../../parts/station";
+import { bare, hue } from "../../ui/colours";
 import { fine, height, length } from "../../ui/length";
 
 /** Depth: a cut across the front, the side view along it, the thickness against the slot. */
@@ -31,7 +32,7 @@ export default function Depth() {
 						sub={`${length(d.total, fine)} at its highest: ${d.at || "the card itself"}. Weighs ${d.weight.toFixed(0)} g without its envelope.`}
 					/>
 					<Box flex="1" minH={0} overflow="auto" tabIndex={0} display="flex" flexDirection="column">
-						<Box display="flex" gap="24px" p="12px 20px" alignItems="flex-start" bg="#a9aaa9">
+						<Box display="flex" gap="24px" p="12px 20px" alignItems="flex-start" bg={hue.bench}>
 							<FrontWithCut y={y} onCut={setCut} />
 							<Box flex="1" minW={0}>
 								<label style={{ fontSize: 13, display: "flex", gap: 10, alignItems: "center" }}>
@@ -108,7 +109,7 @@ function FrontWithCut({ y, onCut }: { y: number; onCut: (y: number) => void }) {
 			onPointerUp={() => setHeld(false)}
 		>
 			<img src={`/api/cards/${b.view.id}/front.svg?v=${b.view.version}`} alt="The front" width={c.base.w * k} height={c.base.h * k} draggable={false} />
-			<div style={{ position: "absolute", left: -10, right: -10, top: y * k - 1, height: 2, background: "#824a00" }} />
+			<div style={{ position: "absolute", left: -10, right: -10, top: y * k - 1, height: 2, background: hue.ochre }} />
 			<div
 				style={{
 					position: "absolute",
@@ -116,8 +117,8 @@ function FrontWithCut({ y, onCut }: { y: number; onCut: (y: number) => void }) {
 					top: y * k - 8,
 					width: 16,
 					height: 16,
-					background: "#e0a040",
-					border: "2px solid #824a00",
+					background: hue.fill,
+					border: `2px solid ${hue.ochre}`,
 					transform: "rotate(45deg)",
 				}}
 			/>
@@ -130,7 +131,7 @@ function SideView({ slabs }: { slabs: S["Slab"][] }) {
 	const b = useBench();
 	const W = b.card.base.w;
 	const d = b.view.plan.depth;
-	const base = b.state.kit.papers.find((p) => p.id === b.card.base.paper)?.colour ?? "#eee";
+	const base = b.state.kit.papers.find((p) => p.id === b.card.base.paper)?.colour ?? bare;
 	const mag = Math.max(3, Math.min(16, Math.round((W * 0.24) / Math.max(d.total, 0.5))));
 	const H = Math.max(d.total, 2) * mag + 4;
 	const y = (z: number) => H - z * mag;
@@ -150,22 +151,22 @@ function SideView({ slabs }: { slabs: S["Slab"][] }) {
 			>
 				<defs>
 					<pattern id="foam2" width={6 * px} height={6 * px} patternUnits="userSpaceOnUse">
-						<rect width={6 * px} height={6 * px} fill="#fff" />
-						<circle cx={2 * px} cy={2 * px} r={0.8 * px} fill="#8b9499" />
+						<rect width={6 * px} height={6 * px} fill={hue.white} />
+						<circle cx={2 * px} cy={2 * px} r={0.8 * px} fill={hue.rule} />
 					</pattern>
 				</defs>
 				{[0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10]
 					.filter((z) => z * mag < H)
 					.map((z) => (
 						<g key={z}>
-							<line x1={-4} x2={W} y1={y(z)} y2={y(z)} stroke="#d3d5d4" strokeWidth={0.2} />
-							<text x={-5} y={y(z) + 4 * px} fontSize={12.5 * px} textAnchor="end" fill="#4f5962">
+							<line x1={-4} x2={W} y1={y(z)} y2={y(z)} stroke={hue.bed} strokeWidth={0.2} />
+							<text x={-5} y={y(z) + 4 * px} fontSize={12.5 * px} textAnchor="end" fill={hue.quiet}>
 								{z} mm
 							</text>
 						</g>
 					))}
-				<rect x={0} y={y(leaf)} width={W} height={leaf * mag} fill={base} stroke="#1d232755" strokeWidth={0.15} />
-				<rect x={0} y={y(2 * leaf)} width={W} height={leaf * mag} fill={base} stroke="#1d232755" strokeWidth={0.15} />
+				<rect x={0} y={y(leaf)} width={W} height={leaf * mag} fill={base} stroke={hue.outline} strokeWidth={0.15} />
+				<rect x={0} y={y(2 * leaf)} width={W} height={leaf * mag} fill={base} stroke={hue.outline} strokeWidth={0.15} />
 				{slabs.map((s, i) => {
 					const w = s.x1 - s.x0;
 					const foam = s.foam && s.lift > 0;
@@ -181,7 +182,7 @@ function SideView({ slabs }: { slabs: S["Slab"][] }) {
 									width={Math.max(0.2, w - 2 * inset)}
 									height={s.lift * mag}
 									fill="url(#foam2)"
-									stroke="#8b9499"
+									stroke={hue.rule}
 									strokeWidth={0.15}
 								/>
 							)}
@@ -193,7 +194,7 @@ function SideView({ slabs }: { slabs: S["Slab"][] }) {
 										width={w}
 										height={(s.z1 - s.z0) * mag}
 										fill={s.body}
-										stroke={on ? "#824a00" : "#1d232777"}
+										stroke={on ? hue.ochre : hue.outline}
 										strokeWidth={on ? 0.5 : 0.15}
 									/>
 									<rect x={s.x0} y={y(s.z1)} width={w} height={Math.min(0.9, (s.z1 - s.z0) * mag * 0.35)} fill={s.top} />
@@ -223,8 +224,8 @@ function Slot({ total, limit, card, envelope, cls }: { total: number; limit: num
 				aria-label={`${envelope ? "Filled envelope" : "Card"} ${total.toFixed(2)} mm in a slot of ${limit.toFixed(2)} mm`}
 			>
 				<rect x={0.5} y={6} width={220} height={limit * px} fill="#26282b" />
-				<rect x={14} y={6 + Math.max(0, (limit - total) * px)} width={192} height={total * px} fill={over ? "#9a2f2b" : "#e0a040"} />
-				<text x={232} y={6 + (limit * px) / 2 + 5} fontSize={13} fill="#1d2327">
+				<rect x={14} y={6 + Math.max(0, (limit - total) * px)} width={192} height={total * px} fill={over ? hue.madder : hue.fill} />
+				<text x={232} y={6 + (limit * px) / 2 + 5} fontSize={13} fill={hue.text}>
 					{height(envelope ? total : card)} {envelope ? "filled" : "card alone"}
 					{cls && `, ${over ? "too thick" : "goes through"}`}
 				</text>

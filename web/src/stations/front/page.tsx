@@ -6,6 +6,7 @@ import { Frame, grounds, Layers } from "../../parts/picture";
 import { CardStrata, GroundPicker, HeldField, MotifPicker, StationFrame, useGround } from "../../parts/station";
 import { Table } from "../../parts/table";
 import { Button } from "../../ui/button";
+import { bare, hue } from "../../ui/colours";
 import { typing } from "../../ui/keys";
 import { LengthField, length } from "../../ui/length";
 
@@ -39,7 +40,7 @@ export default function Front() {
 	});
 	const laid = c.elements.filter((e) => e.face === "front" && !isMat(e));
 	const placed = view.plan.front.elements.find((p) => p.id === b.element);
-	const base = b.state.kit.papers.find((p) => p.id === c.base.paper)?.colour ?? "#fff";
+	const base = b.state.kit.papers.find((p) => p.id === c.base.paper)?.colour ?? bare;
 	const panel = view.plan.front.sheets.at(-1) ?? { x: 0, y: 0, w: c.base.w, h: c.base.h };
 	const addStrip = () => b.edit({ addStrip: {} });
 	return (
@@ -76,7 +77,7 @@ export default function Front() {
 								<defs>
 									<pattern id="over" width={3} height={3} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
 										<rect width={3} height={3} fill="#fff6" />
-										<line x1={0} x2={0} y1={0} y2={3} stroke="#9a2f2b" strokeWidth={1} />
+										<line x1={0} x2={0} y1={0} y2={3} stroke={hue.madder} strokeWidth={1} />
 									</pattern>
 									<filter id="lift" x="-10%" y="-10%" width="120%" height="130%">
 										<feDropShadow dx="0.3" dy="0.9" stdDeviation="0.7" floodOpacity="0.35" />
@@ -92,7 +93,7 @@ export default function Front() {
 										width={sh.w}
 										height={sh.h}
 										fill={sh.colour}
-										stroke={b.element === sh.id ? "#824a00" : "#0003"}
+										stroke={b.element === sh.id ? hue.ochre : hue.edge}
 										strokeWidth={b.element === sh.id ? 0.8 : 0.1}
 										onPointerDown={() => b.pick({ element: sh.id })}
 									/>
@@ -141,9 +142,9 @@ function marginOf(
 
 function FoldMark({ c }: { c: Card }) {
 	return c.base.fold === "top" ? (
-		<line x1={0} x2={c.base.w} y1={0} y2={0} stroke="#1d2327" strokeWidth={1.2} strokeDasharray="3 2" />
+		<line x1={0} x2={c.base.w} y1={0} y2={0} stroke={hue.text} strokeWidth={1.2} strokeDasharray="3 2" />
 	) : (
-		<line x1={0} x2={0} y1={0} y2={c.base.h} stroke="#1d2327" strokeWidth={1.2} strokeDasharray="3 2" />
+		<line x1={0} x2={0} y1={0} y2={c.base.h} stroke={hue.text} strokeWidth={1.2} strokeDasharray="3 2" />
 	);
 }
 
@@ -154,11 +155,11 @@ function Thing({ e, over, on, scale }: { e: Element; over: boolean; on: boolean;
 	if (st) {
 		const words = wordsOf(e);
 		const [w, h] = [(st.w ?? 0) - 2 * (st.trim ?? 0), (st.h ?? 0) - 2 * (st.trim ?? 0)];
-		const paper = b.state.kit.papers.find((p) => p.id === st.paper)?.colour ?? "#fff";
-		const ink = b.state.inks.find((i) => i.id === words?.ink)?.dry ?? "#222";
+		const paper = b.state.kit.papers.find((p) => p.id === st.paper)?.colour ?? bare;
+		const ink = b.state.inks.find((i) => i.id === words?.ink)?.dry ?? hue.text;
 		return (
 			<>
-				<rect x={-w / 2} y={-h / 2} width={w} height={h} fill={paper} stroke={on ? "#824a00" : "#0003"} strokeWidth={on ? 2 / scale : 0.1} />
+				<rect x={-w / 2} y={-h / 2} width={w} height={h} fill={paper} stroke={on ? hue.ochre : hue.edge} strokeWidth={on ? 2 / scale : 0.1} />
 				{words && (
 					<text textAnchor="middle" y={words.letter / 2} fontSize={words.letter / 0.668} fill={ink} pointerEvents="none">
 						{words.text}
@@ -180,7 +181,7 @@ function Thing({ e, over, on, scale }: { e: Element; over: boolean; on: boolean;
 						cy={p.y}
 						r={size / 2}
 						fill={over ? "url(#over)" : colour}
-						stroke={on ? "#824a00" : "#0005"}
+						stroke={on ? hue.ochre : hue.edge}
 						strokeWidth={on ? 2 / scale : 0.15}
 					/>
 				))}
@@ -197,7 +198,7 @@ function Image({ look, colourway, on, over, scale }: { look: PlanMotif; colourwa
 	return (
 		<g transform={`translate(${-look.minX - look.w / 2} ${-look.minY - look.h / 2})`}>
 			<Layers look={look} colourway={colourway} />
-			<path d={look.silhouette} fill={over ? "url(#over)" : "#0000"} stroke={on ? "#824a00" : "none"} strokeWidth={2.4 / scale} fillRule="evenodd" />
+			<path d={look.silhouette} fill={over ? "url(#over)" : "#0000"} stroke={on ? hue.ochre : "none"} strokeWidth={2.4 / scale} fillRule="evenodd" />
 		</g>
 	);
 }
@@ -252,15 +253,15 @@ function Distances({
 	const [l, r, t, bt] = [e.x - box.w / 2 - panel.x, panel.x + panel.w - e.x - box.w / 2, e.y - box.h / 2 - panel.y, panel.y + panel.h - e.y - box.h / 2];
 	const line = (x1: number, y1: number, x2: number, y2: number, v: number, key: string) => (
 		<g key={key} pointerEvents="none">
-			<line x1={x1} y1={y1} x2={x2} y2={y2} stroke={v < -0.05 ? "#9a2f2b" : "#824a00"} strokeWidth={1.4 / scale} />
+			<line x1={x1} y1={y1} x2={x2} y2={y2} stroke={v < -0.05 ? hue.madder : hue.ochre} strokeWidth={1.4 / scale} />
 			<text
 				x={(x1 + x2) / 2}
 				y={(y1 + y2) / 2 - 4 / scale}
 				fontSize={12.5 / scale}
 				fontWeight={700}
 				textAnchor="middle"
-				fill={v < -0.05 ? "#9a2f2b" : "#1d2327"}
-				stroke="#fffd"
+				fill={v < -0.05 ? hue.madder : hue.text}
+				stroke={hue.veil}
 				strokeWidth={3 / scale}
 				paintOrder="stroke"
 			>
@@ -290,8 +291,8 @@ function Form() {
 		flexWrap: "wrap",
 		alignItems: "end",
 		padding: "8px 20px",
-		background: "#f3f3f1",
-		borderTop: "1px solid #bfc2c1",
+		background: hue.sheet,
+		borderTop: `1px solid ${hue.line}`,
 	} as const;
 	if (e && !isMat(e)) {
 		const put = (f: { x?: number; y?: number; turn?: number }) => b.edit({ put: { element: e.id, ...f } });

@@ -2,6 +2,7 @@ import { Box } from "@chakra-ui/react";
 import { useBench } from "../../api/card";
 import type { S } from "../../api/client";
 import { Button } from "../../ui/button";
+import { hue } from "../../ui/colours";
 import { length } from "../../ui/length";
 
 const zones = ["rim", "foot", "tip", "left side", "right side", "all over"] as const;
@@ -34,7 +35,7 @@ export function Blends({ f, look, cut, set }: { f: S["Finish"]; look: S["LookLay
 		<Box flexBasis="100%" display="flex" flexDirection="column" gap="5px" fontSize="13px">
 			{list.map((s, n) => (
 				<Box key={`${s.zone}${n}`} display="flex" gap="8px" alignItems="center">
-					<span style={{ width: 22, height: 22, background: look.blends[n]?.dry || "none", border: "1px solid #0004" }} />
+					<span style={{ width: 22, height: 22, background: look.blends[n]?.dry || "none", border: `1px solid ${hue.edge}` }} />
 					{inks(s.ink, `Ink of blend ${n + 1}`, (ink) => put(n, { ink }))}
 					<select aria-label={`Zone of blend ${n + 1}`} value={s.zone} onChange={(e) => put(n, { zone: e.target.value as S["Blend"]["zone"] })}>
 						{zones.map((z) => (

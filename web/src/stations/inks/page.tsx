@@ -6,6 +6,7 @@ import { Frame, grounds, Layers } from "../../parts/picture";
 import { GroundPicker, ImageStrata, MotifPicker, NoImage, StationFrame, useGround } from "../../parts/station";
 import { Table } from "../../parts/table";
 import { Button } from "../../ui/button";
+import { hue } from "../../ui/colours";
 import { typing } from "../../ui/keys";
 import { Blends } from "./blends";
 import { Ranked } from "./ranked";
@@ -120,7 +121,7 @@ function Chosen({ more, onMore: setMore }: { more: boolean; onMore: (v: boolean)
 	return (
 		<Box className="one-line" px="14px" py="7px" bg="sheet" borderTop="1px solid {colors.line}">
 			<b style={{ fontSize: 14 }}>{l.label}</b>
-			<span style={{ display: "flex", border: "1px solid #0004" }} title="Wet, then dried">
+			<span style={{ display: "flex", border: `1px solid ${hue.edge}` }} title="Wet, then dried">
 				<span style={{ width: 22, height: 26, background: look.wet }} />
 				<span style={{ width: 22, height: 26, background: look.dry }} />
 			</span>
@@ -212,7 +213,7 @@ function Rail() {
 		<Box
 			as="section"
 			aria-label="Lightness rail"
-			bg="#c9cac9"
+			bg={hue.bed}
 			borderLeft="1px solid {colors.line}"
 			p="12px 0 0 12px"
 			minH={0}
@@ -237,11 +238,11 @@ function Rail() {
 							))}
 						</linearGradient>
 					</defs>
-					<rect x={2} y={y(100)} width={11} height={y(0) - y(100)} fill="url(#rail)" stroke="#5c6a75" strokeWidth={0.6} />
+					<rect x={2} y={y(100)} width={11} height={y(0) - y(100)} fill="url(#rail)" stroke={hue.slate} strokeWidth={0.6} />
 					{[100, 80, 60, 40, 20, 0].map((l) => (
 						<g key={l}>
-							<line x1={13} x2={19} y1={y(l)} y2={y(l)} stroke="#1d2327" />
-							<text x={21} y={y(l) + 4} fontSize={11} fill="#1d2327">
+							<line x1={13} x2={19} y1={y(l)} y2={y(l)} stroke={hue.text} />
+							<text x={21} y={y(l) + 4} fontSize={11} fill={hue.text}>
 								{l}
 							</text>
 						</g>
@@ -256,7 +257,7 @@ function Rail() {
 								key={`t${l.id}`}
 								d={`M${x} ${y(l.l)} C${x + 30} ${y(l.l)} ${w - 30} ${end} ${w} ${end}`}
 								fill="none"
-								stroke={on ? "#824a00" : bad ? "#9a2f2b" : "#4f5962"}
+								stroke={on ? hue.ochre : bad ? hue.madder : hue.quiet}
 								strokeWidth={on ? 3 : bad ? 1.8 : 1}
 								strokeDasharray={bad ? "5 3" : undefined}
 							/>
@@ -272,13 +273,13 @@ function Rail() {
 									.filter((s) => s.dry)
 									.map((s, n) => (
 										<g key={`${s.zone}${n}`}>
-											{on && <line x1={x + 18} x2={x + 18} y1={y(l.l) + (s.l < l.l ? 8 : -8)} y2={y(s.l)} stroke="#1d2327aa" strokeDasharray="2 2" />}
-											<circle cx={x + 18} cy={y(s.l)} r={5} fill={s.dry} stroke="#1d2327aa">
+											{on && <line x1={x + 18} x2={x + 18} y1={y(l.l) + (s.l < l.l ? 8 : -8)} y2={y(s.l)} stroke={hue.mark} strokeDasharray="2 2" />}
+											<circle cx={x + 18} cy={y(s.l)} r={5} fill={s.dry} stroke={hue.mark}>
 												<title>{`${look.layers[i].label}, ${s.zone}: lightness ${Math.round(s.l)}`}</title>
 											</circle>
 										</g>
 									))}
-								<path d={`M${x} ${y(l.l)}l6 -8h24l6 8l-6 8h-24z`} fill={l.dry} stroke={on ? "#1d2327" : "#1d2327aa"} strokeWidth={on ? 2.5 : 1} />
+								<path d={`M${x} ${y(l.l)}l6 -8h24l6 8l-6 8h-24z`} fill={l.dry} stroke={on ? hue.text : hue.mark} strokeWidth={on ? 2.5 : 1} />
 								<title>{`${look.layers[i].label}: lightness ${Math.round(l.l)}`}</title>
 							</g>
 						);

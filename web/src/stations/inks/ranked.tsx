@@ -5,6 +5,7 @@ import { useBench } from "../../api/card";
 import { api, ok, type S } from "../../api/client";
 import { Picture } from "../../parts/picture";
 import { Button } from "../../ui/button";
+import { hue } from "../../ui/colours";
 
 const schools = ["light ground", "dark ground", "local colour", "every piece"] as const;
 const leans = ["warmer", "cooler", "quieter", "livelier"] as const;
@@ -85,7 +86,7 @@ export function Ranked() {
 	const chosen = colourway.layers.find((l) => l.id === b.layer);
 	const setSchool = (school: (typeof schools)[number]) => b.edit({ school: { motif: motif.id, school } });
 	return (
-		<Box p="7px 14px 8px" bg="#b9bab9" minH="128px">
+		<Box p="7px 14px 8px" bg={hue.bed} minH="128px">
 			<Box display="flex" gap="10px" alignItems="center" flexWrap="wrap" mb="6px" fontSize="13px">
 				<b style={{ fontSize: 15 }}>From your drawer</b>
 				<select
@@ -264,7 +265,7 @@ function Choice({
 }) {
 	const inner = (
 		<>
-			<span style={{ display: "block", height: 58, background: "#c9cac9", padding: 4, border: now ? "2px solid #824a00" : "1px solid #7d878d" }}>
+			<span style={{ display: "block", height: 58, background: hue.bed, padding: 4, border: now ? `2px solid ${hue.ochre}` : `1px solid ${hue.rule}` }}>
 				{children}
 			</span>
 			{strip && (
@@ -280,7 +281,7 @@ function Choice({
 			<span style={{ fontSize: 12, display: "block" }}>{sub}</span>
 		</>
 	);
-	const style = { flex: "0 1 112px", minWidth: 0, padding: 0, background: "none", border: 0, textAlign: "left", color: "#1d2327" } as const;
+	const style = { flex: "0 1 112px", minWidth: 0, padding: 0, background: "none", border: 0, textAlign: "left", color: hue.text } as const;
 	return onClick ? (
 		<button type="button" style={{ ...style, cursor: "pointer" }} onClick={onClick} title={tip}>
 			{inner}

@@ -4,6 +4,7 @@ import { useBench } from "../../api/card";
 import { apartBox, Frame, grounds, Layers } from "../../parts/picture";
 import { GroundPicker, HeldField, ImageStrata, MotifPicker, NoImage, StationFrame, useGround } from "../../parts/station";
 import { Table } from "../../parts/table";
+import { hue } from "../../ui/colours";
 import { length } from "../../ui/length";
 
 /** Pieces: the layered image and its parts, apart or together; what shows, what hides, labels, order. */
@@ -58,7 +59,7 @@ export default function Pieces() {
 							<>
 								<Layers look={look} colourway={b.colourway} spread={spread} layer={b.layer} onPick={(id) => b.pick({ layer: id })} />
 								{chosen && spread < 0.05 && (
-									<path d={chosen.shown} fill="#e0a04055" stroke="#824a00" strokeWidth={1.5 / scale} fillRule="evenodd" pointerEvents="none" />
+									<path d={chosen.shown} fill={hue.glow} stroke={hue.ochre} strokeWidth={1.5 / scale} fillRule="evenodd" pointerEvents="none" />
 								)}
 							</>
 						)}

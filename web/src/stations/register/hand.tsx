@@ -3,6 +3,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useBench } from "../../api/card";
 import { api, ok, type S } from "../../api/client";
 import { Button } from "../../ui/button";
+import { hue } from "../../ui/colours";
 import { compass, reachPath, turned } from "./play";
 
 /** What the log tells: where placements of this layer came out against its play, and how each way of placing repeats. */
@@ -91,10 +92,10 @@ function Scatter({ ps, play }: { ps: S["Placement"][]; play: S["Play"] }) {
 				role="img"
 				aria-label={`${inside} of ${ps.length} placements inside the play`}
 			>
-				<path d={`M${-most} 0H${most}M0 ${-most}V${most}`} stroke="#bfc2c1" strokeWidth={px} />
-				<path d={reachPath(play.reach, 1)} fill="#e9e4d8" stroke="#824a00" strokeWidth={1.5 * px} />
+				<path d={`M${-most} 0H${most}M0 ${-most}V${most}`} stroke={hue.line} strokeWidth={px} />
+				<path d={reachPath(play.reach, 1)} fill={hue.wash} stroke={hue.ochre} strokeWidth={1.5 * px} />
 				{ps.map((p) => (
-					<circle key={p.id} cx={p.x} cy={p.y} r={4 * px} fill={p.good ? "#4d6b3b" : "#9a2f2b"} fillOpacity={0.8} />
+					<circle key={p.id} cx={p.x} cy={p.y} r={4 * px} fill={p.good ? hue.lichen : hue.madder} fillOpacity={0.8} />
 				))}
 			</svg>
 			<Box>

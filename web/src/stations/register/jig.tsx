@@ -3,6 +3,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useBench } from "../../api/card";
 import { api, ok } from "../../api/client";
+import { hue } from "../../ui/colours";
 import { length } from "../../ui/length";
 import { Num } from "../../ui/number";
 
@@ -78,18 +79,18 @@ function Ring({ turns, radius, width, second, inner, panel }: { turns: number; r
 			role="img"
 			aria-label={`A ring of ${turns}`}
 		>
-			{panel > 0 && <rect x={-panel / 2} y={-panel / 2} width={panel} height={panel} fill="#fbfbfa" stroke="#8a9196" strokeWidth={line} />}
+			{panel > 0 && <rect x={-panel / 2} y={-panel / 2} width={panel} height={panel} fill="#fbfbfa" stroke={hue.rule} strokeWidth={line} />}
 			{Array.from({ length: turns }, (_, k) => {
 				const [x, y] = at(k, radius);
 				const [u, v] = at(k + 0.5, second);
 				return (
 					<g key={k}>
-						<circle cx={x} cy={y} r={width / 2} fill={k === 0 ? "#e0a040" : "#d9dad8"} stroke="#1d2327" strokeWidth={line} />
-						{second > 0 && <circle cx={u} cy={v} r={inner / 2} fill="none" stroke="#1d2327" strokeWidth={line} />}
+						<circle cx={x} cy={y} r={width / 2} fill={k === 0 ? hue.fill : hue.ground} stroke={hue.text} strokeWidth={line} />
+						{second > 0 && <circle cx={u} cy={v} r={inner / 2} fill="none" stroke={hue.text} strokeWidth={line} />}
 					</g>
 				);
 			})}
-			<path d={`M${-3 * line} 0H${3 * line}M0 ${-3 * line}V${3 * line}`} stroke="#1d2327" strokeWidth={line} />
+			<path d={`M${-3 * line} 0H${3 * line}M0 ${-3 * line}V${3 * line}`} stroke={hue.text} strokeWidth={line} />
 		</svg>
 	);
 }

@@ -7,6 +7,7 @@ import { Frame } from "../../parts/picture";
 import { ImageStrata, MotifPicker, NoImage, StationFrame } from "../../parts/station";
 import { Table } from "../../parts/table";
 import { Button } from "../../ui/button";
+import { bare, hue } from "../../ui/colours";
 import { typing } from "../../ui/keys";
 import { Forgive } from "./forgive";
 import { Hand } from "./hand";
@@ -212,41 +213,41 @@ export default function Register() {
 													drag.current = null;
 												}}
 											>
-												{host && <path d={host.outline} fill={hostLook?.dry ?? "#ddd"} fillRule="evenodd" stroke="#1d2327" strokeWidth={0.6 / scale} />}
-												{round && <rect x={tight.x} y={tight.y} width={tight.w} height={tight.h} fill={w?.[at].dry ?? "#f6f5f1"} />}
+												{host && <path d={host.outline} fill={hostLook?.dry ?? bare} fillRule="evenodd" stroke={hue.text} strokeWidth={0.6 / scale} />}
+												{round && <rect x={tight.x} y={tight.y} width={tight.w} height={tight.h} fill={w?.[at].dry ?? bare} />}
 												{prints.map(({ x, k }) => (
-													<path key={x.id} d={x.outline} fill={w?.[k].dry ?? "#bbb"} fillRule="evenodd" />
+													<path key={x.id} d={x.outline} fill={w?.[k].dry ?? bare} fillRule="evenodd" />
 												))}
 												{p.bound && !blind && !round && (
-													<path d={p.bound} fill="none" stroke="#824a00" strokeWidth={1.2 / scale} strokeDasharray={`${5 / scale} ${4 / scale}`} />
+													<path d={p.bound} fill="none" stroke={hue.ochre} strokeWidth={1.2 / scale} strokeDasharray={`${5 / scale} ${4 / scale}`} />
 												)}
 												<path
 													d={l.outline}
-													fill={round ? "#f3f3f111" : (w?.[at].dry ?? "#bbb")}
+													fill={round ? "#f3f3f111" : (w?.[at].dry ?? bare)}
 													fillOpacity={0.85}
 													fillRule="evenodd"
 													transform={`translate(${off.x} ${off.y}) rotate(${off.t} ${p.centreX} ${p.centreY})`}
-													stroke={inside || blind ? "#1d2327" : "#9a2f2b"}
+													stroke={inside || blind ? hue.text : hue.madder}
 													strokeWidth={((inside || blind ? 0.8 : 2.4) + (round ? 1 : 0)) / scale}
 													style={{ cursor: "move" }}
 												/>
 												{p.judged && !blind && p.reach.length > 0 && (
 													<g transform={`translate(${p.centreX} ${p.centreY})`} pointerEvents="none">
-														<path d={reachPath(p.reach, mag)} fill="#f3f3f1cc" stroke="#824a00" strokeWidth={1.8 / scale} />
+														<path d={reachPath(p.reach, mag)} fill={hue.veil} stroke={hue.ochre} strokeWidth={1.8 / scale} />
 														<line
 															x1={0}
 															y1={0}
 															x2={Math.cos((p.tightAt * Math.PI) / 180) * p.tight * mag}
 															y2={Math.sin((p.tightAt * Math.PI) / 180) * p.tight * mag}
-															stroke="#9a2f2b"
+															stroke={hue.madder}
 															strokeWidth={2 / scale}
 														/>
 														<circle
 															cx={off.x * mag}
 															cy={off.y * mag}
 															r={4.5 / scale}
-															fill={inside ? "#4d6b3b" : "#9a2f2b"}
-															stroke="#fff"
+															fill={inside ? hue.lichen : hue.madder}
+															stroke={hue.white}
 															strokeWidth={1.2 / scale}
 														/>
 													</g>
@@ -282,7 +283,7 @@ export default function Register() {
 											The shape in the middle is the play, drawn {mag.toFixed(0)} times true: as long as the dot is inside, nothing shows.{" "}
 											{limitWords(p, told, round, !!doc?.forgive)}
 											<br />
-											<b style={{ color: inside ? "#1d2327" : "#9a2f2b" }}>
+											<b style={{ color: inside ? hue.text : hue.madder }}>
 												{moved
 													? `Off by ${offWords(off) || "less than can be seen"}: ${inside ? "it does not show" : "it shows"} (${allowance(p, off)}).${harmWords(harm, round)}`
 													: "In its place. Drag it, or use the arrow keys and [ ] to turn it, to see how far it may drift."}

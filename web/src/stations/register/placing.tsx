@@ -2,6 +2,7 @@ import { Box } from "@chakra-ui/react";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useBench } from "../../api/card";
 import { api, ok, type S } from "../../api/client";
+import { hue } from "../../ui/colours";
 
 /** How to place a layer: asked of the program whenever the card or the run changes. */
 export function usePlacing(layer: string, run: number) {
@@ -72,7 +73,7 @@ export function Placing({ p, run, onRun }: { p?: S["Placing"]; run: number; onRu
 						</thead>
 						<tbody>
 							{[...p.ways, ...(p.practised ? [p.practised] : [])].map((w, i) => (
-								<tr key={w.id} style={{ background: i === p.pick ? "#e9dcc3" : undefined }} title={w.prepare}>
+								<tr key={w.id} style={{ background: i === p.pick ? hue.wash : undefined }} title={w.prepare}>
 									<td>{w.name}</td>
 									<td style={{ whiteSpace: "nowrap" }}>
 										±{+w.spread.shift.toFixed(2)} mm, ±{+w.spread.turn.toFixed(2)}° {w.own ? "own" : "est."}
@@ -115,10 +116,10 @@ export function Sights({ p, scale }: { p?: S["Placing"]; scale: number }) {
 		<g pointerEvents="none">
 			{p?.sighting.points.map((f, i) => (
 				<g key={`${f.x} ${f.y}`} transform={`translate(${f.x} ${f.y})`}>
-					<path d={`M0 0h${16 / scale}`} stroke="#1d2327" strokeWidth={1.2 / scale} />
-					<circle r={3 / scale} fill="none" stroke="#1d2327" strokeWidth={1.6 / scale} />
-					<circle cx={24 / scale} r={9 / scale} fill="#f3f3f1" stroke="#1d2327" strokeWidth={1.2 / scale} />
-					<text x={24 / scale} y={4.5 / scale} fontSize={12 / scale} fontWeight={700} textAnchor="middle" fill="#1d2327">
+					<path d={`M0 0h${16 / scale}`} stroke={hue.text} strokeWidth={1.2 / scale} />
+					<circle r={3 / scale} fill="none" stroke={hue.text} strokeWidth={1.6 / scale} />
+					<circle cx={24 / scale} r={9 / scale} fill={hue.sheet} stroke={hue.text} strokeWidth={1.2 / scale} />
+					<text x={24 / scale} y={4.5 / scale} fontSize={12 / scale} fontWeight={700} textAnchor="middle" fill={hue.text}>
 						{i + 1}
 					</text>
 				</g>

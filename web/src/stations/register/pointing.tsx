@@ -4,6 +4,7 @@ import { useEffect, useMemo, useState } from "react";
 import { useBench } from "../../api/card";
 import { api, ok, type S } from "../../api/client";
 import { Button } from "../../ui/button";
+import { hue } from "../../ui/colours";
 
 interface Mark {
 	layer: string;
@@ -110,9 +111,9 @@ export function Pointing({
 						role="img"
 						aria-label={`${now.label}, ${now.where}`}
 					>
-						<path d={look.silhouette} fill="#d9dad8" />
-						<path d={l.outline} fill="#a9aaa9" fillRule="evenodd" stroke="#1d2327" strokeWidth={look.w / 160} />
-						<circle cx={now.at.x} cy={now.at.y} r={look.w / 26} fill="none" stroke="#9a2f2b" strokeWidth={look.w / 60} />
+						<path d={look.silhouette} fill={hue.ground} />
+						<path d={l.outline} fill={hue.bench} fillRule="evenodd" stroke={hue.text} strokeWidth={look.w / 160} />
+						<circle cx={now.at.x} cy={now.at.y} r={look.w / 26} fill="none" stroke={hue.madder} strokeWidth={look.w / 60} />
 					</svg>
 				)}
 				<Box flex="1">

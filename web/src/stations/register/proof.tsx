@@ -5,6 +5,7 @@ import { useBench } from "../../api/card";
 import { api, ok, type Problem, type S } from "../../api/client";
 import { stream } from "../../api/stream";
 import { Button } from "../../ui/button";
+import { hue } from "../../ui/colours";
 
 export type Proofed = S["Proofed"];
 export type Verdict = S["Verdict"];
@@ -176,7 +177,7 @@ function Results({ done, onShow, at, onAt }: { done: Measured; onShow: (v: Verdi
 			{print.wrong && <Box color="madder">{print.wrong}</Box>}
 			<Box as="ul" listStyleType="none" p="0" m="0">
 				{print.layers.map((l) => (
-					<li key={l.layer} style={{ padding: "4px 0", borderTop: "1px solid #bfc2c1" }}>
+					<li key={l.layer} style={{ padding: "4px 0", borderTop: `1px solid ${hue.line}` }}>
 						<b>
 							{l.label}: {verdict(l)}
 						</b>{" "}
@@ -211,14 +212,14 @@ function Runner({ prints, layer }: { prints: S["ProofedPrint"][]; layer: string 
 	const y = (v: number) => h / 2 - (v / most) * (h / 2 - 8);
 	return (
 		<svg width={w} height={h} role="img" aria-label={`Off within ${most.toFixed(1)} mm: circles to the right, squares down`}>
-			<line x1={0} x2={w - 92} y1={h / 2} y2={h / 2} stroke="#8a9196" />
-			<g fontSize={11} fill="#4a545d" transform={`translate(${w - 84} 0)`}>
+			<line x1={0} x2={w - 92} y1={h / 2} y2={h / 2} stroke={hue.rule} />
+			<g fontSize={11} fill={hue.quiet} transform={`translate(${w - 84} 0)`}>
 				<text y={12}>within {most.toFixed(1)} mm</text>
-				<circle cx={4} cy={30} r={4.5} fill="#4d6b3b" />
+				<circle cx={4} cy={30} r={4.5} fill={hue.lichen} />
 				<text x={14} y={34}>
 					to the right
 				</text>
-				<rect x={0} y={48} width={8} height={8} fill="none" stroke="#1d2327" strokeWidth={1.4} />
+				<rect x={0} y={48} width={8} height={8} fill="none" stroke={hue.text} strokeWidth={1.4} />
 				<text x={14} y={56}>
 					down
 				</text>
@@ -226,8 +227,8 @@ function Runner({ prints, layer }: { prints: S["ProofedPrint"][]; layer: string 
 			{vs.map((v, i) =>
 				v ? (
 					<g key={i}>
-						<circle cx={x(i)} cy={y(v.x)} r={4.5} fill={v.good ? "#4d6b3b" : "#9a2f2b"} />
-						<rect x={x(i) - 4} y={y(v.y) - 4} width={8} height={8} fill="none" stroke="#1d2327" strokeWidth={1.4} />
+						<circle cx={x(i)} cy={y(v.x)} r={4.5} fill={v.good ? hue.lichen : hue.madder} />
+						<rect x={x(i) - 4} y={y(v.y) - 4} width={8} height={8} fill="none" stroke={hue.text} strokeWidth={1.4} />
 					</g>
 				) : null,
 			)}

@@ -1,4 +1,5 @@
 import { useBench } from "../../api/card";
+import { bare, hue } from "../../ui/colours";
 import type { Measured } from "./proof";
 
 /** A measured print over the design: the design as it should be, every measured layer's edge where it lies. */
@@ -10,7 +11,7 @@ export function ProofView({ done, at, scale }: { done: Measured; at: number; sca
 	return (
 		<g>
 			{look.layers.map((l, i) => (
-				<path key={l.id} d={l.outline} fill={colourway?.layers[i]?.dry ?? "#ccc"} fillOpacity={0.55} fillRule="evenodd" />
+				<path key={l.id} d={l.outline} fill={colourway?.layers[i]?.dry ?? bare} fillOpacity={0.55} fillRule="evenodd" />
 			))}
 			{print.layers.map((v) => {
 				const l = look.layers.find((x) => x.id === v.layer);
@@ -21,13 +22,13 @@ export function ProofView({ done, at, scale }: { done: Measured; at: number; sca
 						<path
 							d={l.outline}
 							fill="none"
-							stroke={v.good ? "#33492a" : "#9a2f2b"}
+							stroke={v.good ? hue.lichen : hue.madder}
 							strokeWidth={1.6 / scale}
 							strokeDasharray={v.good ? undefined : `${7 / scale} ${3 / scale}`}
 							transform={`translate(${v.x} ${v.y}) rotate(${v.turn} ${cx} ${cy})`}
 						/>
-						<line x1={cx} y1={cy} x2={cx + v.x * 10} y2={cy + v.y * 10} stroke={v.good ? "#33492a" : "#9a2f2b"} strokeWidth={2 / scale} />
-						<circle cx={cx + v.x * 10} cy={cy + v.y * 10} r={3.5 / scale} fill={v.good ? "#33492a" : "#9a2f2b"} />
+						<line x1={cx} y1={cy} x2={cx + v.x * 10} y2={cy + v.y * 10} stroke={v.good ? hue.lichen : hue.madder} strokeWidth={2 / scale} />
+						<circle cx={cx + v.x * 10} cy={cy + v.y * 10} r={3.5 / scale} fill={v.good ? hue.lichen : hue.madder} />
 					</g>
 				);
 			})}

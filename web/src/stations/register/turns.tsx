@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from "react";
 import { useBench } from "../../api/card";
 import { type S, turnedOf } from "../../api/client";
 import { Button } from "../../ui/button";
+import { hue } from "../../ui/colours";
 import { length } from "../../ui/length";
 import { Num } from "../../ui/number";
 
@@ -145,7 +146,7 @@ export function PatternView({ p, plan, scale }: { p: Pattern; plan: S["Pattern"]
 	const inner = half - p.trim;
 	return (
 		<g>
-			<rect x={-half} y={-half} width={p.side} height={p.side} fill="#fbfbfa" stroke="#1d2327" strokeWidth={0.8 / scale} />
+			<rect x={-half} y={-half} width={p.side} height={p.side} fill="#fbfbfa" stroke={hue.text} strokeWidth={0.8 / scale} />
 			<clipPath id="panel">
 				<rect x={-half} y={-half} width={p.side} height={p.side} />
 			</clipPath>
@@ -169,9 +170,9 @@ export function PatternView({ p, plan, scale }: { p: Pattern; plan: S["Pattern"]
 			{p.trim > 0 && (
 				<path
 					d={`M${-half} ${-half}H${half}V${half}H${-half}ZM${-inner} ${-inner}V${inner}H${inner}V${-inner}Z`}
-					fill="#a9aaa9"
+					fill={hue.bench}
 					fillOpacity={0.75}
-					stroke="#9a2f2b"
+					stroke={hue.madder}
 					strokeWidth={1.2 / scale}
 					strokeDasharray={`${6 / scale} ${4 / scale}`}
 				/>
@@ -189,15 +190,15 @@ export function PatternView({ p, plan, scale }: { p: Pattern; plan: S["Pattern"]
 					fontSize={14 / scale}
 					fontWeight={700}
 					textAnchor="middle"
-					fill="#1d2327"
+					fill={hue.text}
 				>
 					{i + 1}
 				</text>
 			))}
 			{plan.strikes.map((k) => (
 				<g key={k.number} transform={`translate(${k.x} ${k.y})`} pointerEvents="none">
-					<circle r={11 / scale} fill="#f3f3f1" stroke="#1d2327" strokeWidth={1 / scale} />
-					<text y={5 / scale} fontSize={13 / scale} fontWeight={700} textAnchor="middle" fill="#1d2327">
+					<circle r={11 / scale} fill={hue.sheet} stroke={hue.text} strokeWidth={1 / scale} />
+					<text y={5 / scale} fontSize={13 / scale} fontWeight={700} textAnchor="middle" fill={hue.text}>
 						{k.number}
 					</text>
 				</g>

@@ -4,6 +4,7 @@ import { useBench } from "../../api/card";
 import type { Act } from "../../api/client";
 import { CardStrata, StationFrame } from "../../parts/station";
 import { Button } from "../../ui/button";
+import { hue } from "../../ui/colours";
 import { typing } from "../../ui/keys";
 
 /** Work: one step at a time, readable from a metre and a half; ticked steps are remembered. */
@@ -116,7 +117,7 @@ export default function Work() {
 							{steps.map((s) => (
 								<li
 									key={s.key}
-									style={{ display: "flex", gap: 8, alignItems: "center", background: s.key === at?.key ? "#fff" : undefined, padding: "2px 4px" }}
+									style={{ display: "flex", gap: 8, alignItems: "center", background: s.key === at?.key ? hue.white : undefined, padding: "2px 4px" }}
 								>
 									<input type="checkbox" checked={b.done(s)} onChange={(e) => tick(s, e.target.checked)} aria-label={`Step ${s.number} done: ${s.title}`} />
 									<button
@@ -129,7 +130,7 @@ export default function Work() {
 											border: 0,
 											padding: "5px 0",
 											cursor: "pointer",
-											color: b.done(s) ? "#4f5962" : "#1d2327",
+											color: b.done(s) ? hue.quiet : hue.text,
 											fontWeight: s.key === at?.key ? 700 : 400,
 										}}
 									>

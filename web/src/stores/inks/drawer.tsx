@@ -2,6 +2,7 @@ import { Box } from "@chakra-ui/react";
 import { useState } from "react";
 import { api, ok, type S, type State, useRefresh } from "../../api/client";
 import { Button } from "../../ui/button";
+import { hue } from "../../ui/colours";
 import { Add, Field, Panel, Remove, slug, useTake } from "../shelf";
 import { SwatchSheets } from "./swatches";
 
@@ -45,7 +46,7 @@ export function Inks({ state }: { state: State }) {
 				<Box fontSize="13px" mb="10px">
 					Each ink stands at the lightness it dries to on its paper, white at the top, by family from left to right. Tap one to see it.
 				</Box>
-				<Box bg="#c9cac9" overflowX="auto" tabIndex={0} role="region" aria-label="Inks by family and lightness">
+				<Box bg={hue.bed} overflowX="auto" tabIndex={0} role="region" aria-label="Inks by family and lightness">
 					<svg
 						viewBox={`0 0 ${Math.max(900, families.length * 92 + 60)} 360`}
 						width="100%"
@@ -55,15 +56,15 @@ export function Inks({ state }: { state: State }) {
 					>
 						{[100, 80, 60, 40, 20, 0].map((l) => (
 							<g key={l}>
-								<line x1={44} x2={Math.max(900, families.length * 92 + 60)} y1={20 + (100 - l) * 3.1} y2={20 + (100 - l) * 3.1} stroke="#b3b5b4" />
-								<text x={36} y={24 + (100 - l) * 3.1} fontSize={12} textAnchor="end" fill="#1d2327">
+								<line x1={44} x2={Math.max(900, families.length * 92 + 60)} y1={20 + (100 - l) * 3.1} y2={20 + (100 - l) * 3.1} stroke={hue.bed} />
+								<text x={36} y={24 + (100 - l) * 3.1} fontSize={12} textAnchor="end" fill={hue.text}>
 									{l}
 								</text>
 							</g>
 						))}
 						{families.map((f, c) => (
 							<g key={f}>
-								<text x={56 + c * 92} y={352} fontSize={13} fontWeight={700} fill="#1d2327">
+								<text x={56 + c * 92} y={352} fontSize={13} fontWeight={700} fill={hue.text}>
 									{f.length > 12 ? `${f.slice(0, 11)}…` : f}
 								</text>
 								{state.kit.inks
@@ -90,11 +91,11 @@ export function Inks({ state }: { state: State }) {
 													height={28}
 													rx={3}
 													fill={l.dry}
-													stroke={on === i.id ? "#1d2327" : "#00000033"}
+													stroke={on === i.id ? hue.text : hue.edge}
 													strokeWidth={on === i.id ? 3 : 0.8}
 												/>
-												{i.low && <circle cx={54 + c * 92 + 8} cy={y - 6} r={3.5} fill="#fff" stroke="#9a2f2b" strokeWidth={1.5} />}
-												{i.measured && <path d={`M${54 + c * 92 + 4} ${y + 10}h10`} stroke={looks.get(i.id)!.l > 55 ? "#1d2327" : "#fff"} strokeWidth={2} />}
+												{i.low && <circle cx={54 + c * 92 + 8} cy={y - 6} r={3.5} fill={hue.white} stroke={hue.madder} strokeWidth={1.5} />}
+												{i.measured && <path d={`M${54 + c * 92 + 4} ${y + 10}h10`} stroke={looks.get(i.id)!.l > 55 ? hue.text : hue.white} strokeWidth={2} />}
 												<path d={`M${54 + c * 92 + 52} ${y + 14} h20 v-28 z`} fill={l.wet} />
 											</g>
 										);
@@ -209,7 +210,7 @@ function Detail({ ink, look, state, onGone }: { ink: S["Ink"]; look?: S["InkLook
 				</label>
 				{swatches.map((s) => (
 					<Box key={`${s.paper}${s.impressions}`} display="flex" gap="6px" alignItems="center">
-						<span style={{ width: 34, height: 26, background: s.dry, border: "1px solid #0004" }} />
+						<span style={{ width: 34, height: 26, background: s.dry, border: `1px solid ${hue.edge}` }} />
 						{state.kit.papers.find((p) => p.id === s.paper)?.name ?? "a paper that is gone"}
 						{s.impressions > 1 && ` × ${s.impressions}`}
 					</Box>

@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ok, type S, type State, useRefresh } from "../../api/client";
 import { Button } from "../../ui/button";
+import { hue } from "../../ui/colours";
 import { Panel } from "../shelf";
 
 /** Colours measured: print a sheet, fill its cells, scan it wet and dry. */
@@ -149,16 +150,16 @@ export function SwatchSheets({ state }: { state: State }) {
 						{good.length} of {read.cells.length} cells read, {read.wet ? "wet" : "dry"}.
 					</b>{" "}
 					<span style={{ fontSize: 13 }}>{read.sure}</span>
-					<Box display="grid" gridTemplateColumns="repeat(auto-fill, minmax(132px, 1fr))" gap="8px" mt="8px" fontSize="12px" bg="#c9cac9" p="10px">
+					<Box display="grid" gridTemplateColumns="repeat(auto-fill, minmax(132px, 1fr))" gap="8px" mt="8px" fontSize="12px" bg={hue.bed} p="10px">
 						{read.cells.map((c) => (
 							<Box key={c.ink + c.impressions}>
-								<Box display="flex" border="1px solid #0003" opacity={c.usable ? 1 : 0.45} title="What was known, then what was read">
+								<Box display="flex" border={`1px solid ${hue.edge}`} opacity={c.usable ? 1 : 0.45} title="What was known, then what was read">
 									<span style={{ flex: 1, height: 30, background: c.known || "transparent" }} />
 									<span style={{ flex: 2, height: 30, background: c.colour }} />
 								</Box>
 								{c.name}
 								{c.impressions > 1 && ` × ${c.impressions}`}
-								<Box color={c.trouble ? "madder" : "#3d464d"} fontWeight={c.trouble ? 700 : 400}>
+								<Box color={c.trouble ? "madder" : hue.quiet} fontWeight={c.trouble ? 700 : 400}>
 									{c.trouble || `lightness ${Math.round(c.l)}, ${c.apart.toFixed(1)} off`}
 								</Box>
 							</Box>

@@ -4,6 +4,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { api, ok, type S, type State, useRefresh } from "../../api/client";
 import { Button } from "../../ui/button";
+import { hue } from "../../ui/colours";
 import { LengthField, length } from "../../ui/length";
 import { Add, Field, Panel, Remove, useTake } from "../shelf";
 import { HowLarge } from "./howlarge";
@@ -169,7 +170,7 @@ function Tile({ set, state, cards }: { set: S["Set"]; state: State; cards: strin
 						{set.parts.map((p) => (
 							<li key={p.id} style={{ display: "flex", gap: 8, alignItems: "center", padding: "2px 0" }}>
 								<svg viewBox={view([p])} width={30} height={22} aria-hidden="true">
-									<path d={p.outline} fill="#56606a" fillRule="evenodd" />
+									<path d={p.outline} fill={hue.quiet} fillRule="evenodd" />
 								</svg>
 								<span style={{ flex: 1 }}>
 									{p.label}
@@ -197,7 +198,7 @@ function Tile({ set, state, cards }: { set: S["Set"]; state: State; cards: strin
 								}
 							}}
 						/>
-						<span style={{ color: "#4f5962" }}>Measure a cut piece; the whole set is scaled.</span>
+						<span style={{ color: hue.quiet }}>Measure a cut piece; the whole set is scaled.</span>
 					</Box>
 					Whole set: <a href={`/api/sets/${set.id}/set.svg`}>SVG</a>, <a href={`/api/sets/${set.id}/set.svg?as=cut`}>cut lines for an electronic cutter</a>
 					{wrong && (
@@ -322,8 +323,8 @@ function SetPicture({ set }: { set: S["Set"] }) {
 				const v = Math.round(70 + (170 * i) / Math.max(1, set.parts.length - 1));
 				return (
 					<g key={p.id} opacity={p.missing ? 0.25 : 1}>
-						<path d={p.outline} fill={p.colour || `rgb(${v} ${v} ${v})`} fillRule="evenodd" stroke="#1d232755" strokeWidth={0.15} />
-						{p.lines && <path d={p.lines} fill="none" stroke="#1d2327" strokeWidth={0.4} />}
+						<path d={p.outline} fill={p.colour || `rgb(${v} ${v} ${v})`} fillRule="evenodd" stroke={hue.outline} strokeWidth={0.15} />
+						{p.lines && <path d={p.lines} fill="none" stroke={hue.text} strokeWidth={0.4} />}
 					</g>
 				);
 			})}

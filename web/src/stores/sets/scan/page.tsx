@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import { Problem, type S, useKit } from "../../../api/client";
 import { stream } from "../../../api/stream";
 import { Button } from "../../../ui/button";
+import { hue } from "../../../ui/colours";
 import { Waiting } from "../../../ui/waiting";
 import type { As, Found } from "./found";
 import { Sheet } from "./sheet";
@@ -71,7 +72,7 @@ export default function ScanPage() {
 				<h1 style={{ fontSize: 24 }}>Bring in a set</h1>
 				<Box as="ol" display="flex" gap="18px" listStyleType="none" p="0" m="0" fontSize="14px">
 					{["the picture", "its pieces", "how they stack"].map((s, i) => (
-						<li key={s} aria-current={i === at ? "step" : undefined} style={{ fontWeight: i === at ? 700 : 400, color: i === at ? "#1d2327" : "#4f5962" }}>
+						<li key={s} aria-current={i === at ? "step" : undefined} style={{ fontWeight: i === at ? 700 : 400, color: i === at ? hue.text : hue.quiet }}>
 							{i + 1} {s}
 						</li>
 					))}

@@ -3,6 +3,7 @@ import { type PointerEvent, useRef, useState } from "react";
 import { api, ok } from "../../../api/client";
 import { Table } from "../../../parts/table";
 import { Button } from "../../../ui/button";
+import { hue } from "../../../ui/colours";
 import { length, type Settings } from "../../../ui/length";
 import type { Found, Piece } from "./found";
 import { middle } from "./paths";
@@ -71,7 +72,7 @@ export function Sheet({
 							}}
 							onPointerUp={() => cutting && line && cut(line)}
 						>
-							<rect width={traced.w} height={traced.h} fill="#c9cac9" />
+							<rect width={traced.w} height={traced.h} fill={hue.bed} />
 							{found.picture && <image href={found.picture} width={traced.w} height={traced.h} preserveAspectRatio="none" opacity={0.9} />}
 							{pieces.map((p, i) => {
 								const c = middle(p.outline);
@@ -80,20 +81,20 @@ export function Sheet({
 										<path
 											d={p.outline}
 											fillRule="evenodd"
-											fill={found.picture ? (i === on ? "#e0a04055" : "#ffffff01") : p.colour}
-											stroke={p.out ? "#7d878d" : p.touches || p.cut ? "#c23a32" : i === on ? "#824a00" : "#e08a00"}
+											fill={found.picture ? (i === on ? hue.glow : "#ffffff01") : p.colour}
+											stroke={p.out ? hue.rule : p.touches || p.cut ? hue.madder : i === on ? hue.ochre : hue.fill}
 											strokeWidth={(i === on ? 3 : 1.6) / scale}
 											strokeDasharray={p.out ? `${4 / scale} ${4 / scale}` : undefined}
 										/>
-										<circle cx={c.x} cy={c.y} r={9 / scale} fill={p.out ? "#7d878d" : "#1d2327"} opacity={0.85} />
-										<text x={c.x} y={c.y + 4 / scale} fontSize={12 / scale} fontWeight={700} textAnchor="middle" fill="#fff">
+										<circle cx={c.x} cy={c.y} r={9 / scale} fill={p.out ? hue.rule : hue.text} opacity={0.85} />
+										<text x={c.x} y={c.y + 4 / scale} fontSize={12 / scale} fontWeight={700} textAnchor="middle" fill={hue.white}>
 											{i + 1}
 										</text>
 									</g>
 								);
 							})}
 							{traced.lines && <path d={traced.lines} fill="none" stroke="#7cc0e8" strokeWidth={2 / scale} />}
-							{line && <line x1={line.ax} y1={line.ay} x2={line.bx} y2={line.by} stroke="#c23a32" strokeWidth={2 / scale} />}
+							{line && <line x1={line.ax} y1={line.ay} x2={line.bx} y2={line.by} stroke={hue.madder} strokeWidth={2 / scale} />}
 						</g>
 					)}
 				</Table>
@@ -119,11 +120,11 @@ export function Sheet({
 						<li key={`${i}-${p.area}`}>
 							<button type="button" className="row" aria-pressed={i === on} onClick={() => setOn(i)}>
 								<span style={{ width: 22, fontWeight: 700 }}>{i + 1}</span>
-								<span style={{ width: 18, height: 18, background: p.colour, border: "1px solid #0003" }} />
+								<span style={{ width: 18, height: 18, background: p.colour, border: `1px solid ${hue.edge}` }} />
 								<span style={{ flex: 1, textDecoration: p.out ? "line-through" : undefined }}>
 									{length(p.w, settings)} × {length(p.h, settings)}
 								</span>
-								<span style={{ color: p.touches || p.cut ? "#9a2f2b" : "#4f5962" }}>
+								<span style={{ color: p.touches || p.cut ? hue.madder : hue.quiet }}>
 									{p.out ? "left out" : p.cut ? "cut off?" : p.touches ? "two that touch?" : ""}
 								</span>
 							</button>

@@ -2,6 +2,7 @@ import { Box } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "../../../ui/button";
+import { hue } from "../../../ui/colours";
 import type { As } from "./found";
 
 const kinds: { as: As; name: string; how: string }[] = [
@@ -44,11 +45,11 @@ export function Source({
 					<legend style={{ fontWeight: 700, fontSize: 16, marginBottom: 6 }}>What does the picture show?</legend>
 					{kinds.map((k) => (
 						<label key={k.as} style={{ display: "flex", gap: 10, padding: "7px 0", cursor: "pointer" }}>
-							<input type="radio" name="as" value={k.as} checked={as === k.as} onChange={() => setAs(k.as)} style={{ accentColor: "#824a00", minHeight: 18 }} />
+							<input type="radio" name="as" value={k.as} checked={as === k.as} onChange={() => setAs(k.as)} style={{ accentColor: hue.ochre, minHeight: 18 }} />
 							<span>
 								<b>{k.name}</b>
 								<br />
-								<span style={{ fontSize: 13, color: "#4f5962" }}>{k.how}</span>
+								<span style={{ fontSize: 13, color: hue.quiet }}>{k.how}</span>
 							</span>
 						</label>
 					))}

@@ -4,6 +4,7 @@ import { useNavigate } from "react-router";
 import { api, ok, type Problem, type S, useRefresh } from "../../../api/client";
 import { Table } from "../../../parts/table";
 import { Button } from "../../../ui/button";
+import { hue } from "../../../ui/colours";
 import { length, type Settings } from "../../../ui/length";
 import type { Found } from "./found";
 import { middle, rings, turned } from "./paths";
@@ -198,7 +199,7 @@ export function Stack({ found, seats, settings, onSeats }: { found: Found; seats
 				<Table box={frame.current} settings={settings} label="The stacked pieces" origin={{ x: box.x, y: box.y }}>
 					{(scale) => (
 						<g ref={svg}>
-							{guides && <path d={guides} fill="none" stroke="#1d2327" strokeWidth={1.5 / scale} />}
+							{guides && <path d={guides} fill="none" stroke={hue.text} strokeWidth={1.5 / scale} />}
 							{layers.map((l, i) =>
 								seats
 									.filter((s) => s.layer === l.key)
@@ -210,7 +211,7 @@ export function Stack({ found, seats, settings, onSeats }: { found: Found; seats
 											fillRule="evenodd"
 											fill={found.as === "stencil" ? `rgb(${90 + i * 20} ${90 + i * 20} ${88 + i * 20})` : pieces[s.piece].colour}
 											fillOpacity={stamps ? 0.75 : 1}
-											stroke={s.piece === on ? "#824a00" : s.sure < 0.4 ? "#9a2f2b" : "#1d232766"}
+											stroke={s.piece === on ? hue.ochre : s.sure < 0.4 ? hue.madder : hue.outline}
 											strokeDasharray={s.sure < 0.4 ? `${5 / scale} ${3 / scale}` : undefined}
 											strokeWidth={(s.piece === on ? 3 : 1.2) / scale}
 											style={{ cursor: "grab", touchAction: "none" }}
@@ -291,7 +292,7 @@ export function Stack({ found, seats, settings, onSeats }: { found: Found; seats
 						const mine = seats.filter((s) => s.layer === l.key);
 						const least = Math.min(...mine.map((s) => s.sure));
 						return (
-							<li key={l.key} style={{ display: "flex", gap: 6, alignItems: "center", padding: "3px 0", background: i === at ? "#e9dcc3" : undefined }}>
+							<li key={l.key} style={{ display: "flex", gap: 6, alignItems: "center", padding: "3px 0", background: i === at ? hue.wash : undefined }}>
 								<button
 									type="button"
 									onClick={() => setOn(mine[0].piece)}
@@ -300,9 +301,9 @@ export function Stack({ found, seats, settings, onSeats }: { found: Found; seats
 										width: 64 - 3 * Math.min(8, i),
 										height: 18,
 										flex: "none",
-										border: "1px solid #1d232755",
+										border: `1px solid ${hue.outline}`,
 										borderTop: `5px solid ${pieces[mine[0].piece].colour}`,
-										background: "#f6f5f1",
+										background: hue.sheet,
 										cursor: "pointer",
 									}}
 								/>
@@ -322,7 +323,7 @@ export function Stack({ found, seats, settings, onSeats }: { found: Found; seats
 										<option key={f}>{f}</option>
 									))}
 								</select>
-								<span style={{ width: 48, color: least < 0.4 ? "#9a2f2b" : "#4f5962" }}>{i === 0 ? "" : sureness(least)}</span>
+								<span style={{ width: 48, color: least < 0.4 ? hue.madder : hue.quiet }}>{i === 0 ? "" : sureness(least)}</span>
 								<Button size="text" px="4px" aria-label={`Move ${l.label} up`} disabled={i === layers.length - 1} onClick={() => shift(i, 1)}>
 									↑
 								</Button>
