@@ -42,7 +42,7 @@ export function Stones({ station }: { station: string }) {
 								padding: "8px 4px",
 							}}
 						>
-							<svg width="42" height="32" viewBox="0 0 42 32" role="img" aria-label={`${mood}${notes ? `, ${notes} notes` : ""}`}>
+							<svg width="45" height="33" viewBox="0 -1 45 33" role="img" aria-label={`${mood}${notes ? `, ${notes} ${notes === 1 ? "note" : "notes"}` : ""}`}>
 								<path
 									className="stone"
 									d="M6 14L14 6l13 1 8 7-4 11-16 2-8-5z"
@@ -52,7 +52,14 @@ export function Stones({ station }: { station: string }) {
 									strokeLinejoin="round"
 								/>
 								{mood === "in hand" && !here && <path d="M5.6 17 L33.6 17 L31 25 L15 27 L7 22Z" fill={hue.rule} />}
-								{notes > 0 && <path d="M33 1.5l7 12H26z" fill={hue.white} stroke={hue.madder} strokeWidth="1.8" strokeLinejoin="round" />}
+								{notes > 0 && (
+									<>
+										<path d="M34 0l10 17H24z" fill={hue.white} stroke={hue.madder} strokeWidth="1.6" strokeLinejoin="round" />
+										<text x="34" y="14.5" fontSize="11" fontWeight="700" textAnchor="middle" fill={hue.madder}>
+											{notes}
+										</text>
+									</>
+								)}
 							</svg>
 							{title}
 						</Link>

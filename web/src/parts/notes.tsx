@@ -1,63 +1,81 @@
 import { Box } from "@chakra-ui/react";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { openNotes, useBench } from "../api/card";
+import { type Bench, openNotes, useBench } from "../api/card";
 import type { Finding } from "../api/client";
 import { Button } from "../ui/button";
 import { hue } from "../ui/colours";
 
-/** Margin notes: what the program noticed, what, why, what to do. */
+/** Whether a note is about what is selected. */
+const about = (b: Bench, f: Finding) =>
+	(f.layer && f.layer === b.layer && (!f.motif || f.motif === b.motif?.id)) || (f.element && f.element === b.element) ? 1 : 0;
+
+/** The shelf of margin notes: what the program noticed at this station, what, why, what
+ * to do. One line high while nothing spoils; opened, a fifth of the height at the most.
+ * The notes of other stations are counted on their stones. */
 export function Notes({ station }: { station: string }) {
 	const b = useBench();
-	const all = b.view.plan.findings;
-	const open = openNotes(all);
-	const here = open.filter((f) => f.station === station);
-	const rest = open.filter((f) => f.station !== station);
+	const [pulled, setPulled] = useState<boolean>();
+	const all = b.view.plan.findings.filter((f) => f.station === station || f.station === "stores");
+	const here = openNotes(all).sort((x, y) => about(b, y) - about(b, x));
 	const aside = all.filter((f) => f.aside);
+	const open = pulled ?? here.some((f) => f.severity === "spoils");
+	const any = here.length + aside.length > 0;
+	const count = here.length === 1 ? "1 note" : `${here.length} notes`;
 	return (
-		<Box
-			as="section"
-			aria-label="Margin notes"
-			bg="sheet"
-			borderTop="1px solid {colors.line}"
-			display="flex"
-			overflowX="auto"
-			minH="122px"
-			gridColumn="1 / -1"
-			tabIndex={0}
-		>
-			{[...here, ...rest].map((f) => (
-				<Note key={f.id} f={f} />
-			))}
-			{open.length === 0 && (
-				<NoteFrame icon={<Good />}>
-					<h3 style={{ fontSize: 15 }}>Nothing to note</h3>
-					<Box fontSize="13px">The plan found nothing that would spoil or show on this card.{aside.length > 0 && ` ${aside.length} set aside.`}</Box>
-				</NoteFrame>
-			)}
-			{aside.length > 0 && (
-				<NoteFrame icon={<Shape kind="tip" />}>
-					<h3 style={{ fontSize: 15 }}>Set aside</h3>
-					{aside.map((f) => (
-						<Box key={f.id} fontSize="13px">
-							{f.what}: “{f.aside}”{" "}
-							<Button variant="link" size="text" onClick={() => b.edit({ recall: { finding: f.id } })}>
-								Bring back
-							</Button>
+		<Box as="section" aria-label="Margin notes" bg="sheet" borderTop="1px solid {colors.line}" gridColumn="1 / -1" minW={0}>
+			<Box display="flex" alignItems="center" gap="12px" px="16px" minH="36px" fontSize="13px">
+				{here.length > 0 ? <Shape kind={here[0].severity} /> : <Good />}
+				{any ? (
+					<Button variant="link" size="text" flex="1" minW={0} justifyContent="flex-start" aria-expanded={open} onClick={() => setPulled(!open)}>
+						{here.length > 0 ? count : "Nothing to note here"}
+						<Box as="span" color="text" fontWeight={400} overflow="hidden" textOverflow="ellipsis">
+							{here[0]?.what}
+							{aside.length > 0 && ` (${aside.length} set aside)`}
 						</Box>
-					))}
-				</NoteFrame>
-			)}
-			<Box p="10px 14px" minW="170px" fontSize="13px" alignSelf="center">
+						<span aria-hidden="true">{open ? "▾" : "▴"}</span>
+					</Button>
+				) : (
+					<Box flex="1">Nothing to note here: the plan found nothing at this station that would spoil or show.</Box>
+				)}
 				<Link to="/looks-for">What Ochrestone looks for</Link>
 			</Box>
+			{open && any && (
+				<Box
+					maxH="20vh"
+					overflowY="auto"
+					tabIndex={0}
+					role="region"
+					aria-label="Notes of this station"
+					display="grid"
+					gridTemplateColumns="repeat(auto-fill, minmax(min(380px, 100%), 1fr))"
+					borderTop="1px solid {colors.line}"
+				>
+					{here.map((f) => (
+						<Note key={f.id} f={f} />
+					))}
+					{aside.length > 0 && (
+						<NoteFrame icon={<Shape kind="tip" />}>
+							<h3 style={{ fontSize: 15 }}>Set aside</h3>
+							{aside.map((f) => (
+								<Box key={f.id} fontSize="13px">
+									{f.what}: “{f.aside}”{" "}
+									<Button variant="link" size="text" onClick={() => b.edit({ recall: { finding: f.id } })}>
+										Bring back
+									</Button>
+								</Box>
+							))}
+						</NoteFrame>
+					)}
+				</Box>
+			)}
 		</Box>
 	);
 }
 
 function NoteFrame({ icon, children }: { icon: React.ReactNode; children: React.ReactNode }) {
 	return (
-		<Box display="flex" gap="10px" p="10px 16px" borderRight="1px solid {colors.line}" minW="330px" maxW="460px" flex="1 0 330px">
+		<Box display="flex" gap="10px" p="10px 16px" minW={0}>
 			<Box pt="2px">{icon}</Box>
 			<Box minW={0}>{children}</Box>
 		</Box>

@@ -9,14 +9,21 @@ import { Notes } from "./notes";
 import { type Ground, grounds } from "./picture";
 import { Strata, type Stratum } from "./strata";
 
-/** A station: the table, what stands beside it, the strata, the margin notes. */
-export function StationFrame({ station, table, middle, strata }: { station: string; table: ReactNode; middle?: ReactNode; strata: ReactNode }) {
+/** A station: the table, a rail that belongs to the strata, what is done beside the table,
+ * the strata, the margin notes. On a tablet what is done stands under the strata. */
+export function StationFrame(p: { station: string; table: ReactNode; middle?: ReactNode; side?: ReactNode; strata: ReactNode }) {
+	const { station, table, middle, side, strata } = p;
 	return (
-		<div className={middle ? "station with-rail" : "station"}>
+		<div className={middle ? "station with-rail" : side ? "station with-side" : "station"}>
 			<Box className="place" minW={0} display="flex" flexDirection="column" bg="ground">
 				{table}
 			</Box>
 			{middle}
+			{side && (
+				<Box className="side" display="flex" flexDirection="column" minH={0} bg="sheet" borderLeft="1px solid {colors.line}" fontSize="13px">
+					{side}
+				</Box>
+			)}
 			{strata}
 			<Notes station={station} />
 		</div>

@@ -71,6 +71,7 @@ export function Strata({
 			as="section"
 			ref={ref}
 			aria-label="Strata"
+			className="strata"
 			bg="sheet"
 			borderLeft="1px solid {colors.line}"
 			p="12px 16px"

@@ -6,7 +6,7 @@ export const button = defineRecipe({
 		display: "inline-flex",
 		alignItems: "center",
 		justifyContent: "center",
-		gap: "1.5",
+		gap: "6px",
 		fontWeight: 700,
 		borderRadius: "4px",
 		cursor: "pointer",

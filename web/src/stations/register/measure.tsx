@@ -16,7 +16,7 @@ export interface Measured extends Proofed {
 }
 
 /** Prints scanned or photographed, and measured: how far every layer is off, and what to do. */
-export function Proof({
+export function Measure({
 	done,
 	onDone,
 	onShow,

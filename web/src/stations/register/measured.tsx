@@ -1,9 +1,9 @@
 import { useBench } from "../../api/card";
 import { bare, hue } from "../../ui/colours";
-import type { Measured } from "./proof";
+import type { Measured } from "./measure";
 
 /** A measured print over the design: the design as it should be, every measured layer's edge where it lies. */
-export function ProofView({ done, at, scale }: { done: Measured; at: number; scale: number }) {
+export function MeasuredView({ done, at, scale }: { done: Measured; at: number; scale: number }) {
 	const b = useBench();
 	const { look, colourway } = b;
 	const print = done.prints[Math.min(at, done.prints.length - 1)];

@@ -16,7 +16,7 @@ const step = (v: number) => Math.round(v * 20) / 20;
 const round = (l: Limits): Limits => ({ spill: step(l.spill), rimShare: Math.max(0.05, step(l.rimShare)), gap: step(l.gap), overlap: step(l.overlap) });
 
 /** What the eye forgives, for all layers or for this one alone, and where the hinge lies. */
-export function Forgive({ layer, now }: { layer: string; now?: Limits }) {
+export function Limits({ layer, now }: { layer: string; now?: Limits }) {
 	const b = useBench();
 	const queries = useQueryClient();
 	const fit = useQuery({ queryKey: ["fitting"], queryFn: () => ok(api.GET("/api/fitting")) }).data;

@@ -19,7 +19,7 @@ export function usePlacing(layer: string, run: number) {
 const share = (v: number) => `${Math.round(100 * v)} of 100`;
 
 /** Where to look, and which way of placing does it. */
-export function Placing({ p, run, onRun }: { p?: S["Placing"]; run: number; onRun: (n: number) => void }) {
+export function Place({ p, run, onRun }: { p?: S["Placing"]; run: number; onRun: (n: number) => void }) {
 	if (!p) return null;
 	const pick = p.ways[p.pick];
 	const turn = (v: { clock: number; anti: number }) => `${Math.min(v.clock, v.anti).toFixed(1)}°`;
