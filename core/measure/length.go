@@ -9,6 +9,7 @@ import (
 	"errors"
 	"fmt"
 	"math"
+	"regexp"
 	"strconv"
 	"strings"
 )
@@ -30,6 +31,7 @@ var (
 	ErrNumber   = errors.New("not a length; write 4 15/16, 4.9375 in or 125.4 mm")
 	ErrTooLong  = errors.New("longer than ten metres")
 	ErrNegative = errors.New("a length cannot be negative here")
+	ErrTwo      = errors.New("two lengths where one goes; write each in its own field")
 )
 
 // Unit is the unit in which lengths without one are read, and all are shown.
@@ -136,20 +138,61 @@ func Parse(s string, u Unit) (MM, error) {
 	return mm, err
 }
 
-// ParseSigned reads a length like Parse and allows a leading minus sign.
+// ParseSigned reads a length like Parse and allows a leading minus sign. Lengths may
+// be added and taken away: "4 1/4 - 1/8", with spaces round the minus, for "4-1/8" is
+// four and an eighth. A term without a unit takes that of the next term with one, or u:
+// "4 1/4 - 1/8 in" is inches throughout. The sum is held to MaxLength like its terms.
 func ParseSigned(s string, u Unit) (MM, error) {
 	t := strings.TrimSpace(strings.ToLower(s))
 	if t == "" {
 		return 0, fmt.Errorf("read length: %w", ErrEmpty)
 	}
+	signs := between.FindAllStringIndex(t, -1)
+	var sum MM
+	end, unit := len(t), ""
+	for i := len(signs); i >= 0; i-- {
+		start, sign := 0, MM(1)
+		if i > 0 {
+			start = signs[i-1][1]
+			if !strings.Contains(t[signs[i-1][0]:start], "+") {
+				sign = -1
+			}
+		}
+		v, own, err := parseTerm(t[start:end], u, unit)
+		if err != nil {
+			return 0, fmt.Errorf("read length %q%w", s, err)
+		}
+		if sum += sign * v; own != "" {
+			unit = own
+		}
+		if i > 0 {
+			end = signs[i-1][0]
+		}
+	}
+	if math.Abs(sum) > MaxLength {
+		return 0, fmt.Errorf("read length %q: %w", s, ErrTooLong)
+	}
+	return sum, nil
+}
+
+// between matches what adds or takes away a term: a plus, or a minus that stands free.
+var between = regexp.MustCompile(`\s+[-−–]\s+|\s*\+\s*`)
+
+// parseTerm reads one term in lower case: its own unit, else next, else u. It gives the
+// length, the unit the term names itself, and an error that goes on from the text read.
+func parseTerm(t string, u Unit, next string) (MM, string, error) {
 	neg := false
 	if r := strings.TrimLeft(t, "-−"); r != t {
 		if len([]rune(t))-len([]rune(r)) > 1 {
-			return 0, fmt.Errorf("read length %q: %w", s, ErrNumber)
+			return 0, "", fmt.Errorf(": %w", ErrNumber)
 		}
 		neg, t = true, strings.TrimSpace(r)
 	}
-	number, unit := splitUnit(t)
+	number, own := splitUnit(t)
+	unit := own
+	if unit == "" {
+		unit = next
+	}
 	size, known := unitSize[unit]
 	if unit == "" {
 		size, known = Inch, true
@@ -158,20 +201,26 @@ func ParseSigned(s string, u Unit) (MM, error) {
 		}
 	}
 	if !known {
-		return 0, fmt.Errorf("read length %q, unit %q: %w", s, unit, ErrUnit)
+		return 0, "", fmt.Errorf(", unit %q: %w", unit, ErrUnit)
 	}
 	v, err := parseMixed(number)
 	if err != nil {
-		return 0, fmt.Errorf("read length %q: %w", s, err)
+		if twoLengths.MatchString(number) {
+			err = ErrTwo
+		}
+		return 0, "", fmt.Errorf(": %w", err)
 	}
 	if v *= size; v > MaxLength {
-		return 0, fmt.Errorf("read length %q: %w", s, ErrTooLong)
+		return 0, "", fmt.Errorf(": %w", ErrTooLong)
 	}
 	if neg {
 		v = -v
 	}
-	return v, nil
+	return v, own, nil
 }
+
+// twoLengths matches a size where a length was asked for: "5 1/2x4", "5 by 4".
+var twoLengths = regexp.MustCompile(`(?:[1-9]|\d0)\s*(?:["″”]|in|mm|cm)?\s*(?:x|×|by)\s*\d`)
 
 // splitUnit parts "12.5cm" into "12.5" and "cm".
 func splitUnit(t string) (number, unit string) {

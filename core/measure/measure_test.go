@@ -168,3 +168,32 @@ func TestEnvelopeTakesThicknessOffTheSize(t *testing.T) {
 	assert.False(t, e.Fits(a2, 3.3), "1/8 in to spare in width is 3.175 mm")
 	assert.True(t, e.Fits(Size{a2.H, a2.W}, 1), "either way round")
 }
+
+// Sums as they are done at the bench; the minus of a mixed number stands close, the
+// minus that takes away stands free (common practice, no source). The values are worked
+// by hand.
+func TestLengthsAreAddedAndTakenAway(t *testing.T) {
+	for text, in := range map[string]float64{
+		"4 1/4 - 1/8": 4.125, "4 1/4 − 1/8": 4.125, "4-1/4 - 1/8": 4.125, "4¼+⅛": 4.375, "5 1/2 - 1/16 - 1/16": 5.375,
+		"1/8 - 1/4": -0.125, "-1/8 + 1/2": 0.375, "4 1/4 - 1/8 in": 4.125, "1 in + 25.4 mm": 2, "25.4 mm + 1": 2,
+	} {
+		got, err := ParseSigned(text, Inches)
+		if assert.NoError(t, err, text) {
+			assert.InDelta(t, in*25.4, got, 1e-9, text)
+		}
+	}
+	got, err := ParseSigned("4 1/4 - 1/8 in", Millimetres)
+	require.NoError(t, err)
+	assert.InDelta(t, 104.775, got, 1e-9, "the unit at the end is meant for both")
+	got, err = ParseSigned("125,4 mm", Inches)
+	require.NoError(t, err)
+	assert.InDelta(t, 125.4, got, 1e-9)
+	for text, want := range map[string]error{
+		"5 1/2x4": ErrTwo, "5 by 4": ErrTwo, `5" x 4"`: ErrTwo, "4 +": ErrNumber, "+ 4": ErrNumber, "4 + two": ErrNumber, "9000 mm + 9000 mm": ErrTooLong,
+	} {
+		_, err := ParseSigned(text, Inches)
+		assert.ErrorIs(t, err, want, text)
+	}
+	_, err = Parse("1/8 - 1/4", Inches)
+	assert.ErrorIs(t, err, ErrNegative)
+}

@@ -283,7 +283,6 @@ function Distances({
 function Form() {
 	const b = useBench();
 	const { card: c, state } = b;
-	const s = state.settings;
 	const e = c.elements.find((x) => x.id === b.element);
 	const row = {
 		display: "flex",
@@ -303,8 +302,8 @@ function Form() {
 			sheet({ treatments: e.sheet?.treatments?.map((t) => (t.words ? { ...t, words: { ...t.words, ...f } } : t)) });
 		return (
 			<Box style={row}>
-				<LengthField label="Centre, across" mm={e.place.x} settings={s} onSet={(x) => put({ x })} />
-				<LengthField label="Centre, down" mm={e.place.y} settings={s} onSet={(y) => put({ y })} />
+				<LengthField label="Centre, across" mm={e.place.x} onSet={(x) => put({ x })} />
+				<LengthField label="Centre, down" mm={e.place.y} onSet={(y) => put({ y })} />
 				<label className="field">
 					Turn (degrees)
 					<input
@@ -342,9 +341,9 @@ function Form() {
 				)}
 				{e.sheet && (
 					<>
-						<LengthField label="Width" mm={e.sheet.w ?? 0} settings={s} onSet={(w) => sheet({ w, h: turnedOf(e) ? w : e.sheet?.h })} width="72px" />
-						{!turnedOf(e) && <LengthField label="Height" mm={e.sheet.h ?? 0} settings={s} onSet={(h) => sheet({ h })} width="72px" />}
-						{words && <LengthField label="Letters" mm={words.letter} settings={s} onSet={(letter) => say({ letter })} width="72px" />}
+						<LengthField label="Width" mm={e.sheet.w ?? 0} onSet={(w) => sheet({ w, h: turnedOf(e) ? w : e.sheet?.h })} width="72px" />
+						{!turnedOf(e) && <LengthField label="Height" mm={e.sheet.h ?? 0} onSet={(h) => sheet({ h })} width="72px" />}
+						{words && <LengthField label="Letters" mm={words.letter} onSet={(letter) => say({ letter })} width="72px" />}
 						<PaperField value={e.sheet.paper} onChange={(paper) => sheet({ paper })} />
 					</>
 				)}
@@ -369,8 +368,8 @@ function Form() {
 								style={{ width: 64 }}
 							/>
 						</label>
-						<LengthField label="Across" mm={e.gems.size} settings={s} onSet={(size) => b.edit({ gems: { element: e.id, size } })} width="72px" />
-						<LengthField label="High" mm={e.gems.height} settings={s} onSet={(height) => b.edit({ gems: { element: e.id, height } })} width="72px" />
+						<LengthField label="Across" mm={e.gems.size} onSet={(size) => b.edit({ gems: { element: e.id, size } })} width="72px" />
+						<LengthField label="High" mm={e.gems.height} onSet={(height) => b.edit({ gems: { element: e.id, height } })} width="72px" />
 						<label className="field">
 							Colour
 							<input type="color" value={e.gems.colour} onChange={(ev) => b.edit({ gems: { element: e.id, colour: ev.target.value } }, `colour ${e.id}`)} />
@@ -395,10 +394,10 @@ function Form() {
 		return (
 			<Box style={row}>
 				{even ? (
-					<LengthField label="Border of the sheet beneath" mm={inset.left} settings={s} onSet={(mm) => border({ left: mm, right: mm, top: mm, bottom: mm })} />
+					<LengthField label="Border of the sheet beneath" mm={inset.left} onSet={(mm) => border({ left: mm, right: mm, top: mm, bottom: mm })} />
 				) : (
 					(["left", "right", "top", "bottom"] as const).map((side) => (
-						<LengthField key={side} label={`Border, ${side}`} mm={inset[side]} settings={s} onSet={(mm) => border({ [side]: mm })} width="72px" />
+						<LengthField key={side} label={`Border, ${side}`} mm={inset[side]} onSet={(mm) => border({ [side]: mm })} width="72px" />
 					))
 				)}
 				<PaperField value={sheet.paper} onChange={(paper) => b.edit({ sheet: { element: e.id, sheet: { ...sheet, paper } } })} />

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { useBench } from "../../api/card";
 import { api, ok } from "../../api/client";
 import { hue } from "../../ui/colours";
-import { length } from "../../ui/length";
+import { LengthField, length } from "../../ui/length";
 import { Num } from "../../ui/number";
 
 /** A turning jig for the image in hand: the ring it makes, and its sheet to print. */
@@ -27,8 +27,8 @@ export function TurningJig({ w }: { w: number }) {
 		<>
 			<Box display="flex" gap="10px" flexWrap="wrap" alignItems="end">
 				<Num label="Turns" v={turns} set={setTurns} min={3} max={16} step={1} />
-				<Num label="Width of the image (mm)" v={width} set={setWidth} min={1} max={200} />
-				<Num label="Gap (mm)" v={gap} set={setGap} min={0} max={50} />
+				<LengthField label="Width of the image" mm={width} onSet={setWidth} min={1} max={200} />
+				<LengthField label="Gap" mm={gap} onSet={setGap} min={0} max={50} />
 				<label className="field">
 					Jig
 					<select value={kind} onChange={(e) => setKind(e.target.value as typeof kind)}>
@@ -36,8 +36,8 @@ export function TurningJig({ w }: { w: number }) {
 						<option value="disc">disc with marks</option>
 					</select>
 				</label>
-				<Num label="Second ring, width (mm)" v={inner} set={setInner} min={0} max={200} />
-				<Num label="Square panel (mm)" v={panel} set={setPanel} min={0} max={300} />
+				<LengthField label="Second ring, width" mm={inner} onSet={setInner} min={0} max={200} />
+				<LengthField label="Square panel" mm={panel} onSet={setPanel} min={0} max={300} />
 			</Box>
 			{ring && (
 				<Box display="flex" gap="12px" alignItems="center">

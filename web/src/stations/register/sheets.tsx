@@ -1,7 +1,7 @@
 import { Box } from "@chakra-ui/react";
 import { useState } from "react";
 import { useBench } from "../../api/card";
-import { length } from "../../ui/length";
+import { LengthField, length } from "../../ui/length";
 import { Num } from "../../ui/number";
 import { TurningJig } from "./jig";
 
@@ -62,12 +62,12 @@ function CornerJig() {
 		<>
 			<Box>Two rails to push the paper against, and the image where it comes to stand on it.</Box>
 			<Box {...row}>
-				<Num label="Paper, wide (mm)" v={w} set={setW} min={10} max={260} />
-				<Num label="high (mm)" v={h} set={setH} min={10} max={260} />
+				<LengthField label="Paper, wide" mm={w} onSet={setW} min={10} max={260} />
+				<LengthField label="high" mm={h} onSet={setH} min={10} max={260} />
 			</Box>
 			<Box {...row}>
-				<Num label="Middle from left (mm)" v={x} set={setX} min={0} max={260} />
-				<Num label="from top (mm)" v={y} set={setY} min={0} max={260} />
+				<LengthField label="Middle from left" mm={x} onSet={setX} min={0} max={260} />
+				<LengthField label="from top" mm={y} onSet={setY} min={0} max={260} />
 			</Box>
 			<Box>
 				The paper is {length(w, b.state.settings)} × {length(h, b.state.settings)}.
@@ -107,9 +107,9 @@ function WordTemplate() {
 				</label>
 			</Box>
 			<Box {...row}>
-				{set === "" && <Num label="Capital (mm)" v={height} set={setHeight} min={4} max={120} />}
-				<Num label="Between (mm)" v={gap} set={setGap} min={0} max={40} />
-				<Num label="Bounce (mm)" v={bounce} set={setBounce} min={0} max={40} />
+				{set === "" && <LengthField label="Capital" mm={height} onSet={setHeight} min={4} max={120} />}
+				<LengthField label="Between" mm={gap} onSet={setGap} min={0} max={40} />
+				<LengthField label="Bounce" mm={bounce} onSet={setBounce} min={0} max={40} />
 			</Box>
 			{text.trim() ? <Print href={`/api/words.pdf?${q}`}>Print the template</Print> : <Box>Type a word first.</Box>}
 		</>

@@ -4,7 +4,7 @@ import { useBench } from "../../api/card";
 import { type S, turnedOf } from "../../api/client";
 import { Button } from "../../ui/button";
 import { hue } from "../../ui/colours";
-import { length } from "../../ui/length";
+import { LengthField, length } from "../../ui/length";
 import { Num } from "../../ui/number";
 
 type Pattern = S["Turned"] & { id: string; name: string; side: number; trim: number };
@@ -89,12 +89,12 @@ export function Turns({ all, p, plan, pick }: ReturnType<typeof usePattern>) {
 								))}
 							</select>
 						</label>
-						<Num saved label="Sheet (mm)" v={p.side} set={(side) => set({ side: Math.max(20, side, 2 * p.trim + 1) })} min={20} max={300} step={1} />
-						<Num saved label="Trim a side (mm)" v={p.trim} set={(trim) => set({ trim: Math.min(trim, p.side / 2 - 1) })} min={0} max={60} step={0.1} />
+						<LengthField label="Sheet" mm={p.side} onSet={(side) => set({ side: Math.max(20, side, 2 * p.trim + 1) })} min={20} max={300} />
+						<LengthField label="Trim a side" mm={p.trim} onSet={(trim) => set({ trim: Math.min(trim, p.side / 2 - 1) })} min={0} max={60} />
 					</Box>
 					<Box display="flex" gap="10px" flexWrap="wrap" alignItems="end">
-						<Num saved label="Right of middle (mm)" v={p.x} set={(x) => set({ x })} min={-300} max={300} />
-						<Num saved label="Below it (mm)" v={p.y} set={(y) => set({ y })} min={-300} max={300} />
+						<LengthField label="Right of middle" mm={p.x} onSet={(x) => set({ x })} min={-300} max={300} />
+						<LengthField label="Below it" mm={p.y} onSet={(y) => set({ y })} min={-300} max={300} />
 						<Num saved label="Turned (°)" v={p.turn} set={(turn) => set({ turn })} min={-360} max={360} step={5} />
 					</Box>
 					<Box>

@@ -187,7 +187,6 @@ function Tile({ set, state, cards }: { set: S["Set"]; state: State; cards: strin
 						<LengthField
 							label="True width of the set"
 							mm={size.w}
-							settings={state.settings}
 							onSet={async (width) => {
 								try {
 									await ok(api.POST("/api/sets/{id}/scale", { params: { path: { id: set.id } }, body: { width } }));

@@ -5,7 +5,7 @@ import { api, ok, type Problem, type S, useRefresh } from "../../../api/client";
 import { Table } from "../../../parts/table";
 import { Button } from "../../../ui/button";
 import { hue } from "../../../ui/colours";
-import { length, type Settings } from "../../../ui/length";
+import { LengthField, length, type Settings } from "../../../ui/length";
 import type { Found } from "./found";
 import { middle, rings, turned } from "./paths";
 
@@ -247,8 +247,8 @@ export function Stack({ found, seats, settings, onSeats }: { found: Found; seats
 								: {sureness(chosen.sure)}; {chosen.why}.
 							</Box>
 							<Box display="flex" gap="8px" flexWrap="wrap" alignItems="end">
-								<NumberField label="Across (mm)" value={middleOf.x - box.x} onSet={(v) => move(v - (middleOf.x - box.x), 0)} />
-								<NumberField label="Down (mm)" value={middleOf.y - box.y} onSet={(v) => move(0, v - (middleOf.y - box.y))} />
+								<LengthField label="Across" mm={middleOf.x - box.x} onSet={(v) => move(v - (middleOf.x - box.x), 0)} />
+								<LengthField label="Down" mm={middleOf.y - box.y} onSet={(v) => move(0, v - (middleOf.y - box.y))} />
 								<NumberField label="Turn (degrees)" value={chosen.turn} onSet={(v) => turn(v - chosen.turn)} />
 								<Button onClick={() => turn(90)}>Quarter turn</Button>
 								<Button onClick={mirror}>Mirror</Button>
