@@ -3,6 +3,7 @@ package e2e
 import (
 	"path/filepath"
 	"testing"
+	"time"
 
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
@@ -27,4 +28,21 @@ func TestALengthAsPeopleTypeIt(t *testing.T) {
 	quiet(ctx)
 	do(t, ctx, "in millimetres", changes(typeInto("Centre, across", "57.2 mm")), eval(`document.activeElement.blur()`), button("inches"), says("Centre, across (mm)"), is("57.2"),
 		eval(x+`.focus()`), changes(chromedp.KeyEvent(kb.ArrowUp)), is("57.5"))
+}
+
+// The menu of files is worked by keys alone: opened, walked and closed, the focus comes
+// back to its button.
+func TestTheMenuOfFilesByKeys(t *testing.T) {
+	t.Parallel()
+	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	ctx := browser(t, 1280, 800)
+	at := `document.querySelector("[data-highlighted]")?.textContent ?? ""`
+	do(t, ctx, "open it", chromedp.Navigate(p.URL+"/card/lamp-sitters/front"), says("Print and save"), css(".place h1"), seen(`button[aria-haspopup=menu]`),
+		eval(`document.querySelector("button[aria-haspopup=menu]").focus()`), chromedp.KeyEvent(kb.Enter), seen(`[role=menuitem]`), chromedp.KeyEvent(kb.End), settled())
+	assert.Contains(t, read[string](t, ctx, at), "picture")
+	do(t, ctx, "up", chromedp.KeyEvent(kb.ArrowUp), settled())
+	assert.Contains(t, read[string](t, ctx, at), "drawing")
+	axe(t, ctx, "the menu of files")
+	do(t, ctx, "close it", chromedp.KeyEvent(kb.Escape), chromedp.Sleep(300*time.Millisecond))
+	assert.Equal(t, "Print and save", read[string](t, ctx, `document.activeElement.textContent`))
 }

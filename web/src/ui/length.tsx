@@ -19,6 +19,9 @@ export function length(mm: number, s: Settings, unit = true): string {
 	return `${mm < 0 && n > 0 ? "−" : ""}${body}${unit ? " in" : ""}`;
 }
 
+/** An area in the square of the person's unit. */
+export const area = (mm2: number, s: Settings) => (s.unit === "mm" ? `${Math.round(mm2)} mm²` : `${(mm2 / 25.4 ** 2).toFixed(2)} in²`);
+
 /** Heights are small: millimetres to a hundredth whatever the unit. */
 export const height = (mm: number) => `${mm.toFixed(2)} mm`;
 

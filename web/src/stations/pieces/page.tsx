@@ -5,7 +5,7 @@ import { apartBox, Frame, grounds, Layers } from "../../parts/picture";
 import { GroundPicker, HeldField, ImageStrata, MotifPicker, NoImage, StationFrame, useGround } from "../../parts/station";
 import { Table } from "../../parts/table";
 import { hue } from "../../ui/colours";
-import { length } from "../../ui/length";
+import { area, length } from "../../ui/length";
 
 /** Pieces: the layered image and its parts, apart or together; what shows, what hides, labels, order. */
 export default function Pieces() {
@@ -183,8 +183,8 @@ function LayerForm() {
 			)}
 			{l.make === "cut" && <HeldField bonds={l.bonds} onChange={(bonds) => b.motif && b.edit({ hold: { motif: b.motif.id, layer: l.id, bonds } })} />}
 			<Box fontSize="13px" flexBasis="100%">
-				{length(p.w, b.state.settings)} × {length(p.h, b.state.settings)}; {Math.round(p.visible)} of {Math.round(p.area)} mm² show ({Math.round(p.share * 100)}{" "}
-				%).
+				{length(p.w, b.state.settings)} × {length(p.h, b.state.settings)}; {area(p.visible, b.state.settings)} of {area(p.area, b.state.settings)} show (
+				{Math.round(p.share * 100)} %).
 			</Box>
 		</Box>
 	);
