@@ -2,9 +2,10 @@ import { Box } from "@chakra-ui/react";
 import { useEffect, useRef } from "react";
 import { Button } from "../ui/button";
 import { hue } from "../ui/colours";
+import { stations } from "./stations";
 
 const keys: [string, string][] = [
-	["1 to 6", "go to a station"],
+	[`1 to ${stations.length}`, "go to a station"],
 	["↑ ↓", "walk the strata"],
 	["Alt + ↑ ↓", "move a stratum up or down"],
 	[", and .", "next lighter or darker ink you own (Inks)"],
