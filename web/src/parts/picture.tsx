@@ -1,30 +1,33 @@
 import type { ReactNode } from "react";
 import type { Colourway, PlanMotif } from "../api/client";
 import { bare, hue } from "../ui/colours";
+import type { Apart } from "./apart";
 import { Shades } from "./shades";
 
-/** A layered image at true proportion in its own frame; spread 1 lays the layers apart, 0 stacks them. */
+/** A layered image at true proportion in its own frame, stacked or laid apart, then with labels. */
 export function Layers({
 	look,
 	colourway,
 	wet,
-	spread = 0,
+	apart,
+	labels,
 	layer,
 	onPick,
 }: {
 	look: PlanMotif;
 	colourway?: Colourway;
 	wet?: boolean;
-	spread?: number;
+	apart?: Apart;
+	/** What stands beneath each layer that lies apart. */
+	labels?: string[];
 	layer?: string;
 	onPick?: (id: string) => void;
 }) {
-	const n = look.layers.length;
 	return (
 		<>
 			{look.layers.map((l, i) => {
 				const c = colourway?.layers[i];
-				const at = apart(look, i, n, spread);
+				const at = apart?.moved[i] ?? { x: 0, y: 0 };
 				return (
 					<g
 						key={l.id}
@@ -41,9 +44,9 @@ export function Layers({
 							strokeWidth={layer === l.id ? 0.7 : 0.08}
 						/>
 						{c && c.blends.length > 0 && <Shades layer={l} blends={c.blends} wet={wet} />}
-						{spread > 0.6 && (
-							<text x={look.minX} y={look.minY + 6} fontSize={7} fontWeight={700} fill={hue.text}>
-								{i + 1}
+						{apart && labels && (
+							<text x={apart.label[i].x} y={apart.label[i].y} fontSize={apart.font} fontWeight={700} textAnchor="middle" fill="currentColor">
+								{labels[i]}
 							</text>
 						)}
 					</g>
@@ -51,28 +54,6 @@ export function Layers({
 			})}
 		</>
 	);
-}
-
-/** Where layer i lies when laid apart in three columns, lowest first. */
-export function apart(look: PlanMotif, i: number, n: number, spread: number) {
-	const cols = n > 4 ? 3 : 2;
-	const x = (i % cols) * look.w * 1.08;
-	const y = Math.floor(i / cols) * look.h * 1.12;
-	return { x: x * spread, y: y * spread };
-}
-
-export function apartBox(look: PlanMotif, spread: number): Box {
-	const n = look.layers.length;
-	const cols = n > 4 ? 3 : 2;
-	const rows = Math.ceil(n / cols);
-	return { x: look.minX, y: look.minY, w: look.w * (1 + (cols - 1) * 1.08 * spread), h: look.h * (1 + (rows - 1) * 1.12 * spread) };
-}
-
-export interface Box {
-	x: number;
-	y: number;
-	w: number;
-	h: number;
 }
 
 export function Picture({ look, colourway, wet, pad = 2, title }: { look: PlanMotif; colourway?: Colourway; wet?: boolean; pad?: number; title: string }) {

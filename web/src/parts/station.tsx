@@ -140,28 +140,13 @@ export function CardStrata({ what, value }: { what: string; value: (id: string) 
 	const b = useBench();
 	const { plan } = b.view;
 	const base = b.state.kit.papers.find((p) => p.id === b.card.base.paper);
-	const leaf = plan.depth.base / 2;
+	const half = (id: string, name: string): Stratum => {
+		const colour = base?.colour ?? bare;
+		return { id, name, sub: base?.name ?? "no paper chosen", value: value(id), thick: plan.depth.base / 2, lift: 0, body: colour, top: colour };
+	};
 	const rows: Stratum[] = [
-		{
-			id: "back",
-			name: "Base, back leaf",
-			sub: base?.name ?? "no paper chosen",
-			value: value("back"),
-			thick: leaf,
-			lift: 0,
-			body: base?.colour ?? bare,
-			top: base?.colour ?? bare,
-		},
-		{
-			id: "base",
-			name: "Base, front leaf",
-			sub: base?.name ?? "no paper chosen",
-			value: value("base"),
-			thick: leaf,
-			lift: 0,
-			body: base?.colour ?? bare,
-			top: base?.colour ?? bare,
-		},
+		half("back", "Base, back leaf"),
+		half("base", "Base, front leaf"),
 		...plan.front.sheets.map((s, i) => ({
 			id: s.id,
 			name: s.panel ? "Panel" : `Mat ${i + 1}`,

@@ -1,23 +1,28 @@
 import { type ReactNode, useLayoutEffect, useRef, useState } from "react";
 import { bare, hue } from "../ui/colours";
 import type { Settings } from "../ui/length";
-import { type Box, grounds } from "./picture";
+import type { Box } from "./box";
+import { grounds } from "./picture";
+
+/** The part of the table that can be drawn on, px. */
+type Room = { w: number; h: number };
 
 /** The table: a drawing surface on a neutral ground with rulers along two edges in the chosen unit. */
 export function Table({
-	box,
+	box: shown,
 	settings,
 	ground = grounds.grey,
 	children,
 	label,
 	origin,
 }: {
-	box: Box;
+	/** What is shown, mm; what fills the room may ask for its size, px. */
+	box: Box | ((room: Room) => Box);
 	settings: Settings;
 	ground?: string;
 	label: string;
 	origin?: { x: number; y: number };
-	children: (scale: number) => ReactNode;
+	children: (scale: number, room: Room) => ReactNode;
 }) {
 	const ref = useRef<HTMLDivElement>(null);
 	const [size, setSize] = useState({ w: 640, h: 420 });
@@ -29,7 +34,9 @@ export function Table({
 		return () => watch.disconnect();
 	}, []);
 	const edge = 24;
-	const scale = Math.max(0.1, Math.min((size.w - edge - 24) / box.w, (size.h - edge - 24) / box.h));
+	const room = { w: size.w - edge - 24, h: size.h - edge - 24 };
+	const box = typeof shown === "function" ? shown(room) : shown;
+	const scale = Math.max(0.1, Math.min(room.w / box.w, room.h / box.h));
 	const w = (size.w - edge) / scale;
 	const h = (size.h - edge) / scale;
 	const left = box.x - (w - box.w) / 2;
@@ -46,12 +53,12 @@ export function Table({
 			<svg
 				width={size.w - edge}
 				height={size.h - edge}
-				style={{ position: "absolute", left: edge, top: edge }}
+				style={{ position: "absolute", left: edge, top: edge, color: ink }}
 				viewBox={`${left} ${top} ${w} ${h}`}
 				role="group"
 				aria-label={label}
 			>
-				{children(scale)}
+				{children(scale, room)}
 			</svg>
 		</div>
 	);

@@ -1,7 +1,8 @@
 import { Box } from "@chakra-ui/react";
 import { useState } from "react";
 import { useBench } from "../../api/card";
-import { apartBox, Frame, grounds, Layers } from "../../parts/picture";
+import { laidApart } from "../../parts/apart";
+import { Frame, grounds, Layers } from "../../parts/picture";
 import { GroundPicker, HeldField, ImageStrata, MotifPicker, NoImage, StationFrame, useGround } from "../../parts/station";
 import { Table } from "../../parts/table";
 import { hue } from "../../ui/colours";
@@ -22,7 +23,8 @@ export default function Pieces() {
 				strata={<ImageStrata what="copies" value={() => ""} />}
 			/>
 		);
-	const box = apartBox(look, spread);
+	const labels = look.layers.map((l, i) => `${i + 1} ${l.label} × ${motif.layers[i].copies}`);
+	const apart = (room: { w: number; h: number }) => laidApart(look, labels, room, spread);
 	const chosen = look.layers.find((l) => l.id === b.layer);
 	return (
 		<StationFrame
@@ -52,12 +54,25 @@ export default function Pieces() {
 							style={{ width: 220 }}
 						/>
 						<span>laid apart</span>
-						{spread > 0.6 && <Box color="quiet">Numbers are places in the stack.</Box>}
+						{spread > 0.9 && <Box color="quiet">Numbers are places in the stack, then how many are cut or printed for one image.</Box>}
 					</Box>
-					<Table box={box} settings={s} ground={grounds[ground]} label="The pieces" origin={{ x: look.minX, y: look.minY }}>
-						{(scale) => (
+					<Table
+						box={spread > 0 ? (room) => apart(room).box : { x: look.minX, y: look.minY, w: look.w, h: look.h }}
+						settings={s}
+						ground={grounds[ground]}
+						label="The pieces"
+						origin={{ x: look.minX, y: look.minY }}
+					>
+						{(scale, room) => (
 							<>
-								<Layers look={look} colourway={b.colourway} spread={spread} layer={b.layer} onPick={(id) => b.pick({ layer: id })} />
+								<Layers
+									look={look}
+									colourway={b.colourway}
+									apart={spread > 0 ? apart(room) : undefined}
+									labels={spread > 0.9 ? labels : undefined}
+									layer={b.layer}
+									onPick={(id) => b.pick({ layer: id })}
+								/>
 								{chosen && spread < 0.05 && (
 									<path d={chosen.shown} fill={hue.glow} stroke={hue.ochre} strokeWidth={1.5 / scale} fillRule="evenodd" pointerEvents="none" />
 								)}

@@ -1,9 +1,10 @@
 import { useRef } from "react";
 import type { Bench } from "../../api/card";
 import type { S } from "../../api/client";
+import { boxOf } from "../../parts/apart";
 import { bare, hue } from "../../ui/colours";
 import { Sights } from "./place";
-import { boxOf, holds, inPlace, magnify, type Off, reachPath } from "./play";
+import { holds, inPlace, magnify, type Off, reachPath } from "./play";
 
 const pad = 4;
 

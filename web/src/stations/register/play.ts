@@ -87,12 +87,6 @@ export function offWords(o: Off): string {
 	return parts.join(", ");
 }
 
-export function boxOf(d: string, pad: number) {
-	let [x0, y0, x1, y1] = [1e9, 1e9, -1e9, -1e9];
-	for (const m of d.matchAll(/(-?[\d.]+) (-?[\d.]+)/g)) [x0, y0, x1, y1] = [Math.min(x0, +m[1]), Math.min(y0, +m[2]), Math.max(x1, +m[1]), Math.max(y1, +m[2])];
-	return { x: x0 - pad, y: y0 - pad, w: x1 - x0 + 2 * pad, h: y1 - y0 + 2 * pad };
-}
-
 /** Somewhere up to 3 mm off, at least 1, and turned by up to 4° where the turn matters. */
 export function astray(p: Play): Off {
 	const [r, a] = [1 + 2 * Math.random(), 2 * Math.PI * Math.random()];

@@ -1,5 +1,5 @@
 import { type ReactNode, useRef } from "react";
-import type { Box } from "../../parts/picture";
+import type { Box } from "../../parts/box";
 
 /** The box shown: fitted to the table, or grown until it is drawn at true size. */
 export function Sized({ box, on, hide, children }: { box: Box; on: boolean; hide: boolean; children: (box: Box) => ReactNode }) {
