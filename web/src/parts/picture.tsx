@@ -29,6 +29,7 @@ export function Layers({
 				const c = colourway?.layers[i];
 				const at = apart?.moved[i] ?? { x: 0, y: 0 };
 				return (
+					// biome-ignore lint/a11y/noStaticElementInteractions: a short way by pointer; the strata beside it give the same by keys
 					<g
 						key={l.id}
 						transform={`translate(${at.x} ${at.y})`}

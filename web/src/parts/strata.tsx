@@ -102,6 +102,7 @@ export function Strata({
 				viewBox={`0 0 416 ${drawn.height}`}
 				width="100%"
 				style={{ marginTop: 6, overflow: "visible", maxHeight: drawn.height * 1.05 }}
+				// biome-ignore lint/a11y/noNoninteractiveElementToInteractiveRole: a section that is chosen from; its strata are options with the keys of a list
 				role="listbox"
 				aria-label={`Strata, ${what}`}
 			>

@@ -50,6 +50,7 @@ export function Table({
 				<Ruler from={left - o.x} length={w} scale={scale} settings={settings} along="x" ink={ink} edge={edge} />
 				<Ruler from={top - o.y} length={h} scale={scale} settings={settings} along="y" ink={ink} edge={edge} />
 			</svg>
+			{/* biome-ignore lint/a11y/useSemanticElements: a drawing has no fieldset; the group is named */}
 			<svg
 				width={size.w - edge}
 				height={size.h - edge}

@@ -174,6 +174,7 @@ function SideView({ slabs }: { slabs: S["Slab"][] }) {
 					const inset = Math.min(4, w / 6);
 					const on = b.element === s.id;
 					return (
+						// biome-ignore lint/a11y/noStaticElementInteractions: a short way by pointer; the strata beside it give the same by keys
 						<g key={`${s.id}-${s.layer}-${i}`} onClick={() => b.pick({ element: s.id })}>
 							{foam && (
 								<rect

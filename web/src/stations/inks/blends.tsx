@@ -61,7 +61,9 @@ export function Blends({ f, look, cut, set }: { f: S["Finish"]; look: S["LookLay
 				)}
 				{cut && (
 					<>
+						{/* biome-ignore lint/a11y/noLabelWithoutControl: inks() makes the select */}
 						<label>edge {inks(f.edge ?? "", "Ink of the edge", (edge) => set({ edge }), "bare")}</label>
+						{/* biome-ignore lint/a11y/noLabelWithoutControl: inks() makes the select */}
 						<label>back {inks(f.back ?? "", "Ink of the back", (back) => set({ back }), "bare")}</label>
 					</>
 				)}

@@ -268,6 +268,7 @@ function Rail() {
 						const x = 44 + shift[i] * 16;
 						const on = l.id === b.layer;
 						return (
+							// biome-ignore lint/a11y/noStaticElementInteractions: a short way by pointer; the strata beside it give the same by keys
 							<g key={l.id} onClick={() => b.pick({ layer: l.id })} style={{ cursor: "pointer" }}>
 								{l.blends
 									.filter((s) => s.dry)

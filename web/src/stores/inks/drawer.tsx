@@ -47,6 +47,7 @@ export function Inks({ state }: { state: State }) {
 					Each ink stands at the lightness it dries to on its paper, white at the top, by family from left to right. Tap one to see it.
 				</Box>
 				<Box bg={hue.bed} overflowX="auto" tabIndex={0} role="region" aria-label="Inks by family and lightness">
+					{/* biome-ignore lint/a11y/useSemanticElements: a drawing has no fieldset; the group is named */}
 					<svg
 						viewBox={`0 0 ${Math.max(900, families.length * 92 + 60)} 360`}
 						width="100%"
@@ -74,6 +75,7 @@ export function Inks({ state }: { state: State }) {
 										if (!l) return null;
 										const y = 20 + (100 - l.l) * 3.1;
 										return (
+											// biome-ignore lint/a11y/useSemanticElements: a drawing has no button; it takes the focus and its keys
 											<g
 												key={i.id}
 												role="button"

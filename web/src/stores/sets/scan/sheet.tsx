@@ -77,6 +77,7 @@ export function Sheet({
 							{pieces.map((p, i) => {
 								const c = middle(p.outline);
 								return (
+									// biome-ignore lint/a11y/noStaticElementInteractions: a short way by pointer; the list of pieces beside it gives the same by keys
 									<g key={`${i}-${p.area}`} onClick={() => !cutting && setOn(i)} style={{ cursor: cutting ? "crosshair" : "pointer" }}>
 										<path
 											d={p.outline}
