@@ -1,20 +1,25 @@
 import { Box } from "@chakra-ui/react";
 import { useEffect, useRef } from "react";
+import { useLocation } from "react-router";
 import { Button } from "../ui/button";
 import { hue } from "../ui/colours";
 import { stations } from "./stations";
 
-const keys: [string, string][] = [
-	[`1 to ${stations.length}`, "go to a station"],
-	["↑ ↓", "walk the strata"],
-	["Alt + ↑ ↓", "move a stratum up or down"],
-	[", and .", "next lighter or darker ink you own (Inks)"],
-	["← → ↑ ↓", "move what is selected by a small step (Front, Register)"],
-	["[ and ]", "turn what is selected: one degree in Front, a fifth of one in Register"],
-	["Space", "step done (Work)"],
-	["U", "inches or millimetres"],
-	["Ctrl + Z, Ctrl + Shift + Z", "undo, redo"],
-	["?", "this page"],
+/** A key, what it does, and the stations where it does it; everywhere without. */
+const keys: { key: string; does: string; at?: string[] }[] = [
+	{ key: "← → ↑ ↓", does: "move what is selected by a small step", at: ["front"] },
+	{ key: "[ and ]", does: "turn what is selected by one degree", at: ["front"] },
+	{ key: "← → ↑ ↓", does: "move the layer by a tenth of a millimetre", at: ["register"] },
+	{ key: "[ and ]", does: "turn the layer by a fifth of a degree", at: ["register"] },
+	{ key: ", and .", does: "next lighter or darker ink you own", at: ["inks"] },
+	{ key: "Space", does: "step done", at: ["work"] },
+	{ key: `1 to ${stations.length}`, does: "go to a station" },
+	{ key: "↑ ↓", does: "walk the strata" },
+	{ key: "Alt + ↑ ↓", does: "move a stratum up or down" },
+	{ key: "↑ ↓ in a length", does: "a sixteenth of an inch, or half a millimetre, more or less" },
+	{ key: "U", does: "inches or millimetres" },
+	{ key: "Ctrl + Z, Ctrl + Shift + Z", does: "undo, redo" },
+	{ key: "?", does: "this page" },
 ];
 const words: [string, string][] = [
 	["Strata", "a vertical sample through what is being made, lowest layer at the bottom, thickness to scale"],
@@ -29,6 +34,14 @@ const words: [string, string][] = [
 
 export function Help({ onClose }: { onClose: () => void }) {
 	const ref = useRef<HTMLDialogElement>(null);
+	const path = useLocation().pathname;
+	const here = stations.find((s) => path.endsWith(`/${s.id}`));
+	const title = (id: string) => stations.find((s) => s.id === id)?.title;
+	const groups: [string, typeof keys][] = [
+		[here ? `Keys at ${here.title}` : "", keys.filter((k) => here && k.at?.includes(here.id))],
+		[here ? "Keys everywhere" : "Keys", keys.filter((k) => !k.at)],
+		["At other stations", keys.filter((k) => k.at && !(here && k.at.includes(here.id)))],
+	];
 	useEffect(() => {
 		ref.current?.showModal();
 	}, []);
@@ -41,17 +54,26 @@ export function Help({ onClose }: { onClose: () => void }) {
 		>
 			<Box display="grid" gridTemplateColumns="repeat(auto-fit, minmax(280px, 1fr))" gap="28px">
 				<Box>
-					<h2>Keys</h2>
-					<table>
-						<tbody>
-							{keys.map(([k, v]) => (
-								<tr key={k}>
-									<th scope="row">{k}</th>
-									<td>{v}</td>
-								</tr>
-							))}
-						</tbody>
-					</table>
+					{groups
+						.filter(([, rows]) => rows.length > 0)
+						.map(([name, rows]) => (
+							<Box key={name} mb="12px">
+								<h2>{name}</h2>
+								<table>
+									<tbody>
+										{rows.map((k) => (
+											<tr key={k.key + k.does}>
+												<th scope="row">{k.key}</th>
+												<td>
+													{k.does}
+													{name === "At other stations" && ` (${k.at?.map(title).join(", ")})`}
+												</td>
+											</tr>
+										))}
+									</tbody>
+								</table>
+							</Box>
+						))}
 				</Box>
 				<Box>
 					<h2>Words of our own</h2>
