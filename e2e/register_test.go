@@ -36,8 +36,8 @@ func TestPlayDragPracticeAndJig(t *testing.T) {
 	axe(t, ctx, "the jig")
 	href := read[string](t, ctx, `document.querySelector('a[href^="/api/jig.pdf"]').getAttribute("href")`)
 	assert.Contains(t, string(get(t, p.URL+href)[:5]), "%PDF")
-	do(t, ctx, "a second ring between", set2(`input[max="200"][step="0.5"]`, "20"), eval(`document.querySelectorAll('input[max="200"][step="0.5"]')[1].focus()`), set2(`.field:nth-child(5) input`, "6"), says("half a step on"))
-	do(t, ctx, "too large", set2(`input[max="200"][step="0.5"]`, "150"), says("does not fit on a page"))
+	do(t, ctx, "a second ring between", typeInto("Width of the image", "20 mm"), says("20 mm is 13⁄16 in"), typeInto("Second ring, width", "6 mm"), says("half a step on"))
+	do(t, ctx, "too large", typeInto("Width of the image", "150 mm"), says("does not fit on a page"))
 }
 
 // TestAProofIsMeasured: a scan that is no proof is refused and says what to do;

@@ -81,6 +81,7 @@ func TestFromAScanToACard(t *testing.T) {
 	long(t, ctx, "stack them", begins("Stack the 4"), says("The stack, top first"))
 	axe(t, ctx, "the stack")
 	do(t, ctx, "choose a layer", eval(`document.querySelectorAll("[aria-label^='Choose ']")[0].click()`), says("follows"))
+	do(t, ctx, "in millimetres", button("inches"), says("Across (mm)"))
 	across := func() float64 {
 		do(t, ctx, "let the field follow", settled())
 		return read[float64](t, ctx, `Number([...document.querySelectorAll("label")].find(l => l.textContent.startsWith("Across")).querySelector("input").value)`)

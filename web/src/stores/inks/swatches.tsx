@@ -159,7 +159,7 @@ export function SwatchSheets({ state }: { state: State }) {
 								</Box>
 								{c.name}
 								{c.impressions > 1 && ` × ${c.impressions}`}
-								<Box color={c.trouble ? "madder" : hue.quiet} fontWeight={c.trouble ? 700 : 400}>
+								<Box color={c.trouble ? "madder" : "text"} fontWeight={c.trouble ? 700 : 400}>
 									{c.trouble || `lightness ${Math.round(c.l)}, ${c.apart.toFixed(1)} off`}
 								</Box>
 							</Box>
