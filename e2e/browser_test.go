@@ -21,7 +21,7 @@ import (
 
 // program is the built program, running.
 type program struct {
-	t    *testing.T
+	t    testing.TB
 	bin  string
 	args []string
 	URL  string
@@ -29,14 +29,14 @@ type program struct {
 	out  bytes.Buffer
 }
 
-func root(t *testing.T) string {
+func root(t testing.TB) string {
 	wd, err := os.Getwd()
 	require.NoError(t, err)
 	return filepath.Dir(wd)
 }
 
 // start runs the built program on a free port with its own data file.
-func start(t *testing.T, command, data string) *program {
+func start(t testing.TB, command, data string) *program {
 	bin := filepath.Join(root(t), "bin", "ochrestone")
 	if _, err := os.Stat(bin); err != nil {
 		t.Fatal("bin/ochrestone is missing: run make build first")
@@ -77,7 +77,7 @@ type step = chromedp.Action[chromedp.Void]
 
 // browser opens headless Chromium at the design size; any console error or
 // uncaught exception fails the test.
-func browser(t *testing.T, w, h int) context.Context {
+func browser(t testing.TB, w, h int) context.Context {
 	exe, err := exec.LookPath("chromium")
 	if err != nil {
 		t.Fatal("chromium is not installed: make test installs it")
@@ -137,19 +137,19 @@ func quiet(ctx context.Context, asked ...string) { ctx.Value(quietKey{}).(func([
 
 // do runs browser actions with a limit of its own, so that a missing element
 // names itself soon.
-func do(t *testing.T, ctx context.Context, what string, steps ...step) {
+func do(t testing.TB, ctx context.Context, what string, steps ...step) {
 	t.Helper()
 	within(t, ctx, 30*time.Second, what, steps...)
 }
 
 // long is do for work that takes a while on a busy machine: a simulated
 // picture, its outlines, its stack.
-func long(t *testing.T, ctx context.Context, what string, steps ...step) {
+func long(t testing.TB, ctx context.Context, what string, steps ...step) {
 	t.Helper()
 	within(t, ctx, 120*time.Second, what, steps...)
 }
 
-func within(t *testing.T, ctx context.Context, limit time.Duration, what string, steps ...step) {
+func within(t testing.TB, ctx context.Context, limit time.Duration, what string, steps ...step) {
 	t.Helper()
 	sub, cancel := context.WithTimeout(ctx, limit)
 	defer cancel()
@@ -195,7 +195,7 @@ func set(sel, value string) step {
 }
 
 // read evaluates an expression.
-func read[T any](t *testing.T, ctx context.Context, js string) T {
+func read[T any](t testing.TB, ctx context.Context, js string) T {
 	t.Helper()
 	v, err := chromedp.Run(ctx, chromedp.Evaluate[T](js, chromedp.EvalAwaitPromise))
 	require.NoError(t, err, js)

@@ -22,7 +22,7 @@ func TestAKeyHeldDown(t *testing.T) {
 	was := read[float64](t, ctx, moth+`.then(v=>v.card.elements.find(e=>e.id==="e2").place.y)`)
 	// Sixty presses in one go, as fast as the page takes them; what is drawn is looked at before any answer can have come.
 	moved := read[float64](t, ctx, `(async () => {
-		const at = () => new DOMMatrix(getComputedStyle([...document.querySelectorAll('[aria-label="The front of the card"] g[transform]')].find(g => g.textContent.includes("thank you for watching"))).transform).f;
+		const at = () => new DOMMatrix(getComputedStyle([...document.querySelectorAll('[aria-label="The front of the card"] g[style*="move"]')].find(g => g.textContent.includes("thank you for watching"))).transform).f;
 		const from = at();
 		for (let i = 0; i < 60; i++) window.dispatchEvent(new KeyboardEvent("keydown", { key: "ArrowUp", bubbles: true, repeat: i > 0 }));
 		await new Promise(r => requestAnimationFrame(() => requestAnimationFrame(r)));

@@ -124,7 +124,7 @@ func TestTwoTabs(t *testing.T) {
 	require.NoError(t, err)
 	require.Equal(t, 200, res.StatusCode)
 	_ = res.Body.Close()
-	do(t, ctx, "the later change is refused in words", button("Add a text strip"), says("changed in another window"), says("Not saved"))
+	do(t, ctx, "the later change is refused in words", button("Add a text strip"), says("changed in another window"), says("Changed in another window"))
 	quiet(ctx)
 	do(t, ctx, "reading it again shows the other's change", button("Read it again"), says("Saved, change 2"))
 	assert.Equal(t, "Changed elsewhere", read[string](t, ctx, `document.querySelector('[aria-label="Name of the card"]').value`))

@@ -1,41 +1,17 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
-import {
-	type Act,
-	api,
-	type Card,
-	type Changed,
-	type Colourway,
-	type Edit,
-	type Finding,
-	type Finish,
-	type Motif,
-	ok,
-	type PlanMotif,
-	Problem,
-	type S,
-	type State,
-	type Step,
-	useKit,
-	type View,
-} from "./client";
+import { useQueryClient } from "@tanstack/react-query";
+import { type Context, createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
+import { type Act, api, type Card, type Changed, type Edit, type Finding, type Finish, ok, Problem, type S, type State, type Step, type View } from "./client";
+import { keys, useCardView, useKit } from "./queries";
+import { type Selection, SelectionProvider, useSelection } from "./selection";
 
-export type Saving = "saved" | "saving" | "failed";
+/** What has become of the changes: kept, on their way, waiting for the program to answer, refused. */
+export type Saving = "saved" | "saving" | "waiting" | "failed";
 
-/** Everything a station needs about the card in hand. */
-export interface Bench {
+/** The card in hand, its plan, the stores, and how they are changed. */
+export interface Document {
 	view: View;
 	card: Card;
 	state: State;
-	saving: Saving;
-	problem: Problem | null;
-	motif?: Motif;
-	look?: PlanMotif;
-	colourway?: Colourway;
-	layer: string;
-	element: string;
-	step: string;
-	pick: (what: { motif?: string; colourway?: string; layer?: string; element?: string; step?: string }) => void;
 	/** Makes changes, at once in the picture; those of one gesture are one step to undo. */
 	edit: (edits: Edit | Edit[], gesture?: string) => Promise<void>;
 	/** Whether a step of the work is done. */
@@ -44,16 +20,35 @@ export interface Bench {
 	use: (step: Step, ink: string) => void;
 	undo: () => void;
 	redo: () => void;
+}
+
+/** What has become of the changes, and what went wrong. */
+export interface Keeping {
+	saving: Saving;
+	/** How many gestures are not answered yet. */
+	waiting: number;
+	problem: Problem | null;
 	reload: () => void;
 }
 
-const Ctx = createContext<Bench | null>(null);
+const Ctx = createContext<Document | null>(null);
+const KeepingCtx = createContext<Keeping | null>(null);
 
-export function useBench(): Bench {
-	const b = useContext(Ctx);
-	if (!b) throw new Error("no card");
-	return b;
-}
+const held = <T,>(c: Context<T | null>) => {
+	const v = useContext(c);
+	if (!v) throw new Error("no card");
+	return v;
+};
+
+/** The document alone: what asks for it is drawn again when the card or its plan changes. */
+export const useDocument = () => held(Ctx);
+
+/** How the changes fare. */
+export const useKeeping = () => held(KeepingCtx);
+
+/** Everything a station needs about the card in hand: the document and what is selected. */
+export const useBench = (): Document & Selection => ({ ...useDocument(), ...useSelection() });
+export type Bench = Document & Selection;
 
 export const etag = (v: View) => `"${v.version}"`;
 
@@ -92,56 +87,99 @@ function moved(card: Card, edits: Edit[]): Card {
 	return any ? { ...card, elements: card.elements.map((e) => ({ ...e, place: to.get(e.id) ?? e.place })) } : card;
 }
 
-/** Something to send: edits of one gesture, or a step back or forth. */
+/** Something to send, and what its answer makes of the view. */
 interface Batch {
 	edits: Edit[];
 	gesture?: string;
-	step?: "/api/cards/{id}/undo" | "/api/cards/{id}/redo";
+	/** Steps ticked, by their keys. */
+	ticks?: Record<string, boolean>;
+	send: (now: View) => Promise<(v: View) => View>;
 	settle: (() => void)[];
 }
+
+/** What is made and not answered yet. */
+interface Waiting {
+	edits: Edit[];
+	ticks: Record<string, boolean>;
+	batches: number;
+}
+
+const none: Waiting = { edits: [], ticks: {}, batches: 0 };
+
+/** How long what was not answered waits before it is sent again, ms. */
+const again = 2000;
 
 export function CardProvider({ id, children, empty }: { id: string; children: ReactNode; empty: (what: "loading" | "failed", p?: Problem) => ReactNode }) {
 	const queries = useQueryClient();
 	const kit = useKit();
-	const read = useQuery({ queryKey: ["card", id], queryFn: () => ok(api.GET("/api/cards/{id}", { params: { path: { id } } })) });
+	const read = useCardView(id);
 	const [saving, setSaving] = useState<Saving>("saved");
 	const [problem, setProblem] = useState<Problem | null>(null);
-	const [sel, setSel] = useState({ motif: "", colourway: "", layer: "", element: "", step: "" });
 	// Edits that were made and are not answered yet, for the picture.
-	const [waiting, setWaiting] = useState<Edit[]>([]);
+	const [waiting, setWaiting] = useState(none);
 	const batches = useRef<Batch[]>([]);
 	const busy = useRef(false);
+	const later = useRef<ReturnType<typeof setTimeout>>(undefined);
+	const count = useCallback(() => {
+		const all = batches.current;
+		setWaiting(all.length === 0 ? none : { edits: all.flatMap((b) => b.edits), ticks: Object.assign({}, ...all.map((b) => b.ticks)), batches: all.length });
+	}, []);
 
 	/** Sends what is waiting, one batch after another, each on the version the one before made. */
 	const send = useCallback(async () => {
 		if (busy.current) return;
 		busy.current = true;
-		setSaving("saving");
+		clearTimeout(later.current);
+		setSaving((s) => (s === "waiting" ? s : "saving"));
 		try {
 			for (let batch = batches.current[0]; batch; batch = batches.current[0]) {
-				const now = queries.getQueryData<View>(["card", id]);
+				const now = queries.getQueryData<View>(keys.card(id));
 				if (!now) break;
-				const params = { path: { id }, header: { "If-Match": etag(now) } };
-				const got = await ok(
-					batch.step ? api.POST(batch.step, { params }) : api.POST("/api/cards/{id}/edits", { params, body: { edits: batch.edits, gesture: batch.gesture } }),
-				);
-				queries.setQueryData<View>(["card", id], merged(queries.getQueryData<View>(["card", id]) ?? now, got));
+				const made = await batch.send(now);
+				queries.setQueryData<View>(keys.card(id), (v) => made(v ?? now));
 				batches.current.shift();
-				setWaiting(batches.current.flatMap((b) => b.edits));
+				count();
 				for (const f of batch.settle) f();
-				setProblem(got.notes.length > 0 ? new Problem("note", got.notes.join(" ")) : null);
 			}
 			setSaving("saved");
 		} catch (e) {
-			setSaving("failed");
-			setProblem(e as Problem);
-			for (const b of batches.current) for (const f of b.settle) f();
-			batches.current = [];
-			setWaiting([]);
+			const p = e as Problem;
+			if (p.type === "offline") {
+				// Nothing is lost: what was done stays in the picture and is sent when the program answers.
+				setSaving("waiting");
+				later.current = setTimeout(() => send(), again);
+			} else {
+				setSaving("failed");
+				setProblem(p);
+				for (const b of batches.current) for (const f of b.settle) f();
+				batches.current = [];
+				count();
+			}
 		} finally {
 			busy.current = false;
 		}
-	}, [id, queries]);
+	}, [id, queries, count]);
+	useEffect(() => () => clearTimeout(later.current), []);
+	// Leaving the page while changes wait would lose them: the browser asks first.
+	useEffect(() => {
+		if (saving === "saved" || saving === "failed") return;
+		const stay = (e: BeforeUnloadEvent) => e.preventDefault();
+		window.addEventListener("beforeunload", stay);
+		return () => window.removeEventListener("beforeunload", stay);
+	}, [saving]);
+	const queue = useCallback(
+		(b: Batch) => {
+			batches.current.push(b);
+			count();
+			send();
+		},
+		[count, send],
+	);
+	/** What an answer to a change makes of the view, and of the words about it. */
+	const changed = useCallback((got: Changed) => {
+		setProblem(got.notes.length > 0 ? new Problem("note", got.notes.join(" ")) : null);
+		return (v: View) => merged(v, got);
+	}, []);
 	const edit = useCallback(
 		(edits: Edit | Edit[], gesture?: string) =>
 			new Promise<void>((settle) => {
@@ -151,91 +189,90 @@ export function CardProvider({ id, children, empty }: { id: string; children: Re
 				if (last && gesture && last.gesture === gesture && (batches.current.length > 1 || !busy.current)) {
 					last.edits.push(...list);
 					last.settle.push(settle);
-				} else batches.current.push({ edits: [...list], gesture, settle: [settle] });
-				setWaiting(batches.current.flatMap((b) => b.edits));
-				send();
+					count();
+					send();
+					return;
+				}
+				const batch: Batch = {
+					edits: [...list],
+					gesture,
+					settle: [settle],
+					send: async (now) =>
+						changed(
+							await ok(
+								api.POST("/api/cards/{id}/edits", { params: { path: { id }, header: { "If-Match": etag(now) } }, body: { edits: batch.edits, gesture } }),
+							),
+						),
+				};
+				queue(batch);
 			}),
-		[send],
+		[id, count, send, queue, changed],
 	);
 	const step = useCallback(
-		(path: Batch["step"]) => {
-			batches.current.push({ edits: [], step: path, settle: [] });
-			send();
-		},
-		[send],
+		(path: "/api/cards/{id}/undo" | "/api/cards/{id}/redo") =>
+			queue({
+				edits: [],
+				settle: [],
+				send: async (now) => changed(await ok(api.POST(path, { params: { path: { id }, header: { "If-Match": etag(now) } } }))),
+			}),
+		[id, queue, changed],
 	);
 	const undo = useCallback(() => step("/api/cards/{id}/undo"), [step]);
 	const redo = useCallback(() => step("/api/cards/{id}/redo"), [step]);
 	const run = useCallback(
-		async (call: Promise<S["Run"]>) => {
-			try {
-				const got = await call;
-				const now = queries.getQueryData<View>(["card", id]);
-				if (now) queries.setQueryData<View>(["card", id], { ...now, run: got });
-			} catch (e) {
-				setSaving("failed");
-				setProblem(e as Problem);
-			}
-		},
-		[id, queries],
+		(call: () => Promise<S["Run"]>, ticks?: Record<string, boolean>) =>
+			queue({
+				edits: [],
+				ticks,
+				settle: [],
+				send: async () => {
+					const got = await call();
+					return (v) => ({ ...v, run: got });
+				},
+			}),
+		[queue],
 	);
 	const tick = useCallback(
-		(a: Act, on: boolean) => void run(ok(api.POST("/api/cards/{id}/run/done", { params: { path: { id } }, body: { steps: [a.id], done: on } }))),
+		(a: Act, on: boolean) =>
+			run(() => ok(api.POST("/api/cards/{id}/run/done", { params: { path: { id } }, body: { steps: [a.id], done: on } })), { [stepKey(a.id)]: on }),
 		[id, run],
 	);
 	const use = useCallback(
-		(st: Step, ink: string) => void run(ok(api.POST("/api/cards/{id}/run/used", { params: { path: { id } }, body: { step: st, ink } }))),
+		(st: Step, ink: string) => run(() => ok(api.POST("/api/cards/{id}/run/used", { params: { path: { id } }, body: { step: st, ink } }))),
 		[id, run],
 	);
 	const reload = useCallback(() => {
 		setProblem(null);
 		setSaving("saved");
-		queries.invalidateQueries({ queryKey: ["card", id] });
+		queries.invalidateQueries({ queryKey: keys.card(id) });
 	}, [id, queries]);
-	const pick = useCallback((w: Partial<typeof sel>) => setSel((s) => ({ ...s, ...w })), []);
 
 	useEffect(() => {
 		document.title = read.data ? `${read.data.card.title}, Ochrestone` : "Ochrestone";
 	}, [read.data]);
 
-	const value = useMemo<Bench | null>(() => {
+	const value = useMemo<Document | null>(() => {
 		if (!read.data || !kit.data) return null;
-		const { plan, run } = read.data;
-		const card = moved(read.data.card, waiting);
-		const ticked = new Set(run.done.map(stepKey));
-		const motif = card.motifs.find((m) => m.id === sel.motif) ?? card.motifs[0];
-		const look = plan.motifs.find((m) => m.id === motif?.id);
-		const used = card.elements.find((e) => e.image?.motif === motif?.id)?.image?.colourway;
-		const colourway = look?.colourways.find((w) => w.id === sel.colourway) ?? look?.colourways.find((w) => w.id === used) ?? look?.colourways[0];
-		const layer = motif?.layers.some((l) => l.id === sel.layer) ? sel.layer : "";
-		return {
-			view: read.data,
-			card,
-			state: kit.data,
-			saving,
-			problem,
-			motif,
-			look,
-			colourway,
-			layer,
-			element: sel.element,
-			step: sel.step,
-			pick,
-			edit,
-			done: (a) => ticked.has(stepKey(a.id)),
-			tick,
-			use,
-			undo,
-			redo,
-			reload,
-		};
-	}, [read.data, kit.data, sel, saving, problem, waiting, pick, edit, tick, use, undo, redo, reload]);
+		const ticked = new Set(read.data.run.done.map(stepKey));
+		const card = moved(read.data.card, waiting.edits);
+		const done = (a: Act) => waiting.ticks[stepKey(a.id)] ?? ticked.has(stepKey(a.id));
+		return { view: read.data, card, state: kit.data, edit, done, tick, use, undo, redo };
+	}, [read.data, kit.data, waiting, edit, tick, use, undo, redo]);
+	const keeping = useMemo<Keeping>(() => ({ saving, waiting: waiting.batches, problem, reload }), [saving, problem, reload, waiting.batches]);
 
 	if (!value) {
 		const err = read.error ?? kit.error;
 		return <>{err ? empty("failed", err as Problem) : empty("loading")}</>;
 	}
-	return <Ctx.Provider value={value}>{children}</Ctx.Provider>;
+	return (
+		<KeepingCtx.Provider value={keeping}>
+			<Ctx.Provider value={value}>
+				<SelectionProvider card={value.card} plan={value.view.plan}>
+					{children}
+				</SelectionProvider>
+			</Ctx.Provider>
+		</KeepingCtx.Provider>
+	);
 }
 
 /** Notes not set aside. */

@@ -1,4 +1,3 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
 import createClient from "openapi-fetch";
 import type { components, paths } from "./schema";
 
@@ -60,10 +59,25 @@ export async function ok<T>(call: Promise<Answer<T>>): Promise<T> {
 	return r.data as T;
 }
 
-export const useKit = () => useQuery({ queryKey: ["state"], queryFn: () => ok(api.GET("/api/state")) });
-export const useCards = () => useQuery({ queryKey: ["cards"], queryFn: () => ok(api.GET("/api/cards")) });
+const said = async (r: Response) => (r.headers.get("content-type")?.includes("json") ? await r.json().catch(() => undefined) : undefined);
 
-export function useRefresh() {
-	const q = useQueryClient();
-	return (...keys: string[]) => Promise.all(keys.map((k) => q.invalidateQueries({ queryKey: [k] })));
-}
+/** Asks for JSON at a way the typed client does not carry: bytes sent, as of a picture or a file. */
+export const asked = <T>(url: string, init?: RequestInit): Promise<T> =>
+	ok<T>(
+		fetch(url, init).then(async (response) => {
+			const body = await said(response);
+			return response.ok ? { data: body as T, response } : { error: body ?? {}, response };
+		}),
+	);
+
+/** Sends bytes. */
+export const sendBytes = <T>(url: string, body: BodyInit, type = "application/octet-stream") =>
+	asked<T>(url, { method: "POST", headers: { "Content-Type": type }, body });
+
+/** Fetches a picture. */
+export const takePicture = (url: string): Promise<Blob> =>
+	ok<Blob>(
+		fetch(url).then(async (response) =>
+			response.ok ? { data: await response.blob(), response } : { error: (await said(response)) ?? { detail: "The picture cannot be had." }, response },
+		),
+	);

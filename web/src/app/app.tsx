@@ -2,6 +2,7 @@ import { lazy, Suspense } from "react";
 import { Navigate, Route, Routes } from "react-router";
 import { Waiting } from "../ui/waiting";
 import { BenchPage } from "./bench";
+import { Boundary } from "./boundary";
 import { CardPage } from "./card";
 import { Shell } from "./shell";
 
@@ -12,24 +13,26 @@ const Scan = lazy(() => import("../stores/sets/scan/page"));
 /** The places of the product. */
 export function App() {
 	return (
-		<Suspense fallback={<Waiting>Laying things out…</Waiting>}>
-			<Routes>
-				<Route
-					path="/"
-					element={
-						<Shell at="bench">
-							<BenchPage />
-						</Shell>
-					}
-				/>
-				<Route path="/stores" element={<Navigate to="/stores/inks" replace />} />
-				<Route path="/stores/sets/scan" element={<Shell at="stores">{<Scan />}</Shell>} />
-				<Route path="/stores/:shelf" element={<Shell at="stores">{<Stores />}</Shell>} />
-				<Route path="/looks-for" element={<Shell at="looks">{<Looks />}</Shell>} />
-				<Route path="/card/:id" element={<Navigate to="pieces" replace />} />
-				<Route path="/card/:id/:station" element={<CardPage />} />
-				<Route path="*" element={<Navigate to="/" replace />} />
-			</Routes>
-		</Suspense>
+		<Boundary what="This page">
+			<Suspense fallback={<Waiting>Laying things out…</Waiting>}>
+				<Routes>
+					<Route
+						path="/"
+						element={
+							<Shell at="bench">
+								<BenchPage />
+							</Shell>
+						}
+					/>
+					<Route path="/stores" element={<Navigate to="/stores/inks" replace />} />
+					<Route path="/stores/sets/scan" element={<Shell at="stores">{<Scan />}</Shell>} />
+					<Route path="/stores/:shelf" element={<Shell at="stores">{<Stores />}</Shell>} />
+					<Route path="/looks-for" element={<Shell at="looks">{<Looks />}</Shell>} />
+					<Route path="/card/:id" element={<Navigate to="pieces" replace />} />
+					<Route path="/card/:id/:station" element={<CardPage />} />
+					<Route path="*" element={<Navigate to="/" replace />} />
+				</Routes>
+			</Suspense>
+		</Boundary>
 	);
 }

@@ -1,8 +1,8 @@
 import { Box } from "@chakra-ui/react";
 import { type FormEvent, useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { api, ok, type S, useCards, useKit, useRefresh } from "../api/client";
-import { useData } from "../stores/data";
+import { api, ok, type S } from "../api/client";
+import { useCards, useData, useKit, useRefresh } from "../api/queries";
 import { Button } from "../ui/button";
 import { hue } from "../ui/colours";
 import { Waiting } from "../ui/waiting";

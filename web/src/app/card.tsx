@@ -1,7 +1,7 @@
 import { Box } from "@chakra-ui/react";
-import { Suspense, useEffect, useState } from "react";
+import { type ReactNode, Suspense, useEffect, useState } from "react";
 import { Link, Navigate, useNavigate, useParams } from "react-router";
-import { CardProvider, useBench } from "../api/card";
+import { CardProvider, useDocument, useKeeping } from "../api/card";
 import { Button } from "../ui/button";
 import { typing } from "../ui/keys";
 import { Waiting } from "../ui/waiting";
@@ -34,7 +34,7 @@ export function CardPage() {
 }
 
 function CardShell({ station }: { station: string }) {
-	const b = useBench();
+	const b = useDocument();
 	const go = useNavigate();
 	const here = stations.find((s) => s.id === station) ?? stations[0];
 	useEffect(() => {
@@ -70,7 +70,7 @@ function CardShell({ station }: { station: string }) {
 				<SaveState />
 			</Header>
 			<Stones station={station} />
-			{b.problem && <Trouble />}
+			<Trouble />
 			<Box as="main" flex="1" minH={0} display="flex" flexDirection="column">
 				<Boundary key={station} what={here.title} onUndo={b.view.canUndo ? b.undo : undefined}>
 					<Suspense fallback={<Waiting>Opening the station…</Waiting>}>
@@ -83,7 +83,7 @@ function CardShell({ station }: { station: string }) {
 }
 
 function TitleField() {
-	const b = useBench();
+	const b = useDocument();
 	const [text, setText] = useState(b.card.title);
 	useEffect(() => setText(b.card.title), [b.card.title]);
 	const commit = () => text.trim() && text !== b.card.title && b.edit({ rename: { title: text.trim() } });
@@ -104,25 +104,44 @@ function TitleField() {
 	);
 }
 
+/** What has become of the changes, in words. */
 function SaveState() {
-	const b = useBench();
-	const words = { saved: `Saved, change ${b.view.version}`, saving: "Saving…", failed: "Not saved" }[b.saving];
+	const { view } = useDocument();
+	const { saving, waiting, problem } = useKeeping();
+	const words = {
+		saved: `Saved, change ${view.version}`,
+		saving: "Saving…",
+		waiting: `Ochrestone does not answer: ${waiting === 1 ? "1 change waits" : `${waiting} changes wait`} here`,
+		failed: problem?.type.endsWith("changed") ? "Changed in another window" : "Not saved",
+	}[saving];
 	return (
-		<Box fontSize="13px" color={b.saving === "failed" ? "madder" : "quiet"} role="status">
+		<Box fontSize="13px" color={saving === "failed" || saving === "waiting" ? "madder" : "quiet"} role="status" data-saving={saving}>
 			{words}
 		</Box>
 	);
 }
 
 function Trouble() {
-	const b = useBench();
-	const p = b.problem!;
+	const { saving, problem: p, reload } = useKeeping();
+	if (saving === "waiting")
+		return (
+			<Strip>
+				<b>Ochrestone does not answer.</b> Is it still running? Start it again and leave this page open: what you did since waits here and is saved when it
+				answers.
+			</Strip>
+		);
+	if (!p) return null;
+	const note = p.type === "note";
 	return (
-		<Box role="alert" bg="white" borderBottom="3px solid {colors.madder}" p="8px 20px" display="flex" gap="14px" alignItems="center" fontSize="14px">
-			<Box flex="1">
-				<b>Not saved.</b> {p.message} {p.places.join("; ")}
-			</Box>
-			<Button onClick={b.reload}>{p.type.endsWith("changed") ? "Read it again" : "Carry on from what is saved"}</Button>
-		</Box>
+		<Strip action={<Button onClick={reload}>{p.type.endsWith("changed") ? "Read it again" : note ? "I have seen it" : "Carry on from what is saved"}</Button>}>
+			<b>{note ? "Saved, but look." : p.type.endsWith("changed") ? "Changed in another window." : "Not saved."}</b> {p.message} {p.places.join("; ")}
+		</Strip>
 	);
 }
+
+const Strip = ({ children, action }: { children: ReactNode; action?: ReactNode }) => (
+	<Box role="alert" bg="white" borderBottom="3px solid {colors.madder}" p="8px 20px" display="flex" gap="14px" alignItems="center" fontSize="14px">
+		<Box flex="1">{children}</Box>
+		{action}
+	</Box>
+);

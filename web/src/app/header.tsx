@@ -1,7 +1,8 @@
 import { Box } from "@chakra-ui/react";
 import { type ReactNode, useEffect, useState } from "react";
 import { Link } from "react-router";
-import { api, ok, useKit, useRefresh } from "../api/client";
+import { api, ok } from "../api/client";
+import { useKit, useRefresh } from "../api/queries";
 import { Button } from "../ui/button";
 import { hue } from "../ui/colours";
 import { typing } from "../ui/keys";

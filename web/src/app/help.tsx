@@ -1,6 +1,7 @@
 import { Box } from "@chakra-ui/react";
 import { useEffect, useRef } from "react";
 import { useLocation } from "react-router";
+
 import { Button } from "../ui/button";
 import { hue } from "../ui/colours";
 import { stations } from "./stations";

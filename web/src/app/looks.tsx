@@ -1,6 +1,6 @@
 import { Box } from "@chakra-ui/react";
-import { useQuery } from "@tanstack/react-query";
-import { api, ok, type S, useKit } from "../api/client";
+import type { S } from "../api/client";
+import { useKit, useRules } from "../api/queries";
 import { Shape } from "../parts/notes";
 import { length, type Settings } from "../ui/length";
 
@@ -16,7 +16,7 @@ const stations: Record<string, string> = {
 
 /** Everything the program looks for, by station, with the reason and the numbers it goes by. */
 export default function Looks() {
-	const rules = useQuery({ queryKey: ["rules"], queryFn: () => ok(api.GET("/api/rules")) }).data;
+	const rules = useRules();
 	const s = useKit().data?.settings;
 	if (!rules || !s) return null;
 	return (

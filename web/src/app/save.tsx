@@ -1,5 +1,5 @@
 import { lazy, Suspense } from "react";
-import { useBench } from "../api/card";
+import { useDocument } from "../api/card";
 import { Button } from "../ui/button";
 
 const Menu = lazy(() => import("../ui/menu"));
@@ -7,7 +7,7 @@ const label = "Print and save";
 
 /** What can be printed and saved of the card. */
 export function SaveMenu() {
-	const b = useBench();
+	const b = useDocument();
 	const at = `/api/cards/${b.view.id}`;
 	return (
 		<Suspense

@@ -1,7 +1,7 @@
 import { Box } from "@chakra-ui/react";
 import { type ReactNode, useEffect } from "react";
 import { NavLink } from "react-router";
-import { useKit } from "../api/client";
+import { useKit } from "../api/queries";
 import { hue } from "../ui/colours";
 import { Boundary } from "./boundary";
 import { Header } from "./header";

@@ -1,5 +1,5 @@
 import { type ComponentType, type LazyExoticComponent, lazy } from "react";
-import type { Bench } from "../api/card";
+import type { Document } from "../api/card";
 import { isMat } from "../api/client";
 
 /** How far a station is: untouched until the person decided something there. */
@@ -10,13 +10,13 @@ export interface Station {
 	id: string;
 	title: string;
 	Page: LazyExoticComponent<ComponentType>;
-	mood: (b: Bench) => Mood;
+	mood: (b: Document) => Mood;
 }
 
 type Load = () => Promise<{ default: ComponentType }>;
-const station = (id: string, title: string, load: Load, mood: (b: Bench) => Mood): Station => ({ id, title, Page: lazy(load), mood });
+const station = (id: string, title: string, load: Load, mood: (b: Document) => Mood): Station => ({ id, title, Page: lazy(load), mood });
 
-const images = (b: Bench) => b.card.elements.filter((e) => e.image);
+const images = (b: Document) => b.card.elements.filter((e) => e.image);
 
 /** The path, in the order of the work. */
 export const stations: Station[] = [

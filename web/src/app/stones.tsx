@@ -1,12 +1,12 @@
 import { Box } from "@chakra-ui/react";
 import { Link, useLocation } from "react-router";
-import { openNotes, useBench } from "../api/card";
+import { openNotes, useDocument } from "../api/card";
 import { hue } from "../ui/colours";
 import { stations } from "./stations";
 
 /** The path of stones: its shape says how far a station is and whether it has notes. */
 export function Stones({ station }: { station: string }) {
-	const b = useBench();
+	const b = useDocument();
 	const at = useLocation().pathname;
 	return (
 		<Box

@@ -1,10 +1,20 @@
 import type { PlanMotif } from "../api/client";
 import type { Box } from "./box";
 
-/** The box of an outline with room round it, mm. */
+const boxes = new Map<string, [number, number, number, number]>();
+
+/** The box of an outline with room round it, mm. Outlines are long and asked for often: the last ones are remembered. */
 export function boxOf(d: string, pad: number): Box {
-	let [x0, y0, x1, y1] = [1e9, 1e9, -1e9, -1e9];
-	for (const m of d.matchAll(/(-?[\d.]+) (-?[\d.]+)/g)) [x0, y0, x1, y1] = [Math.min(x0, +m[1]), Math.min(y0, +m[2]), Math.max(x1, +m[1]), Math.max(y1, +m[2])];
+	let b = boxes.get(d);
+	if (!b) {
+		let [x0, y0, x1, y1] = [1e9, 1e9, -1e9, -1e9];
+		for (const m of d.matchAll(/(-?[\d.]+) (-?[\d.]+)/g))
+			[x0, y0, x1, y1] = [Math.min(x0, +m[1]), Math.min(y0, +m[2]), Math.max(x1, +m[1]), Math.max(y1, +m[2])];
+		b = [x0, y0, x1, y1];
+		if (boxes.size > 400) boxes.clear();
+		boxes.set(d, b);
+	}
+	const [x0, y0, x1, y1] = b;
 	return { x: x0 - pad, y: y0 - pad, w: x1 - x0 + 2 * pad, h: y1 - y0 + 2 * pad };
 }
 
@@ -23,16 +33,16 @@ const px = { letter: 12.5, wide: 6.8, under: 22, gap: 18 };
  * scale, each with its label beneath; a spread below 1 is so far on the way there from
  * the stack. */
 export function laidApart(look: PlanMotif, labels: string[], room: { w: number; h: number }, spread: number): Apart {
-	const boxes = look.layers.map((l) => boxOf(l.outline, 0));
+	const outlines = look.layers.map((l) => boxOf(l.outline, 0));
 	// Labels keep their size on the screen, so how much room they take hangs on the scale
 	// that the rows come out at: three rounds settle it.
 	let scale = 4;
-	let best = rows(boxes, labels, scale, Infinity);
+	let best = rows(outlines, labels, scale, Infinity);
 	for (let round = 0; round < 3; round++) {
 		let most = 0;
 		const [least, all] = [best.widest, best.all];
 		for (let k = 0; k <= 48; k++) {
-			const r = rows(boxes, labels, scale, least + ((all - least) * k) / 48);
+			const r = rows(outlines, labels, scale, least + ((all - least) * k) / 48);
 			const s = Math.min(room.w / r.w, room.h / r.h);
 			if (s > most) [most, best] = [s, r];
 		}
@@ -41,8 +51,8 @@ export function laidApart(look: PlanMotif, labels: string[], room: { w: number; 
 	const to = (a: number, b: number) => a + (b - a) * spread;
 	return {
 		box: { x: look.minX, y: look.minY, w: to(look.w, best.w), h: to(look.h, best.h) },
-		moved: boxes.map((b, i) => ({ x: (look.minX + best.at[i].x - b.x) * spread, y: (look.minY + best.at[i].y - b.y) * spread })),
-		label: boxes.map((b) => ({ x: b.x + b.w / 2, y: b.y + b.h + (px.letter + 3) / scale })),
+		moved: outlines.map((b, i) => ({ x: (look.minX + best.at[i].x - b.x) * spread, y: (look.minY + best.at[i].y - b.y) * spread })),
+		label: outlines.map((b) => ({ x: b.x + b.w / 2, y: b.y + b.h + (px.letter + 3) / scale })),
 		font: px.letter / scale,
 	};
 }

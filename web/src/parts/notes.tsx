@@ -1,8 +1,9 @@
 import { Box } from "@chakra-ui/react";
-import { useState } from "react";
+import { memo, useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { type Bench, openNotes, useBench } from "../api/card";
+import { type Bench, openNotes, useBench, useDocument } from "../api/card";
 import type { Finding } from "../api/client";
+import { usePick } from "../api/selection";
 import { Button } from "../ui/button";
 import { hue } from "../ui/colours";
 
@@ -82,12 +83,13 @@ function NoteFrame({ icon, children }: { icon: React.ReactNode; children: React.
 	);
 }
 
-function Note({ f }: { f: Finding }) {
-	const b = useBench();
+const Note = memo(function Note({ f }: { f: Finding }) {
+	const b = useDocument();
+	const pick = usePick();
 	const go = useNavigate();
 	const [why, setWhy] = useState<string | null>(null);
 	const show = () => {
-		b.pick({ motif: f.motif || undefined, colourway: f.colourway || undefined, layer: f.layer ?? "", element: f.element ?? "", step: f.step ?? "" });
+		pick({ motif: f.motif || undefined, colourway: f.colourway || undefined, layer: f.layer ?? "", element: f.element ?? "", step: f.step ?? "" });
 		if (f.station && f.station !== "stores") go(`/card/${b.view.id}/${f.station}`);
 	};
 	return (
@@ -124,7 +126,7 @@ function Note({ f }: { f: Finding }) {
 			)}
 		</NoteFrame>
 	);
-}
+});
 
 export function Shape({ kind }: { kind: Finding["severity"] }) {
 	const name = { spoils: "Spoils the card", shows: "Will show", wastes: "Wastes work", tip: "Tip" }[kind];

@@ -1,11 +1,33 @@
-import type { ReactNode } from "react";
+import { memo, type ReactNode } from "react";
 import type { Colourway, PlanMotif } from "../api/client";
+
 import { bare, hue } from "../ui/colours";
 import type { Apart } from "./apart";
 import { Shades } from "./shades";
 
+interface LayerProps {
+	l: PlanMotif["layers"][0];
+	c?: Colourway["layers"][0];
+	wet?: boolean;
+	x: number;
+	y: number;
+	on: boolean;
+	onPick?: (id: string) => void;
+}
+
+/** One layer, drawn again only when something of its own changes. */
+const One = memo(function One({ l, c, wet, x, y, on, onPick }: LayerProps) {
+	return (
+		// biome-ignore lint/a11y/noStaticElementInteractions: a short way by pointer; the strata beside it give the same by keys
+		<g transform={`translate(${x} ${y})`} className="settle" onClick={onPick && (() => onPick(l.id))} style={onPick && { cursor: "pointer" }}>
+			<path d={l.outline} fill={c ? (wet ? c.wet : c.dry) : bare} fillRule="evenodd" stroke={on ? hue.ochre : hue.edge} strokeWidth={on ? 0.7 : 0.08} />
+			{c && c.blends.length > 0 && <Shades layer={l} blends={c.blends} wet={wet} />}
+		</g>
+	);
+});
+
 /** A layered image at true proportion in its own frame, stacked or laid apart, then with labels. */
-export function Layers({
+export const Layers = memo(function Layers({
 	look,
 	colourway,
 	wet,
@@ -26,36 +48,30 @@ export function Layers({
 	return (
 		<>
 			{look.layers.map((l, i) => {
-				const c = colourway?.layers[i];
-				const at = apart?.moved[i] ?? { x: 0, y: 0 };
-				return (
-					// biome-ignore lint/a11y/noStaticElementInteractions: a short way by pointer; the strata beside it give the same by keys
-					<g
-						key={l.id}
-						transform={`translate(${at.x} ${at.y})`}
-						className="settle"
-						onClick={onPick && (() => onPick(l.id))}
-						style={onPick && { cursor: "pointer" }}
-					>
-						<path
-							d={l.outline}
-							fill={c ? (wet ? c.wet : c.dry) : bare}
-							fillRule="evenodd"
-							stroke={layer === l.id ? hue.ochre : hue.edge}
-							strokeWidth={layer === l.id ? 0.7 : 0.08}
-						/>
-						{c && c.blends.length > 0 && <Shades layer={l} blends={c.blends} wet={wet} />}
-						{apart && labels && (
-							<text x={apart.label[i].x} y={apart.label[i].y} fontSize={apart.font} fontWeight={700} textAnchor="middle" fill="currentColor">
-								{labels[i]}
-							</text>
-						)}
-					</g>
-				);
+				const at = apart?.moved[i];
+				return <One key={l.id} l={l} c={colourway?.layers[i]} wet={wet} x={at?.x ?? 0} y={at?.y ?? 0} on={layer === l.id} onPick={onPick} />;
 			})}
+			{apart && labels && (
+				<g className="labels">
+					{labels.map((text, i) => (
+						<text
+							key={look.layers[i].id}
+							x={apart.label[i].x + apart.moved[i].x}
+							y={apart.label[i].y + apart.moved[i].y}
+							fontSize={apart.font}
+							fontWeight={700}
+							textAnchor="middle"
+							fill="currentColor"
+							pointerEvents="none"
+						>
+							{text}
+						</text>
+					))}
+				</g>
+			)}
 		</>
 	);
-}
+});
 
 export function Picture({ look, colourway, wet, pad = 2, title }: { look: PlanMotif; colourway?: Colourway; wet?: boolean; pad?: number; title: string }) {
 	return (

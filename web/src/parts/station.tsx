@@ -3,11 +3,9 @@ import { type ReactNode, useState } from "react";
 import { useBench } from "../api/card";
 import type { Bond } from "../api/client";
 import { Button } from "../ui/button";
-import { bare, hue } from "../ui/colours";
-import { fine, length } from "../ui/length";
+import { hue } from "../ui/colours";
 import { Notes } from "./notes";
 import { type Ground, grounds } from "./picture";
-import { Strata, type Stratum } from "./strata";
 
 /** A station: the table, a rail that belongs to the strata, what is done beside the table,
  * the strata, the margin notes. On a tablet what is done stands under the strata. */
@@ -77,12 +75,13 @@ export function GroundPicker({ value, onChange }: { value: Ground; onChange: (g:
 					onClick={() => onChange(g)}
 					aria-pressed={value === g}
 					title={`${g} ground`}
-					px="6px"
+					aria-label={`${g} ground`}
+					w="30px"
+					px={0}
 					borderColor={value === g ? "text" : "line"}
 					borderWidth={value === g ? "2px" : "1px"}
 				>
 					<span style={{ width: 15, height: 15, background: grounds[g], border: `1px solid ${hue.edge}` }} />
-					{g}
 				</Button>
 			))}
 		</fieldset>
@@ -90,108 +89,6 @@ export function GroundPicker({ value, onChange }: { value: Ground; onChange: (g:
 }
 
 export const useGround = () => useState<Ground>("grey");
-
-/** The strata of the image in hand, with what the station is about beside each. */
-export function ImageStrata({ what, value, sub }: { what: string; value: (i: number) => string; sub?: (i: number) => string }) {
-	const b = useBench();
-	const rows: Stratum[] = (b.look?.layers ?? []).map((l, i) => {
-		const w = b.colourway?.layers[i];
-		const m = b.motif?.layers[i];
-		return {
-			id: l.id,
-			name: l.label,
-			sub: sub?.(i) ?? inkWords(b.colourway?.layers[i], m?.make !== "cut"),
-			value: value(i),
-			thick: w?.thick ?? 0,
-			lift: w?.lift ?? 0,
-			foam: w?.foam,
-			body: w?.paper ?? bare,
-			top: w?.dry ?? bare,
-		};
-	});
-	const w = b.colourway;
-	const prints = w && `${w.prints} ${w.prints === 1 ? "print" : "prints"}`;
-	const foot =
-		w &&
-		(w.cards === 0
-			? `${prints}: no height of their own.`
-			: `${w.cards} cut ${w.cards === 1 ? "piece" : "pieces"} and ${prints}: ${w.height.toFixed(2)} mm (${length(w.height, fine)}) high.`);
-	return (
-		<Strata
-			rows={rows}
-			what={what}
-			selected={b.layer}
-			onPick={(id) => b.pick({ layer: id })}
-			onMove={(id, by) => b.motif && b.edit({ shiftLayer: { motif: b.motif.id, layer: id, by } })}
-			foot={foot}
-		/>
-	);
-}
-
-export function inkWords(w: { inkName: string; paperName: string; missing?: string } | undefined, printed: boolean) {
-	if (!w) return "";
-	if (w.missing) return `no ${w.missing} chosen`;
-	const ink = w.inkName || "plain";
-	return printed ? `${ink}, printed` : `${ink} on ${w.paperName}`;
-}
-
-/** The strata of the whole card: base, sheets, elements. */
-export function CardStrata({ what, value }: { what: string; value: (id: string) => string }) {
-	const b = useBench();
-	const { plan } = b.view;
-	const base = b.state.kit.papers.find((p) => p.id === b.card.base.paper);
-	const half = (id: string, name: string): Stratum => {
-		const colour = base?.colour ?? bare;
-		return { id, name, sub: base?.name ?? "no paper chosen", value: value(id), thick: plan.depth.base / 2, lift: 0, body: colour, top: colour };
-	};
-	const rows: Stratum[] = [
-		half("back", "Base, back leaf"),
-		half("base", "Base, front leaf"),
-		...plan.front.sheets.map((s, i) => ({
-			id: s.id,
-			name: s.panel ? "Panel" : `Mat ${i + 1}`,
-			sub: s.held,
-			value: value(s.id),
-			thick: s.z1 - s.z0,
-			lift: s.foam ? s.lift : 0,
-			foam: s.foam,
-			body: s.colour,
-			top: s.colour,
-		})),
-		...plan.front.elements.map((p) => {
-			const e = b.card.elements.find((x) => x.id === p.id);
-			const w = plan.motifs.find((x) => x.id === e?.image?.motif)?.colourways.find((x) => x.id === e?.image?.colourway);
-			const body = e?.gems ? e.gems.colour : e?.sheet ? (b.state.kit.papers.find((x) => x.id === e.sheet?.paper)?.colour ?? bare) : (w?.layers[0]?.dry ?? bare);
-			const k = Math.max(0, (w?.layers.length ?? 1) - 1);
-			const flat = p.printed && p.z1 - p.z0 < 0.005;
-			return {
-				id: p.id,
-				name: p.label,
-				sub: p.held,
-				value: value(p.id),
-				thick: flat ? 0 : p.z1 - p.z0,
-				lift: p.foam ? p.lift : 0,
-				foam: p.foam,
-				body,
-				top: e?.sheet || e?.gems ? body : (w?.layers[k]?.dry ?? body),
-				parts:
-					e?.sheet || flat
-						? undefined
-						: w?.layers.filter((x) => x.thick > 0).map((x, n) => ({ thick: x.thick, lift: n > 0 ? x.lift : 0, body: x.paper, top: x.dry })),
-			};
-		}),
-	];
-	return (
-		<Strata
-			rows={rows}
-			what={what}
-			selected={b.element}
-			onPick={(id) => b.pick({ element: id })}
-			onMove={(id, by) => b.edit({ shift: { element: id, by } })}
-			foot={`Closed card ${plan.depth.total.toFixed(2)} mm (${length(plan.depth.total, fine)}) at its highest.`}
-		/>
-	);
-}
 
 /** How a part is held. */
 export function HeldField({ bonds, onChange }: { bonds?: Bond[] | null; onChange: (bonds: Bond[]) => void }) {

@@ -1,21 +1,9 @@
 import { Box } from "@chakra-ui/react";
-import { type KeyboardEvent, useLayoutEffect, useMemo, useRef, useState } from "react";
+import { type KeyboardEvent, memo, useCallback, useLayoutEffect, useMemo, useRef, useState } from "react";
+import { hue } from "../ui/colours";
+import { type Drawn, type Slab, type Stratum, section } from "./section";
 
-export interface Stratum {
-	id: string;
-	name: string;
-	sub: string;
-	value?: string;
-	thick: number; // mm, 0 for a film
-	lift: number; // mm beneath
-	foam?: boolean;
-	body: string;
-	top: string;
-	parts?: { thick: number; lift: number; body: string; top: string }[]; // pieces it is built of, lowest first
-}
-
-const W = 168;
-const FILM = 5;
+export type { Stratum } from "./section";
 
 /** A vertical sample through the thing being made, drawn to scale in thickness, bottom layer at the bottom. */
 export function Strata({
@@ -44,10 +32,17 @@ export function Strata({
 		watch.observe(el);
 		return () => watch.disconnect();
 	}, []);
-	// The labels take as much height as there is, within reason; the core is drawn to it.
-	const pitch = Math.max(38, Math.min(60, ((room.h / Math.max(1, room.w)) * 416) / Math.max(3, rows.length)));
-	const drawn = useMemo(() => lay(rows, pitch, room.w / 416), [rows, pitch, room.w]);
-	const key = (e: KeyboardEvent, i: number) => {
+	// The labels take as much height as there is, within reason; the section is drawn to it.
+	const pitch = Math.max(36, Math.min(60, room.h / Math.max(3, rows.length)));
+	const wide = Math.round(Math.max(84, Math.min(190, room.w * 0.4)));
+	const drawn = useMemo(() => section(rows, pitch, wide), [rows, pitch, wide]);
+	const factor = drawn.factor * (25.4 / 96);
+	// The rows see the latest of what to do without being drawn again for it.
+	const now = useRef({ rows, onPick, onMove });
+	now.current = { rows, onPick, onMove };
+	const pick = useCallback((id: string) => now.current.onPick(id), []);
+	const key = useCallback((e: KeyboardEvent, i: number) => {
+		const { rows, onPick, onMove } = now.current;
 		const by = e.key === "ArrowUp" ? 1 : e.key === "ArrowDown" ? -1 : 0;
 		if (by !== 0) {
 			e.preventDefault();
@@ -65,7 +60,8 @@ export function Strata({
 			e.preventDefault();
 			onPick(rows[i].id);
 		}
-	};
+	}, []);
+	const any = rows.some((r) => r.id === selected);
 	return (
 		<Box
 			as="section"
@@ -80,158 +76,137 @@ export function Strata({
 			minH={0}
 			overflow="auto"
 		>
-			<Box display="flex" justifyContent="space-between" alignItems="baseline">
+			<div style={{ display: "flex", justifyContent: "space-between", alignItems: "baseline" }}>
 				<h2 style={{ fontSize: 16 }}>{title}</h2>
-				<Box color="quiet" fontSize="13px">
-					{what}
-				</Box>
-			</Box>
-			<Box
-				color="quiet"
-				fontSize="12px"
+				<div style={{ color: hue.quiet, fontSize: 13 }}>{what}</div>
+			</div>
+			<div
+				style={{ color: hue.quiet, fontSize: 12 }}
 				title="A section through the stack, as a geologist reads ground from a drilled sample. A print is a film: it has no height."
 			>
-				A section, thickness {Math.round(drawn.factor)} times true; prints are films
-			</Box>
-			{rows.length === 0 && (
-				<Box color="quiet" mt="16px">
-					Nothing is stacked yet.
-				</Box>
-			)}
+				A section, thickness {Math.round(factor)} times true; prints are films
+			</div>
+			{rows.length === 0 && <div style={{ color: hue.quiet, marginTop: 16 }}>Nothing is stacked yet.</div>}
 			<svg
-				viewBox={`0 0 416 ${drawn.height}`}
-				width="100%"
-				style={{ marginTop: 6, overflow: "visible", maxHeight: drawn.height * 1.05 }}
+				width={room.w}
+				height={drawn.height}
+				style={{ marginTop: 6, overflow: "visible", flex: "none" }}
 				// biome-ignore lint/a11y/noNoninteractiveElementToInteractiveRole: a section that is chosen from; its strata are options with the keys of a list
 				role="listbox"
 				aria-label={`Strata, ${what}`}
 			>
-				{drawn.slabs.map((s, i) => {
-					const r = rows[i];
-					const on = r.id === selected;
-					return (
-						<g
-							key={r.id}
-							id={`stratum-${r.id}`}
-							className="stratum"
-							role="option"
-							aria-selected={on}
-							tabIndex={on || (selected === "" && i === 0) ? 0 : -1}
-							onClick={() => onPick(r.id)}
-							onKeyDown={(e) => key(e, i)}
-							style={{ cursor: "pointer" }}
-						>
-							<rect
-								className="mark"
-								x={W + 30}
-								y={s.label - 15}
-								width={414 - W - 30}
-								height={34}
-								fill={on ? "#fff" : "transparent"}
-								stroke={on ? "#824a00" : "none"}
-								strokeWidth={2}
-							/>
-							{s.gap && <path d={s.gap} fill={r.foam ? "url(#foam)" : "#d9dad8"} stroke="#8b9196" strokeWidth={0.6} />}
-							<path d={s.body} fill={r.thick > 0 ? r.body : r.top} stroke="#1d232766" strokeWidth={0.7} />
-							{r.thick > 0 && !r.parts && <path d={s.film} fill={r.top} />}
-							{r.parts && <Pile y0={s.mid - s.tall / 2} tall={s.tall} parts={r.parts} />}
-							{on && <path d={s.body} fill="none" stroke="#824a00" strokeWidth={2.2} />}
-							<path
-								d={`M${W + 4} ${s.mid} C${W + 18} ${s.mid} ${W + 14} ${s.label + 2} ${W + 32} ${s.label + 2}`}
-								fill="none"
-								stroke={on ? "#824a00" : "#7d878d"}
-								strokeWidth={on ? 1.8 : 0.9}
-							/>
-							<text x={W + 36} y={s.label} fontSize={13.5} fontWeight={700} fill="#1d2327">
-								{i + 1} {cut(r.name, r.value ? 26 - r.value.length : 28)}
-							</text>
-							<text x={W + 36} y={s.label + 14} fontSize={12} fill="#4f5962">
-								{cut(r.sub, 36)}
-							</text>
-							{r.value && (
-								<text x={408} y={s.label + 1} fontSize={15} fontWeight={700} textAnchor="end" fill="#1d2327">
-									{r.value}
-								</text>
-							)}
-						</g>
-					);
-				})}
+				{drawn.drawn.map((s, i) => (
+					<Row
+						key={rows[i].id}
+						r={rows[i]}
+						s={s}
+						i={i}
+						on={rows[i].id === selected}
+						tab={rows[i].id === selected || (!any && i === 0)}
+						wide={wide}
+						w={room.w}
+						onPick={pick}
+						onKey={key}
+					/>
+				))}
 				<defs>
 					<pattern id="foam" width="6" height="6" patternUnits="userSpaceOnUse">
-						<rect width="6" height="6" fill="#f7f7f5" />
-						<circle cx="2" cy="2" r="1" fill="#a9b0b4" />
-						<circle cx="5" cy="5" r="0.8" fill="#a9b0b4" />
+						<rect width="6" height="6" fill={hue.sheet} />
+						<circle cx="2" cy="2" r="1" fill={hue.bench} />
+						<circle cx="5" cy="5" r="0.8" fill={hue.bench} />
 					</pattern>
 				</defs>
 			</svg>
-			{foot && (
-				<Box borderTop="1px solid {colors.line}" mt="8px" pt="8px" fontWeight={700} fontSize="13px">
-					{foot}
-				</Box>
-			)}
+			{foot && <div style={{ borderTop: `1px solid ${hue.line}`, marginTop: 8, paddingTop: 8, fontWeight: 700, fontSize: 13 }}>{foot}</div>}
 		</Box>
 	);
 }
 
 const cut = (s: string, n: number) => (s.length > n ? `${s.slice(0, n - 1)}…` : s);
 
-interface Slab {
-	body: string;
-	film: string;
-	gap: string;
-	mid: number;
-	tall: number;
-	label: number;
+const box = (s: Slab) => ({ x: s.x0, y: s.y0, width: Math.max(0.5, s.x1 - s.x0), height: Math.max(0.5, s.y1 - s.y0) });
+
+interface RowProps {
+	r: Stratum;
+	s: Drawn;
+	i: number;
+	on: boolean;
+	tab: boolean;
+	/** How wide the section is, and all of it with its labels, px. */
+	wide: number;
+	w: number;
+	onPick: (id: string) => void;
+	onKey: (e: KeyboardEvent, i: number) => void;
 }
 
-/** The pieces an image is built of, inside its stratum: each with its share of the thickness. */
-function Pile({ y0, tall, parts }: { y0: number; tall: number; parts: NonNullable<Stratum["parts"]> }) {
-	const total = parts.reduce((n, p) => n + p.thick + p.lift, 0) || 1;
-	let y = y0 + tall;
-	return (
-		<>
-			{parts.map((p, i) => {
-				const lift = (p.lift / total) * tall;
-				const h = (p.thick / total) * tall;
-				y -= lift + h;
-				return (
-					<g key={i}>
-						{p.lift > 0.5 && <rect x={16} y={y + h} width={W - 32} height={lift} fill="url(#foam)" />}
-						<rect x={5} y={y} width={W - 10} height={h} fill={p.body} stroke="#1d232744" strokeWidth={0.4} />
-						<rect x={5} y={y} width={W - 10} height={Math.min(4, h * 0.4)} fill={p.top} />
-					</g>
-				);
-			})}
-		</>
-	);
-}
+const alike = (a: object, b: object) => JSON.stringify(a) === JSON.stringify(b);
 
-/** Lays the strata out from the bottom up: true relative thickness, one continuous core. */
-function lay(rows: Stratum[], pitch: number, shown: number): { slabs: Slab[]; height: number; factor: number } {
-	const total = rows.reduce((s, r) => s + r.thick + (r.foam ? r.lift : 0), 0) || 1;
-	const films = rows.filter((r) => r.thick === 0).length;
-	const height = Math.max(rows.length * pitch + 8, 120);
-	const factor = (height - films * FILM - 14) / total;
-	const slabs: Slab[] = [];
-	let y = height - 6;
-	rows.forEach((r, i) => {
-		const lift = r.foam ? r.lift * factor : 0;
-		const gap = lift > 0 ? band(y - lift, y, i + 50, 22) : "";
-		y -= lift;
-		const t = r.thick > 0 ? r.thick * factor : FILM;
-		const inset = r.thick > 0 ? 0 : 7;
-		slabs.push({ body: band(y - t, y, i, inset), film: band(y - t, y - t + Math.min(7, t * 0.28), i, inset), gap, mid: y - t / 2, tall: t, label: 0 });
-		y -= t;
-	});
-	slabs.forEach((s, i) => {
-		s.label = height - (i + 0.5) * pitch - 2;
-	});
-	return { slabs, height, factor: factor * shown * (25.4 / 96) };
-}
+/** One stratum with its leader and label; drawn again only when something of its own changes. */
+const Row = memo(
+	function Row({ r, s, i, on, tab, wide, w, onPick, onKey }: RowProps) {
+		const x = wide + 30;
+		const letters = (px: number) => Math.floor((w - x - 4) / px);
+		const mid = (s.y0 + s.y1) / 2;
+		// From a piece of a composite that is as high as its middle: the higher ones are narrower.
+		const end = s.parts.find((p) => p.y0 <= mid && mid <= p.y1 + 0.01)?.x1 ?? s.x1;
+		const start = Math.min(wide - 4, end - 4);
+		return (
+			<g
+				id={`stratum-${r.id}`}
+				className="stratum"
+				role="option"
+				aria-selected={on}
+				tabIndex={tab ? 0 : -1}
+				onClick={() => onPick(r.id)}
+				onKeyDown={(e) => onKey(e, i)}
+				style={{ cursor: "pointer" }}
+			>
+				<rect
+					className="mark"
+					x={x - 6}
+					y={s.label - 15}
+					width={w - x + 4}
+					height={34}
+					fill={on ? hue.white : "transparent"}
+					stroke={on ? hue.ochre : "none"}
+					strokeWidth={2}
+				/>
+				{s.gap && <rect {...box(s.gap)} fill={r.foam ? "url(#foam)" : hue.bed} stroke={hue.rule} strokeWidth={0.6} />}
+				{s.parts.length > 0 ? (
+					s.parts.map((p, k) => (
+						<g key={k}>
+							{p.gap && <rect {...box(p.gap)} fill="url(#foam)" stroke={hue.rule} strokeWidth={0.4} />}
+							<rect {...box(p)} fill={p.body} stroke={hue.outline} strokeWidth={0.5} />
+							<rect {...box({ ...p, y1: p.y0 + Math.min(4, (p.y1 - p.y0) * 0.4) })} fill={p.top} />
+						</g>
+					))
+				) : (
+					<>
+						<rect {...box(s)} fill={s.film ? r.top : r.body} stroke={hue.outline} strokeWidth={0.7} />
+						{!s.film && <rect {...box({ ...s, y1: s.y0 + Math.min(7, (s.y1 - s.y0) * 0.28) })} fill={r.top} />}
+					</>
+				)}
+				{on && <rect {...box(s)} fill="none" stroke={hue.ochre} strokeWidth={2.2} />}
+				<path d={leader(start, mid, s.label + 2, wide)} fill="none" stroke={hue.sheet} strokeWidth={3} />
+				<path d={leader(start, mid, s.label + 2, wide)} fill="none" stroke={on ? hue.ochre : hue.rule} strokeWidth={on ? 1.8 : 0.9} />
+				<circle cx={start} cy={mid} r={2} fill={on ? hue.ochre : hue.rule} stroke={hue.sheet} strokeWidth={0.8} />
+				<text x={x} y={s.label} fontSize={13} fontWeight={700} fill={hue.text}>
+					{i + 1} {cut(r.name, letters(7.4) - 2 - Math.ceil((r.value?.length ?? 0) * 1.1))}
+				</text>
+				<text x={x} y={s.label + 14} fontSize={12} fill={hue.quiet}>
+					{cut(r.sub, letters(6))}
+				</text>
+				{r.value && (
+					<text x={w - 4} y={s.label + 1} fontSize={13.5} fontWeight={700} textAnchor="end" fill={hue.text}>
+						{r.value}
+					</text>
+				)}
+			</g>
+		);
+	},
+	(a, b) => a.i === b.i && a.on === b.on && a.tab === b.tab && a.wide === b.wide && a.w === b.w && alike(a.r, b.r) && alike(a.s, b.s),
+);
 
-/** A slab with slightly broken ends, the same at every drawing. */
-function band(y0: number, y1: number, seed: number, inset: number): string {
-	const j = (k: number) => (((seed * 37 + k * 53) % 11) - 5) * 0.55;
-	const [l, r] = [3 + inset, W - inset];
-	return `M${l + j(1)} ${y0} L${r + j(2)} ${y0} L${r + 3 + j(3)} ${(y0 + y1) / 2} L${r + j(4)} ${y1} L${l + j(5)} ${y1} L${l - 2 + j(6)} ${(y0 + y1) / 2}Z`;
-}
+/** From the stratum across to its label. */
+const leader = (x: number, y: number, label: number, wide: number) =>
+	`M${x} ${y} L${wide + 2} ${y} C${wide + 14} ${y} ${wide + 10} ${label} ${wide + 26} ${label}`;

@@ -15,6 +15,7 @@ export function Table({
 	children,
 	label,
 	origin,
+	beside,
 }: {
 	/** What is shown, mm; what fills the room may ask for its size, px. */
 	box: Box | ((room: Room) => Box);
@@ -22,6 +23,8 @@ export function Table({
 	ground?: string;
 	label: string;
 	origin?: { x: number; y: number };
+	/** What is said beside a thing that lies in a box, mm. */
+	beside?: { box: Box; node: ReactNode };
 	children: (scale: number, room: Room) => ReactNode;
 }) {
 	const ref = useRef<HTMLDivElement>(null);
@@ -61,8 +64,23 @@ export function Table({
 			>
 				{children(scale, room)}
 			</svg>
+			{beside && (
+				<div style={{ position: "absolute", width: aside, ...nextTo(beside.box, { left, top, scale, edge, w: size.w, h: size.h }) }}>{beside.node}</div>
+			)}
 		</div>
 	);
+}
+
+/** The width of what is said beside a thing, px. */
+const aside = 236;
+
+/** Right of a box, or left of it where there is more room; never off the table. */
+function nextTo(b: Box, t: { left: number; top: number; scale: number; edge: number; w: number; h: number }) {
+	const right = t.edge + (b.x + b.w - t.left) * t.scale + 12;
+	const left = t.edge + (b.x - t.left) * t.scale - 12 - aside;
+	const x = right + aside <= t.w - 8 || left < t.edge + 8 ? Math.min(right, t.w - aside - 8) : left;
+	const y = t.edge + (b.y - t.top) * t.scale;
+	return { left: x, top: Math.max(t.edge + 8, Math.min(y, t.h - 130)) };
 }
 
 function Ruler({

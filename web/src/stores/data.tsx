@@ -1,17 +1,15 @@
 import { Box } from "@chakra-ui/react";
-import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
-import { api, ok } from "../api/client";
+import { api, ok, sendBytes } from "../api/client";
+import { useData, useRefresh } from "../api/queries";
 import { Button } from "../ui/button";
 import { Panel } from "./shelf";
-
-export const useData = () => useQuery({ queryKey: ["data"], queryFn: () => ok(api.GET("/api/data")) });
 
 /** The data file: copied out, brought back, looked through, and what of it cannot
  * be read. */
 export function YourData() {
 	const data = useData();
-	const q = useQueryClient();
+	const refresh = useRefresh();
 	const file = useRef<HTMLInputElement>(null);
 	const [said, setSaid] = useState("");
 	const [wrong, setWrong] = useState("");
@@ -31,21 +29,16 @@ export function YourData() {
 	const check = () => run("Reading everything…", async () => (await ok(api.GET("/api/data/check"))).say);
 	const restore = () =>
 		run("Bringing it back…", async () => {
-			const r = await ok<{ before: string }>(
-				fetch("/api/data/restore", { method: "POST", headers: { "Content-Type": "application/octet-stream" }, body: chosen }).then(async (response) => {
-					const body = await response.json();
-					return response.ok ? { data: body, response } : { error: body, response };
-				}),
-			);
+			const r = await sendBytes<{ before: string }>("/api/data/restore", chosen ?? new Blob());
 			setChosen(undefined);
 			if (file.current) file.current.value = "";
-			await q.invalidateQueries();
+			await refresh("all");
 			return `Everything is as it was in the backup. What was here before is kept in ${r.before}.`;
 		});
 	const remove = (kind: string, id: string) =>
 		run("Removing…", async () => {
 			await ok(api.DELETE("/api/data/apart/{kind}/{id}", { params: { path: { kind: kind as "sets", id } } }));
-			await q.invalidateQueries();
+			await refresh("all");
 			return "Removed.";
 		});
 	return (

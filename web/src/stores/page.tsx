@@ -1,6 +1,7 @@
 import { Box } from "@chakra-ui/react";
 import { NavLink, useParams } from "react-router";
-import { api, ok, type S, type State, useKit } from "../api/client";
+import { api, ok, type S, type State } from "../api/client";
+import { useKit } from "../api/queries";
 import { hue } from "../ui/colours";
 import { Waiting } from "../ui/waiting";
 import { YourData } from "./data";

@@ -1,6 +1,7 @@
 import { Box } from "@chakra-ui/react";
 import { type FormEvent, type ReactNode, useState } from "react";
-import { api, ok, type Problem, useRefresh } from "../api/client";
+import { api, ok, type Problem } from "../api/client";
+import { useRefresh } from "../api/queries";
 import { Button } from "../ui/button";
 
 export const slug = (s: string) =>

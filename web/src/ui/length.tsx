@@ -1,6 +1,7 @@
 import { Box } from "@chakra-ui/react";
 import { type ReactNode, useEffect, useId, useRef, useState } from "react";
-import { api, ok, type State, useKit } from "../api/client";
+import { api, ok, type State } from "../api/client";
+import { useKit } from "../api/queries";
 
 export type Settings = State["settings"];
 

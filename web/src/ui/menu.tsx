@@ -1,4 +1,5 @@
 import { Menu as Parts } from "@chakra-ui/react";
+
 import { Button } from "./button";
 
 /** A thing to be had from a menu: a file. */

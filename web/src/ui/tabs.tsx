@@ -1,5 +1,5 @@
 import { Tabs as Parts } from "@chakra-ui/react";
-import type { ReactNode } from "react";
+import { type ReactNode, useRef } from "react";
 
 /** One leaf of a set of tabs. What is kept stays as it was while another is open. */
 export interface Tab<Id extends string> {
@@ -11,6 +11,9 @@ export interface Tab<Id extends string> {
 
 /** Tabs that fill their room: the arrow keys, Home and End walk them, what is open scrolls. */
 export function Tabs<Id extends string>({ label, tabs, value, onChange }: { label: string; tabs: Tab<Id>[]; value: Id; onChange: (id: Id) => void }) {
+	// A leaf that is kept is made when it is first opened.
+	const opened = useRef(new Set<Id>());
+	opened.current.add(value);
 	return (
 		<Parts.Root value={value} onValueChange={(e) => onChange(e.value as Id)} display="flex" flexDirection="column" minH={0} flex="1">
 			<Parts.List aria-label={label} display="flex" gap="2px" p="6px 10px 0" flexWrap="wrap" borderBottom="1px solid {colors.line}" flex="none">
@@ -30,7 +33,7 @@ export function Tabs<Id extends string>({ label, tabs, value, onChange }: { labe
 					p="10px 16px"
 					_focusVisible={{ outline: "3px solid {colors.ochre}", outlineOffset: "-3px" }}
 				>
-					{(t.keep || t.id === value) && t.body}
+					{(t.id === value || (t.keep && opened.current.has(t.id))) && t.body}
 				</Parts.Content>
 			))}
 		</Parts.Root>

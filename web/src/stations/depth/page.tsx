@@ -1,10 +1,12 @@
 import { Box } from "@chakra-ui/react";
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useLayoutEffect, useRef, useState } from "react";
 import { useBench } from "../../api/card";
-import { api, ok, type S } from "../../api/client";
+import type { S } from "../../api/client";
+import { useSection } from "../../api/queries";
+import { Beside, useNotesAbout } from "../../parts/beside";
+import { CardStrata } from "../../parts/card-strata";
 import { Frame } from "../../parts/picture";
-import { CardStrata, StationFrame } from "../../parts/station";
+import { StationFrame } from "../../parts/station";
 import { bare, hue } from "../../ui/colours";
 import { fine, height, length } from "../../ui/length";
 
@@ -16,11 +18,8 @@ export default function Depth() {
 	const s = b.state.settings;
 	const [cutAt, setCut] = useState<number | null>(null);
 	const y = cutAt ?? (d.atY || c.base.h / 2);
-	const section = useQuery({
-		queryKey: ["card", view.id, "section", view.version, y.toFixed(1)],
-		queryFn: () => ok(api.GET("/api/cards/{id}/section", { params: { path: { id: view.id }, query: { y } } })),
-		placeholderData: keepPreviousData,
-	});
+	const section = useSection(view.id, view.version, y);
+	const notes = useNotesAbout("depth");
 	const letter = d.post.limit;
 	return (
 		<StationFrame
@@ -49,6 +48,11 @@ export default function Depth() {
 									/>
 									<b>{length(y, s)} from the top</b>
 								</label>
+								{notes.length > 0 && (
+									<Box mt="10px">
+										<Beside notes={notes} />
+									</Box>
+								)}
 								<Slot total={d.post.filled} limit={letter} card={d.total} envelope={d.post.envelope !== ""} cls={d.post.class} />
 								<Box bg="sheet" p="8px 12px" mt="10px" fontSize="13px" lineHeight={1.6}>
 									{d.post.envelope ? (
@@ -65,8 +69,8 @@ export default function Depth() {
 								</Box>
 							</Box>
 						</Box>
-						<Box bg="sheet" flex="1" p="10px 20px" minH="220px">
-							<SideView slabs={section.data?.slabs ?? []} />
+						<Box bg="sheet" flex="1" p="10px 20px" minH="220px" display="flex" flexDirection="column">
+							<SideView slabs={section?.slabs ?? []} />
 						</Box>
 					</Box>
 				</>
@@ -132,7 +136,17 @@ function SideView({ slabs }: { slabs: S["Slab"][] }) {
 	const W = b.card.base.w;
 	const d = b.view.plan.depth;
 	const base = b.state.kit.papers.find((p) => p.id === b.card.base.paper)?.colour ?? bare;
-	const mag = Math.max(3, Math.min(16, Math.round((W * 0.24) / Math.max(d.total, 0.5))));
+	const ref = useRef<HTMLDivElement>(null);
+	const [room, setRoom] = useState(0.24);
+	useLayoutEffect(() => {
+		const el = ref.current;
+		if (!el) return;
+		const watch = new ResizeObserver(() => setRoom(Math.max(0.15, Math.min(0.6, (el.clientHeight - 8) / Math.max(1, el.clientWidth)))));
+		watch.observe(el);
+		return () => watch.disconnect();
+	}, []);
+	// As high as its room lets it be, by a whole number.
+	const mag = Math.max(3, Math.min(40, Math.floor(((W + 20) * room - 8) / Math.max(d.total, 2))));
 	const H = Math.max(d.total, 2) * mag + 4;
 	const y = (z: number) => H - z * mag;
 	const leaf = d.base / 2;
@@ -142,71 +156,67 @@ function SideView({ slabs }: { slabs: S["Slab"][] }) {
 			<Box fontSize="13px" mb="4px">
 				Side view along the cut, heights {mag} times true. Dotted is foam, white gaps are air.
 			</Box>
-			<svg
-				viewBox={`-18 -2 ${W + 20} ${H + 4}`}
-				width="100%"
-				style={{ maxHeight: 260 }}
-				role="img"
-				aria-label={`Side view, ${d.total.toFixed(1)} mm at its highest`}
-			>
-				<defs>
-					<pattern id="foam2" width={6 * px} height={6 * px} patternUnits="userSpaceOnUse">
-						<rect width={6 * px} height={6 * px} fill={hue.white} />
-						<circle cx={2 * px} cy={2 * px} r={0.8 * px} fill={hue.rule} />
-					</pattern>
-				</defs>
-				{[0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10]
-					.filter((z) => z * mag < H)
-					.map((z) => (
-						<g key={z}>
-							<line x1={-4} x2={W} y1={y(z)} y2={y(z)} stroke={hue.bed} strokeWidth={0.2} />
-							<text x={-5} y={y(z) + 4 * px} fontSize={12.5 * px} textAnchor="end" fill={hue.quiet}>
-								{z} mm
-							</text>
-						</g>
-					))}
-				<rect x={0} y={y(leaf)} width={W} height={leaf * mag} fill={base} stroke={hue.outline} strokeWidth={0.15} />
-				<rect x={0} y={y(2 * leaf)} width={W} height={leaf * mag} fill={base} stroke={hue.outline} strokeWidth={0.15} />
-				{slabs.map((s, i) => {
-					const w = s.x1 - s.x0;
-					const foam = s.foam && s.lift > 0;
-					// Pads stand in from the ends; where they lie is chosen at the bench.
-					const inset = Math.min(4, w / 6);
-					const on = b.element === s.id;
-					return (
-						// biome-ignore lint/a11y/noStaticElementInteractions: a short way by pointer; the strata beside it give the same by keys
-						<g key={`${s.id}-${s.layer}-${i}`} onClick={() => b.pick({ element: s.id })}>
-							{foam && (
-								<rect
-									x={s.x0 + inset}
-									y={y(s.z0)}
-									width={Math.max(0.2, w - 2 * inset)}
-									height={s.lift * mag}
-									fill="url(#foam2)"
-									stroke={hue.rule}
-									strokeWidth={0.15}
-								/>
-							)}
-							{s.z1 > s.z0 ? (
-								<>
+			<div ref={ref} style={{ flex: 1, minHeight: 160 }}>
+				<svg viewBox={`-18 -2 ${W + 20} ${H + 4}`} width="100%" role="img" aria-label={`Side view, ${d.total.toFixed(1)} mm at its highest`}>
+					<defs>
+						<pattern id="foam2" width={6 * px} height={6 * px} patternUnits="userSpaceOnUse">
+							<rect width={6 * px} height={6 * px} fill={hue.white} />
+							<circle cx={2 * px} cy={2 * px} r={0.8 * px} fill={hue.rule} />
+						</pattern>
+					</defs>
+					{[0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10]
+						.filter((z) => z * mag < H)
+						.map((z) => (
+							<g key={z}>
+								<line x1={-4} x2={W} y1={y(z)} y2={y(z)} stroke={hue.bed} strokeWidth={0.2} />
+								<text x={-5} y={y(z) + 4 * px} fontSize={12.5 * px} textAnchor="end" fill={hue.quiet}>
+									{z} mm
+								</text>
+							</g>
+						))}
+					<rect x={0} y={y(leaf)} width={W} height={leaf * mag} fill={base} stroke={hue.outline} strokeWidth={0.15} />
+					<rect x={0} y={y(2 * leaf)} width={W} height={leaf * mag} fill={base} stroke={hue.outline} strokeWidth={0.15} />
+					{slabs.map((s, i) => {
+						const w = s.x1 - s.x0;
+						const foam = s.foam && s.lift > 0;
+						// Pads stand in from the ends; where they lie is chosen at the bench.
+						const inset = Math.min(4, w / 6);
+						const on = b.element === s.id;
+						return (
+							// biome-ignore lint/a11y/noStaticElementInteractions: a short way by pointer; the strata beside it give the same by keys
+							<g key={`${s.id}-${s.layer}-${i}`} onClick={() => b.pick({ element: s.id })}>
+								{foam && (
 									<rect
-										x={s.x0}
-										y={y(s.z1)}
-										width={w}
-										height={(s.z1 - s.z0) * mag}
-										fill={s.body}
-										stroke={on ? hue.ochre : hue.outline}
-										strokeWidth={on ? 0.5 : 0.15}
+										x={s.x0 + inset}
+										y={y(s.z0)}
+										width={Math.max(0.2, w - 2 * inset)}
+										height={s.lift * mag}
+										fill="url(#foam2)"
+										stroke={hue.rule}
+										strokeWidth={0.15}
 									/>
-									<rect x={s.x0} y={y(s.z1)} width={w} height={Math.min(0.9, (s.z1 - s.z0) * mag * 0.35)} fill={s.top} />
-								</>
-							) : (
-								<rect x={s.x0} y={y(s.z1) - 0.5} width={w} height={0.6} fill={s.top} />
-							)}
-						</g>
-					);
-				})}
-			</svg>
+								)}
+								{s.z1 > s.z0 ? (
+									<>
+										<rect
+											x={s.x0}
+											y={y(s.z1)}
+											width={w}
+											height={(s.z1 - s.z0) * mag}
+											fill={s.body}
+											stroke={on ? hue.ochre : hue.outline}
+											strokeWidth={on ? 0.5 : 0.15}
+										/>
+										<rect x={s.x0} y={y(s.z1)} width={w} height={Math.min(0.9, (s.z1 - s.z0) * mag * 0.35)} fill={s.top} />
+									</>
+								) : (
+									<rect x={s.x0} y={y(s.z1) - 0.5} width={w} height={0.6} fill={s.top} />
+								)}
+							</g>
+						);
+					})}
+				</svg>
+			</div>
 		</>
 	);
 }

@@ -1,9 +1,12 @@
 import { Box } from "@chakra-ui/react";
-import { useEffect, useLayoutEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
 import { useBench, withFinish } from "../../api/card";
 import type { S } from "../../api/client";
+import { boxOf } from "../../parts/apart";
+import { Beside, useNotesAbout } from "../../parts/beside";
+import { ImageStrata } from "../../parts/image-strata";
 import { Frame, grounds, Layers } from "../../parts/picture";
-import { GroundPicker, ImageStrata, MotifPicker, NoImage, StationFrame, useGround } from "../../parts/station";
+import { GroundPicker, MotifPicker, NoImage, StationFrame, useGround } from "../../parts/station";
 import { Table } from "../../parts/table";
 import { Button } from "../../ui/button";
 import { hue } from "../../ui/colours";
@@ -17,7 +20,9 @@ export default function Inks() {
 	const [ground, setGround] = useGround();
 	const [wet, setWet] = useState(false);
 	const [more, setMore] = useState(false);
-	const { look, motif, colourway } = b;
+	const { look, motif, colourway, pick } = b;
+	const take = useCallback((layer: string) => pick({ layer }), [pick]);
+	const notes = useNotesAbout("inks");
 	const step = useStep();
 	const add = useAddWay();
 	useEffect(() => {
@@ -64,8 +69,9 @@ export default function Inks() {
 						settings={b.state.settings}
 						ground={grounds[ground]}
 						label={`The image, ${wet ? "wet" : "dried"}`}
+						beside={at >= 0 ? { box: boxOf(look.layers[at].outline, 0), node: <Beside notes={notes} /> } : undefined}
 					>
-						{() => <Layers look={look} colourway={colourway} wet={wet} layer={b.layer} onPick={(id) => b.pick({ layer: id })} />}
+						{() => <Layers look={look} colourway={colourway} wet={wet} layer={b.layer} onPick={take} />}
 					</Table>
 					<Chosen more={more} onMore={setMore} />
 					{!(more && b.layer) && <Ranked />}

@@ -2,7 +2,7 @@ import { Box } from "@chakra-ui/react";
 import { useMutation } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { useBench } from "../../api/card";
-import { api, ok, type S } from "../../api/client";
+import { api, ok, type S, sendBytes } from "../../api/client";
 import { Picture } from "../../parts/picture";
 import { Button } from "../../ui/button";
 import { hue } from "../../ui/colours";
@@ -54,13 +54,7 @@ export function Ranked() {
 	const after = useMutation({
 		mutationFn: async (file: File) => {
 			const q = new URLSearchParams({ motif: motif!.id, colourway: colourway!.id, school: motif!.school });
-			const send = fetch(`/api/cards/${b.view.id}/picture?${q}`, { method: "POST", headers: { "Content-Type": "application/octet-stream" }, body: file });
-			return ok(
-				send.then(async (response) => {
-					const body = await response.json();
-					return response.ok ? { data: body as S["PictureOutBody"], response } : { error: body, response };
-				}),
-			);
+			return sendBytes<S["PictureOutBody"]>(`/api/cards/${b.view.id}/picture?${q}`, file);
 		},
 	});
 	// biome-ignore lint/correctness/useExhaustiveDependencies: another image empties the row

@@ -1,9 +1,12 @@
 import { Box } from "@chakra-ui/react";
-import { useState } from "react";
+import { useCallback, useState } from "react";
 import { useBench } from "../../api/card";
-import { laidApart } from "../../parts/apart";
+
+import { boxOf, laidApart } from "../../parts/apart";
+import { Beside, useNotesAbout } from "../../parts/beside";
+import { ImageStrata } from "../../parts/image-strata";
 import { Frame, grounds, Layers } from "../../parts/picture";
-import { GroundPicker, HeldField, ImageStrata, MotifPicker, NoImage, StationFrame, useGround } from "../../parts/station";
+import { GroundPicker, HeldField, MotifPicker, NoImage, StationFrame, useGround } from "../../parts/station";
 import { Table } from "../../parts/table";
 import { hue } from "../../ui/colours";
 import { area, length } from "../../ui/length";
@@ -11,10 +14,12 @@ import { area, length } from "../../ui/length";
 /** Pieces: the layered image and its parts, apart or together; what shows, what hides, labels, order. */
 export default function Pieces() {
 	const b = useBench();
+	const notes = useNotesAbout("pieces");
 	const [spread, setSpread] = useState(0);
 	const [ground, setGround] = useGround();
 	const s = b.state.settings;
-	const { look, motif } = b;
+	const { look, motif, pick } = b;
+	const take = useCallback((layer: string) => pick({ layer }), [pick]);
 	if (!motif || !look || look.layers.length === 0)
 		return (
 			<StationFrame
@@ -61,6 +66,7 @@ export default function Pieces() {
 						settings={s}
 						ground={grounds[ground]}
 						label="The pieces"
+						beside={chosen && spread < 0.05 ? { box: boxOf(chosen.outline, 0), node: <Beside notes={notes} /> } : undefined}
 						origin={{ x: look.minX, y: look.minY }}
 					>
 						{(scale, room) => (
@@ -71,7 +77,7 @@ export default function Pieces() {
 									apart={spread > 0 ? apart(room) : undefined}
 									labels={spread > 0.9 ? labels : undefined}
 									layer={b.layer}
-									onPick={(id) => b.pick({ layer: id })}
+									onPick={take}
 								/>
 								{chosen && spread < 0.05 && (
 									<path d={chosen.shown} fill={hue.glow} stroke={hue.ochre} strokeWidth={1.5 / scale} fillRule="evenodd" pointerEvents="none" />

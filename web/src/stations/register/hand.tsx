@@ -1,7 +1,7 @@
 import { Box } from "@chakra-ui/react";
-import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useBench } from "../../api/card";
 import { api, ok, type S } from "../../api/client";
+import { useLog, useRefresh } from "../../api/queries";
 import { Button } from "../../ui/button";
 import { hue } from "../../ui/colours";
 import { compass, reachPath, turned } from "./play";
@@ -9,13 +9,12 @@ import { compass, reachPath, turned } from "./play";
 /** What the log tells: where placements of this layer came out against its play, and how each way of placing repeats. */
 export function Hand({ layer, play }: { layer: string; play: S["Play"] }) {
 	const b = useBench();
-	const queries = useQueryClient();
-	const log = useQuery({ queryKey: ["log"], queryFn: () => ok(api.GET("/api/log")) }).data;
+	const refresh = useRefresh();
+	const log = useLog();
 	if (!log) return null;
 	const take = async (batch: string) => {
 		await ok(api.DELETE("/api/log/{batch}", { params: { path: { batch } } }));
-		await queries.invalidateQueries({ queryKey: ["log"] });
-		await queries.invalidateQueries({ queryKey: ["placing"] });
+		await refresh("log", "placing");
 	};
 	const known = log.hands.filter((h) => h.habit.n > 0);
 	const here = log.placements.filter((p) => p.card === b.view.id && p.motif === b.motif?.id && p.layer === layer && p.source !== "practice");

@@ -1,8 +1,7 @@
 import { Box } from "@chakra-ui/react";
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useBench } from "../../api/card";
-import { api, ok } from "../../api/client";
+import { useRing } from "../../api/queries";
 import { hue } from "../../ui/colours";
 import { LengthField, length } from "../../ui/length";
 import { Num } from "../../ui/number";
@@ -16,11 +15,7 @@ export function TurningJig({ w }: { w: number }) {
 	const [inner, setInner] = useState(0);
 	const [panel, setPanel] = useState(0);
 	const [kind, setKind] = useState<"plate" | "disc">("plate");
-	const ring = useQuery({
-		queryKey: ["ring", turns, width, gap, inner, panel, kind, b.state.settings.unit],
-		placeholderData: keepPreviousData,
-		queryFn: () => ok(api.GET("/api/ring", { params: { query: { turns, width, gap, inner, panel, kind } } })),
-	}).data;
+	const ring = useRing(b.state.settings.unit, { turns, width, gap, inner, panel, kind });
 	const s = b.state.settings;
 	const q = new URLSearchParams({ turns: `${turns}`, width: `${width}`, gap: `${gap}`, inner: `${inner}`, panel: `${panel}`, kind });
 	return (

@@ -3,13 +3,15 @@ import type { Bench } from "../../api/card";
 import type { S } from "../../api/client";
 import { boxOf } from "../../parts/apart";
 import { bare, hue } from "../../ui/colours";
+import { type Live, useLive } from "../../ui/live";
 import { Sights } from "./place";
-import { holds, inPlace, magnify, type Off, reachPath } from "./play";
+import { holds, magnify, type Off, reachPath } from "./play";
 
 const pad = 4;
+export const whole = (o: Off) => o;
 
 /** One layer where it lies on its host, as the picture of it needs. Nothing comes back without a layer. */
-export function lieOf(b: Bench, at: number, placing: S["Placing"] | undefined, off: Off = inPlace) {
+export function lieOf(b: Bench, at: number, placing: S["Placing"] | undefined) {
 	const { look, motif } = b;
 	const l = look?.layers[at];
 	if (!look || !motif || !l) return;
@@ -36,7 +38,6 @@ export function lieOf(b: Bench, at: number, placing: S["Placing"] | undefined, o
 		tight,
 		origin: { x: tight.x + pad, y: tight.y + pad },
 		own: !!doc?.forgive,
-		inside: holds(p, off),
 		mag: magnify(Math.min(p.loose, 8), tight),
 		on: round ? "its print" : (host?.label ?? "the panel"),
 	};
@@ -45,9 +46,11 @@ export function lieOf(b: Bench, at: number, placing: S["Placing"] | undefined, o
 export type Lie = NonNullable<ReturnType<typeof lieOf>>;
 
 /** The layer over its host, dragged, with the play drawn in its middle. */
-export function Lay({ lie, off, onOff, blind, scale }: { lie: Lie; off: Off; onOff: (o: Off) => void; blind: boolean; scale: number }) {
+export function Lay({ lie, lies, blind, scale }: { lie: Lie; lies: Live<Off>; blind: boolean; scale: number }) {
+	const off = useLive(lies, whole);
 	const drag = useRef<{ x: number; y: number; from: Off } | null>(null);
-	const { l, at, p, told, round, prints, host, w, hostLook, tight, inside, mag } = lie;
+	const { l, at, p, told, round, prints, host, w, hostLook, tight, mag } = lie;
+	const inside = holds(p, off);
 	return (
 		<g
 			style={{ touchAction: "none" }}
@@ -57,7 +60,7 @@ export function Lay({ lie, off, onOff, blind, scale }: { lie: Lie; off: Off; onO
 			}}
 			onPointerMove={(e) => {
 				const g = drag.current;
-				if (g) onOff({ ...g.from, x: g.from.x + (e.clientX - g.x) / scale, y: g.from.y + (e.clientY - g.y) / scale });
+				if (g) lies.set({ ...g.from, x: g.from.x + (e.clientX - g.x) / scale, y: g.from.y + (e.clientY - g.y) / scale });
 			}}
 			onPointerUp={() => {
 				drag.current = null;

@@ -1,7 +1,7 @@
 import { Box } from "@chakra-ui/react";
-import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useBench } from "../../api/card";
 import { api, ok, type S } from "../../api/client";
+import { useFitting, useRefresh } from "../../api/queries";
 import { Button } from "../../ui/button";
 
 type Limits = S["Limits"];
@@ -18,15 +18,13 @@ const round = (l: Limits): Limits => ({ spill: step(l.spill), rimShare: Math.max
 /** What the eye forgives, for all layers or for this one alone, and where the hinge lies. */
 export function Limits({ layer, now }: { layer: string; now?: Limits }) {
 	const b = useBench();
-	const queries = useQueryClient();
-	const fit = useQuery({ queryKey: ["fitting"], queryFn: () => ok(api.GET("/api/fitting")) }).data;
+	const refresh = useRefresh();
+	const fit = useFitting();
 	if (!fit) return null;
 	const own = b.motif?.layers.find((l) => l.id === layer)?.forgive;
 	const all = async (body: S["Fitting"]) => {
 		await ok(api.PUT("/api/fitting", { body }));
-		await queries.invalidateQueries({ queryKey: ["fitting"] });
-		await queries.invalidateQueries({ queryKey: ["placing"] });
-		await queries.invalidateQueries({ queryKey: ["card", b.view.id] });
+		await refresh("fitting", "placing", "card");
 	};
 	const mine = (forgive?: Limits) => {
 		const l = b.motif?.layers.find((x) => x.id === layer);

@@ -1,8 +1,8 @@
 import { Box } from "@chakra-ui/react";
-import { useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { useBench } from "../../api/card";
-import { api, ok, type Problem, type S } from "../../api/client";
+import { api, ok, type Problem, type S, takePicture } from "../../api/client";
+import { useRefresh } from "../../api/queries";
 import { stream } from "../../api/stream";
 import { Button } from "../../ui/button";
 import { hue } from "../../ui/colours";
@@ -70,14 +70,13 @@ export function Measure({
 		setBusy({ share: 0, what: "The simulated device takes the picture" });
 		const q = new URLSearchParams({ card: b.view.id, motif, colourway, seed: `${tries.current}`, as: kind });
 		for (const [id, by] of Object.entries(moved.current)) q.append("moved", `${id} ${by.join(" ")}`);
-		const got = await fetch(`/api/device/proof?${q}`);
-		if (got.ok) {
-			const picture = await got.blob();
-			setShot(picture);
-			await measure(picture, 0, kind === "mat" ? "mat" : "scan");
-		} else {
+		try {
+			const got = await takePicture(`/api/device/proof?${q}`);
+			setShot(got);
+			await measure(got, 0, kind === "mat" ? "mat" : "scan");
+		} catch (e) {
 			setBusy(undefined);
-			setWrong(((await got.json()) as { detail?: string }).detail ?? "The simulated device gave no picture.");
+			setWrong((e as Error).message);
 		}
 	};
 	const [shot, setShot] = useState<Blob>();
@@ -239,7 +238,7 @@ function Runner({ prints, layer }: { prints: S["ProofedPrint"][]; layer: string 
 /** Keeps what was measured in the log, so that the spread of that way becomes the person's own. */
 function Keep({ done }: { done: Measured }) {
 	const b = useBench();
-	const queries = useQueryClient();
+	const refresh = useRefresh();
 	const [way, setWay] = useState("corner");
 	const [kept, setKept] = useState("");
 	const placements = done.prints.flatMap((p) =>
@@ -249,8 +248,7 @@ function Keep({ done }: { done: Measured }) {
 	const keep = async () => {
 		try {
 			await ok(api.POST("/api/log", { body: { card: b.view.id, motif: b.motif?.id ?? "", way, source: done.source, placements } }));
-			await queries.invalidateQueries({ queryKey: ["log"] });
-			await queries.invalidateQueries({ queryKey: ["placing"] });
+			await refresh("log", "placing");
 			setKept(`${placements.length} ${placements.length === 1 ? "placement" : "placements"} kept; they teach your hand.`);
 		} catch (e) {
 			setKept((e as Error).message);

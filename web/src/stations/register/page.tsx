@@ -1,22 +1,26 @@
 import { Box } from "@chakra-ui/react";
 import { useEffect, useRef, useState } from "react";
 import { useBench } from "../../api/card";
+import { boxOf } from "../../parts/apart";
+import { Beside, useNotesAbout } from "../../parts/beside";
+import { ImageStrata } from "../../parts/image-strata";
 import { Frame } from "../../parts/picture";
-import { ImageStrata, MotifPicker, NoImage, StationFrame } from "../../parts/station";
+import { MotifPicker, NoImage, StationFrame } from "../../parts/station";
 import { Table } from "../../parts/table";
 import { Button } from "../../ui/button";
 import { hue } from "../../ui/colours";
 import { typing } from "../../ui/keys";
+import { type Live, useLive, useNewLive } from "../../ui/live";
 import { Tabs } from "../../ui/tabs";
 import { Hand } from "./hand";
 import { useHarm } from "./harm";
-import { Lay, type Lie, lieOf } from "./lay";
+import { Lay, type Lie, lieOf, whole } from "./lay";
 import { Limits } from "./limits";
 import { Measure, type Measured, type Verdict } from "./measure";
 import { MeasuredView } from "./measured";
 import { Numbers } from "./numbers";
 import { Place, usePlacing } from "./place";
-import { astray, inPlace, type Off, offWords } from "./play";
+import { astray, holds, inPlace, type Off, offWords } from "./play";
 import { Pointing } from "./pointing";
 import { Practice, type Try } from "./practice";
 import { Sheets } from "./sheets";
@@ -34,7 +38,8 @@ export default function Register() {
 	const first = look?.layers.findIndex((l) => l.play.judged) ?? -1;
 	const at = b.layer ? i : Math.max(0, first);
 	const layer = look?.layers[at]?.id ?? "";
-	const [off, setOff] = useState<Off>(inPlace);
+	const lies = useNewLive<Off>(inPlace);
+	const setOff = lies.set;
 	const [run, setRun] = useState(12);
 	const [side, setSide] = useState<Side>("place");
 	const [done, setDone] = useState<Measured>();
@@ -45,19 +50,19 @@ export default function Register() {
 	const [over, setOver] = useState(false);
 	const [pointing, setPointing] = useState<{ picture: Blob; dpi: number }>();
 	const pattern = usePattern();
+	const notes = useNotesAbout("register");
 	const next = useRef<Off>(undefined);
 	// biome-ignore lint/correctness/useExhaustiveDependencies: another layer begins in its place, or where a proof has it
 	useEffect(() => {
 		setOff(next.current ?? inPlace);
 		next.current = undefined;
 		setBlind(false);
-		setTries([]);
+		setTries((t) => (t.length > 0 ? [] : t));
 		setPointing(undefined);
 	}, [b.layer, motif?.id]);
-	useNudges(setOff);
+	useNudges(lies);
 	const placing = usePlacing(layer, run);
-	const harm = useHarm(layer, off, blind);
-	const lie = lieOf(b, at, placing, off);
+	const lie = lieOf(b, at, placing);
 	if (!look || !motif || !lie) return <StationFrame station="register" table={<NoImage />} strata={<ImageStrata what="play" value={() => ""} />} />;
 
 	const measured = (p?: Measured) => {
@@ -82,7 +87,6 @@ export default function Register() {
 	};
 	const { l, p, told, round, tight } = lie;
 	const s = b.state.settings;
-	const moved = off.x !== 0 || off.y !== 0 || off.t !== 0;
 	const turning = side === "turns" && !blind && pattern.p && pattern.plan ? { p: pattern.p, plan: pattern.plan } : undefined;
 	const overlay = side === "measure" && over && !pointing && !blind ? done : undefined;
 	const elsewhere = !!pointing || !!turning || !!overlay;
@@ -117,9 +121,7 @@ export default function Register() {
 										{blind ? "End the practice" : "Practise"}
 									</Button>
 								)}
-								<Button onClick={() => setOff(inPlace)} disabled={!moved || blind}>
-									Back in place
-								</Button>
+								<Back lies={lies} blind={blind} />
 							</>
 						}
 					/>
@@ -156,8 +158,14 @@ export default function Register() {
 					)}
 					<Sized box={tight} on={blind && trueSize} hide={elsewhere}>
 						{(box) => (
-							<Table box={box} settings={s} label="The layer over its host" origin={lie.origin}>
-								{(scale) => <Lay lie={lie} off={off} onOff={setOff} blind={blind} scale={scale} />}
+							<Table
+								box={box}
+								settings={s}
+								label="The layer over its host"
+								origin={lie.origin}
+								beside={blind ? undefined : { box: boxOf(l.outline, 0), node: <Beside notes={notes} /> }}
+							>
+								{(scale) => <Lay lie={lie} lies={lies} blind={blind} scale={scale} />}
 							</Table>
 						)}
 					</Sized>
@@ -166,7 +174,7 @@ export default function Register() {
 							<Practice
 								layer={l.id}
 								play={p}
-								off={off}
+								lies={lies}
 								tries={tries}
 								practised={told?.practised}
 								trueSize={trueSize}
@@ -177,7 +185,7 @@ export default function Register() {
 								}}
 							/>
 						) : (
-							<Said lie={lie} off={off} onOff={setOff} harm={harmWords(harm, round)} />
+							<Said lie={lie} lies={lies} layer={layer} />
 						)}
 					</Box>
 				</>
@@ -222,27 +230,41 @@ export default function Register() {
 	);
 }
 
+/** Lays the layer back in its place. */
+function Back({ lies, blind }: { lies: Live<Off>; blind: boolean }) {
+	const there = useLive(lies, (o) => o.x === 0 && o.y === 0 && o.t === 0);
+	return (
+		<Button onClick={() => lies.set(inPlace)} disabled={there || blind}>
+			Back in place
+		</Button>
+	);
+}
+
 /** The arrow keys move the layer by a tenth of a millimetre, the brackets turn it by a fifth of a degree. */
-function useNudges(onOff: (f: (o: Off) => Off) => void) {
+function useNudges(lies: Live<Off>) {
 	useEffect(() => {
 		const key = (e: KeyboardEvent) => {
-			if (typing(e) || e.altKey || (e.target as HTMLElement).closest?.(".stratum, [role=tablist]")) return;
+			if (typing(e) || e.altKey || (e.target as HTMLElement).closest?.(".stratum, [role=tablist], [role=slider], [role=menu], [role=dialog]")) return;
 			const by = { ArrowLeft: [-0.1, 0, 0], ArrowRight: [0.1, 0, 0], ArrowUp: [0, -0.1, 0], ArrowDown: [0, 0.1, 0], "[": [0, 0, -0.2], "]": [0, 0, 0.2] }[
 				e.key
 			];
 			if (by) {
 				e.preventDefault();
-				onOff((o) => ({ x: o.x + by[0], y: o.y + by[1], t: Math.max(-180, Math.min(180, o.t + by[2])) }));
+				const o = lies.get();
+				lies.set({ x: o.x + by[0], y: o.y + by[1], t: Math.max(-180, Math.min(180, o.t + by[2])) });
 			}
 		};
 		window.addEventListener("keydown", key);
 		return () => window.removeEventListener("keydown", key);
-	}, [onOff]);
+	}, [lies]);
 }
 
 /** What the picture means, and whether the layer shows where it lies now. */
-function Said({ lie, off, onOff, harm }: { lie: Lie; off: Off; onOff: (o: Off) => void; harm: string }) {
-	const { p, told, round, own, inside, mag } = lie;
+function Said({ lie, lies, layer }: { lie: Lie; lies: Live<Off>; layer: string }) {
+	const { p, told, round, own, mag } = lie;
+	const off = useLive(lies, whole);
+	const inside = holds(p, off);
+	const harm = harmWords(useHarm(layer, off, false), round);
 	if (!p.judged) return <>Its fit is free: it may lie anywhere that looks well. Set the fit in Pieces to have its play worked out.</>;
 	const moved = off.x !== 0 || off.y !== 0 || off.t !== 0;
 	return (
@@ -256,7 +278,7 @@ function Said({ lie, off, onOff, harm }: { lie: Lie; off: Off; onOff: (o: Off) =
 						: "In its place. Drag it, or use the arrow keys and [ ] to turn it, to see how far it may drift."}
 				</b>
 			</Box>
-			<Numbers off={off} onChange={onOff} />
+			<Numbers off={off} onChange={lies.set} />
 		</Box>
 	);
 }

@@ -1,19 +1,13 @@
 import { Box } from "@chakra-ui/react";
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useBench } from "../../api/card";
-import { api, ok, type S } from "../../api/client";
+import type { S } from "../../api/client";
+import { usePlacingOf } from "../../api/queries";
 import { hue } from "../../ui/colours";
 
 /** How to place a layer: asked of the program whenever the card or the run changes. */
 export function usePlacing(layer: string, run: number) {
 	const b = useBench();
-	const [motif, colourway] = [b.motif?.id ?? "", b.colourway?.id ?? ""];
-	return useQuery({
-		queryKey: ["placing", b.view.id, b.view.version, motif, colourway, layer, run],
-		enabled: motif !== "" && colourway !== "" && layer !== "",
-		placeholderData: keepPreviousData,
-		queryFn: () => ok(api.GET("/api/cards/{id}/placing", { params: { path: { id: b.view.id }, query: { motif, colourway, layer, run } } })),
-	}).data;
+	return usePlacingOf({ id: b.view.id, version: b.view.version, motif: b.motif?.id ?? "", colourway: b.colourway?.id ?? "" }, layer, run);
 }
 
 const share = (v: number) => `${Math.round(100 * v)} of 100`;

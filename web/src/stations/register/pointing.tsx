@@ -1,8 +1,8 @@
 import { Box } from "@chakra-ui/react";
-import { useQuery } from "@tanstack/react-query";
 import { useEffect, useMemo, useState } from "react";
 import { useBench } from "../../api/card";
 import { api, ok, type S } from "../../api/client";
+import { useMarks } from "../../api/queries";
 import { Button } from "../../ui/button";
 import { hue } from "../../ui/colours";
 
@@ -28,10 +28,7 @@ export function Pointing({
 }) {
 	const b = useBench();
 	const [motif, colourway] = [b.motif?.id ?? "", b.colourway?.id ?? ""];
-	const marks = useQuery({
-		queryKey: ["marks", b.view.id, b.view.version, motif, colourway],
-		queryFn: () => ok(api.GET("/api/cards/{id}/marks", { params: { path: { id: b.view.id }, query: { motif, colourway } } })),
-	}).data;
+	const marks = useMarks({ id: b.view.id, version: b.view.version, motif, colourway });
 	const [url, setUrl] = useState("");
 	useEffect(() => {
 		const u = URL.createObjectURL(picture);

@@ -1,9 +1,10 @@
 import { Box } from "@chakra-ui/react";
-import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { useBench } from "../../api/card";
 import { api, ok, type S } from "../../api/client";
+import { useRefresh } from "../../api/queries";
 import { Button } from "../../ui/button";
+import type { Live } from "../../ui/live";
 import { compass, holds, type Off, offWords, turned } from "./play";
 
 export interface Try extends Off {
@@ -17,7 +18,7 @@ const limit = 12;
 export function Practice({
 	layer,
 	play,
-	off,
+	lies,
 	tries,
 	onTry,
 	trueSize,
@@ -26,7 +27,7 @@ export function Practice({
 }: {
 	layer: string;
 	play: S["Play"];
-	off: Off;
+	lies: Live<Off>;
 	tries: Try[];
 	onTry: (t: Try) => void;
 	trueSize: boolean;
@@ -34,12 +35,12 @@ export function Practice({
 	practised?: S["Prospect"];
 }) {
 	const b = useBench();
-	const queries = useQueryClient();
+	const refresh = useRefresh();
 	const [timed, setTimed] = useState(false);
 	const [left, setLeft] = useState(limit);
 	const [kept, setKept] = useState("");
 	const [counted, setCounted] = useState(0);
-	const there = () => onTry({ ...off, good: holds(play, off) });
+	const there = () => onTry({ ...lies.get(), good: holds(play, lies.get()) });
 	const now = useRef(there);
 	now.current = there;
 	// biome-ignore lint/correctness/useExhaustiveDependencies: the clock begins anew with every try
@@ -63,8 +64,7 @@ export function Practice({
 			await ok(api.POST("/api/log", { body: { card: b.view.id, motif: b.motif?.id ?? "", way: "practice", source: "practice", placements } }));
 			setKept(`${placements.length} tries kept in the log.`);
 			setCounted(tries.length);
-			await queries.invalidateQueries({ queryKey: ["log"] });
-			await queries.invalidateQueries({ queryKey: ["placing"] });
+			await refresh("log", "placing");
 		} catch (e) {
 			setKept((e as Error).message);
 		}

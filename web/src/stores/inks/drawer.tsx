@@ -1,6 +1,7 @@
 import { Box } from "@chakra-ui/react";
 import { useState } from "react";
-import { api, ok, type S, type State, useRefresh } from "../../api/client";
+import { api, ok, type S, type State, sendBytes } from "../../api/client";
+import { useRefresh } from "../../api/queries";
 import { Button } from "../../ui/button";
 import { hue } from "../../ui/colours";
 import { Add, Field, Panel, Remove, slug, useTake } from "../shelf";
@@ -237,10 +238,7 @@ function TakeIn() {
 		if (!file) return;
 		try {
 			const as = /\.gpl$/i.test(file.name) ? "gpl" : "csv";
-			const r = await fetch(`/api/inks/import?as=${as}`, { method: "POST", headers: { "Content-Type": "text/plain" }, body: await file.text() });
-			const body = await r.json();
-			if (!r.ok) throw new Error(body.detail ?? "The file cannot be read.");
-			setGot(body);
+			setGot(await sendBytes<S["InksRead"]>(`/api/inks/import?as=${as}`, await file.text(), "text/plain"));
 			setWrong("");
 			await refresh("state");
 		} catch (e) {

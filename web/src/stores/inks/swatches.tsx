@@ -1,7 +1,7 @@
 import { Box } from "@chakra-ui/react";
-import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, ok, type S, type State, useRefresh } from "../../api/client";
+import { api, ok, type S, type State, sendBytes, takePicture } from "../../api/client";
+import { useDrawer, useRefresh, useSwatchSheets } from "../../api/queries";
 import { Button } from "../../ui/button";
 import { hue } from "../../ui/colours";
 import { Panel } from "../shelf";
@@ -9,8 +9,8 @@ import { Panel } from "../shelf";
 /** Colours measured: print a sheet, fill its cells, scan it wet and dry. */
 export function SwatchSheets({ state }: { state: State }) {
 	const refresh = useRefresh();
-	const drawer = useQuery({ queryKey: ["state", "drawer"], queryFn: () => ok(api.GET("/api/drawer")) });
-	const sheets = useQuery({ queryKey: ["swatch-sheets"], queryFn: () => ok(api.GET("/api/swatches/sheets")) });
+	const drawer = useDrawer();
+	const sheets = useSwatchSheets();
 	const [paper, setPaper] = useState("");
 	const [strikes, setStrikes] = useState("1");
 	const [number, setNumber] = useState(0);
@@ -43,21 +43,13 @@ export function SwatchSheets({ state }: { state: State }) {
 	const send = (blob: Blob) =>
 		guard("Reading the cells…", async () => {
 			if (!chosen) return;
-			const r = await fetch(`/api/swatches/sheets/${chosen.number}/read`, {
-				method: "POST",
-				headers: { "Content-Type": "application/octet-stream" },
-				body: blob,
-			});
-			const body = await r.json();
-			if (!r.ok) throw new Error(body.detail ?? "The sheet cannot be read.");
+			const body = await sendBytes<{ cells: S["CellRead"][]; sure: string }>(`/api/swatches/sheets/${chosen.number}/read`, blob);
 			setRead({ ...body, number: chosen.number, wet });
 		});
 	const device = () =>
 		guard("Taking the picture…", async () => {
 			if (!chosen) return;
-			const r = await fetch(`/api/device-swatches/${chosen.number}?state=${wet ? "wet" : "dry"}`);
-			if (!r.ok) throw new Error("The device took no picture.");
-			await send(await r.blob());
+			await send(await takePicture(`/api/device-swatches/${chosen.number}?state=${wet ? "wet" : "dry"}`));
 		});
 	const keep = () =>
 		guard("Keeping them…", async () => {

@@ -1,6 +1,7 @@
 import { Box } from "@chakra-ui/react";
 import { useState } from "react";
-import { api, ok, type S, useKit, useRefresh } from "../../api/client";
+import { api, ok, type S } from "../../api/client";
+import { useKit, useRefresh } from "../../api/queries";
 import { Button } from "../../ui/button";
 import { length } from "../../ui/length";
 

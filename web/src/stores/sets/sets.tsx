@@ -1,8 +1,8 @@
 import { Box } from "@chakra-ui/react";
-import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
-import { api, ok, type S, type State, useRefresh } from "../../api/client";
+import { api, ok, type S, type State, sendBytes } from "../../api/client";
+import { useRefresh, useUses } from "../../api/queries";
 import { Button } from "../../ui/button";
 import { hue } from "../../ui/colours";
 import { LengthField, length } from "../../ui/length";
@@ -14,7 +14,7 @@ export function Sets({ state }: { state: State }) {
 	const [find, setFind] = useState("");
 	const [kind, setKind] = useState("");
 	const [asked, setAsked] = useState<S["Imported"]>();
-	const uses = useQuery({ queryKey: ["cards", "uses"], queryFn: () => ok(api.GET("/api/sets/uses")) });
+	const uses = useUses();
 	const words = find.toLowerCase().split(/\s+/).filter(Boolean);
 	const all = state.kit.sets;
 	const shown = all.filter((s) => {
@@ -62,14 +62,7 @@ export function Sets({ state }: { state: State }) {
 					save={async (f) => {
 						const file = f.get("file") as File;
 						const q = new URLSearchParams({ name: String(f.get("name") || file.name.replace(/\.svg$/i, "")), kind: String(f.get("kind")) });
-						const set = await ok<S["Imported"]>(
-							fetch(`/api/import/set?${q}`, { method: "POST", headers: { "Content-Type": "image/svg+xml" }, body: await file.text() }).then(
-								async (response) => {
-									const body = await response.json();
-									return response.ok ? { data: body, response } : { error: body, response };
-								},
-							),
-						);
+						const set = await sendBytes<S["Imported"]>(`/api/import/set?${q}`, await file.text(), "image/svg+xml");
 						setAsked(set.sizes.length > 1 ? set : undefined);
 						if (set.sizes.length > 1) window.scrollTo({ top: 0 });
 						return set;

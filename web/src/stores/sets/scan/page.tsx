@@ -1,7 +1,8 @@
 import { Box } from "@chakra-ui/react";
 import { useRef, useState } from "react";
 import { Link } from "react-router";
-import { Problem, type S, useKit } from "../../../api/client";
+import { Problem, type S } from "../../../api/client";
+import { useKit } from "../../../api/queries";
 import { stream } from "../../../api/stream";
 import { Button } from "../../../ui/button";
 import { hue } from "../../../ui/colours";

@@ -1,6 +1,7 @@
 import { Box } from "@chakra-ui/react";
 import { type PointerEvent, useRef, useState } from "react";
 import { api, ok } from "../../../api/client";
+
 import { Table } from "../../../parts/table";
 import { Button } from "../../../ui/button";
 import { hue } from "../../../ui/colours";

@@ -1,6 +1,7 @@
 import { Box } from "@chakra-ui/react";
-import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import { takePicture } from "../../../api/client";
+import { useDeviceSets } from "../../../api/queries";
 import { Button } from "../../../ui/button";
 import { hue } from "../../../ui/colours";
 import type { As } from "./found";
@@ -112,10 +113,7 @@ const devices: Record<As, string> = {
 
 /** The simulated device of the demo, named as such. */
 function Device({ as, busy, onPicture }: { as: As; busy: boolean; onPicture: (file: Blob, name: string, as: As, dpi: number, ground: string) => void }) {
-	const sets = useQuery({
-		queryKey: ["device"],
-		queryFn: async () => (await fetch("/api/device/sets").then((r) => r.json())) as { id: string; name: string; kind: string }[],
-	});
+	const sets = useDeviceSets();
 	const [set, setSet] = useState("");
 	const [seed, setSeed] = useState(1);
 	const [wrong, setWrong] = useState("");
@@ -126,16 +124,11 @@ function Device({ as, busy, onPicture }: { as: As; busy: boolean; onPicture: (fi
 		setTaking(true);
 		setWrong("");
 		try {
-			const r = await fetch(`/api/device/${as}?${new URLSearchParams({ set: chosen.id, seed: String(seed) })}`);
-			if (!r.ok) {
-				setWrong(((await r.json()) as { detail?: string }).detail ?? "The device took no picture.");
-				return;
-			}
-			const blob = await r.blob();
+			const blob = await takePicture(`/api/device/${as}?${new URLSearchParams({ set: chosen.id, seed: String(seed) })}`);
 			setSeed(seed + 1);
 			onPicture(blob, chosen.name, as, 0, "any");
-		} catch {
-			setWrong("The device does not answer.");
+		} catch (e) {
+			setWrong((e as Error).message);
 		} finally {
 			setTaking(false);
 		}

@@ -1,7 +1,8 @@
 import { Box } from "@chakra-ui/react";
 import { type PointerEvent, useEffect, useMemo, useRef, useState } from "react";
 import { useNavigate } from "react-router";
-import { api, ok, type Problem, type S, useRefresh } from "../../../api/client";
+import { api, ok, type Problem, type S } from "../../../api/client";
+import { useRefresh } from "../../../api/queries";
 import { Table } from "../../../parts/table";
 import { Button } from "../../../ui/button";
 import { hue } from "../../../ui/colours";

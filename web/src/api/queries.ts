@@ -1,0 +1,102 @@
+import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
+import { api, asked, ok } from "./client";
+
+/** The names under which answers are kept: what begins alike is forgotten together. */
+export const keys = {
+	state: ["state"],
+	cards: ["cards"],
+	data: ["data"],
+	log: ["log"],
+	fitting: ["fitting"],
+	placing: ["placing"],
+	swatchSheets: ["swatch-sheets"],
+	card: (id: string) => ["card", id],
+} as const;
+
+/** Asks anew for all that begins with one of these names. */
+export function useRefresh() {
+	const q = useQueryClient();
+	return (...names: ("state" | "card" | "cards" | "data" | "log" | "fitting" | "placing" | "swatch-sheets" | "all")[]) =>
+		Promise.all(names.map((k) => q.invalidateQueries(k === "all" ? undefined : { queryKey: [k] })));
+}
+
+/** The stores and the settings. */
+export const useKit = () => useQuery({ queryKey: keys.state, queryFn: () => ok(api.GET("/api/state")) });
+
+/** The cards on the bench. */
+export const useCards = () => useQuery({ queryKey: keys.cards, queryFn: () => ok(api.GET("/api/cards")) });
+
+/** Which cards use which set. */
+export const useUses = () => useQuery({ queryKey: ["cards", "uses"], queryFn: () => ok(api.GET("/api/sets/uses")) });
+
+/** A card with its plan and its run. */
+export const useCardView = (id: string) => useQuery({ queryKey: keys.card(id), queryFn: () => ok(api.GET("/api/cards/{id}", { params: { path: { id } } })) });
+
+/** The side view along a cut. */
+export const useSection = (id: string, version: number, y: number) =>
+	useQuery({
+		queryKey: [...keys.card(id), "section", version, y.toFixed(1)],
+		queryFn: () => ok(api.GET("/api/cards/{id}/section", { params: { path: { id }, query: { y } } })),
+		placeholderData: keepPreviousData,
+	}).data;
+
+/** An image of a card in one of its colourways. */
+interface Of {
+	id: string;
+	version: number;
+	motif: string;
+	colourway: string;
+}
+
+/** How to place a layer, for a run. */
+export const usePlacingOf = ({ id, version, motif, colourway }: Of, layer: string, run: number) =>
+	useQuery({
+		queryKey: [...keys.placing, id, version, motif, colourway, layer, run],
+		enabled: motif !== "" && colourway !== "" && layer !== "",
+		placeholderData: keepPreviousData,
+		queryFn: () => ok(api.GET("/api/cards/{id}/placing", { params: { path: { id }, query: { motif, colourway, layer, run } } })),
+	}).data;
+
+/** What shows when a layer lies off its place. */
+export const useHarmOf = ({ id, version, motif, colourway }: Of, layer: string, off: { x: number; y: number; t: number }, enabled: boolean) =>
+	useQuery({
+		queryKey: ["harm", id, version, motif, colourway, layer, off],
+		enabled: enabled && layer !== "" && motif !== "" && colourway !== "",
+		queryFn: () => ok(api.GET("/api/cards/{id}/harm", { params: { path: { id }, query: { motif, colourway, layer, x: off.x, y: off.y, turn: off.t } } })),
+	}).data;
+
+/** The marks to point at on a picture of a print. */
+export const useMarks = ({ id, version, motif, colourway }: Of) =>
+	useQuery({
+		queryKey: ["marks", id, version, motif, colourway],
+		queryFn: () => ok(api.GET("/api/cards/{id}/marks", { params: { path: { id }, query: { motif, colourway } } })),
+	}).data;
+
+/** A ring of turns and its jig. */
+export const useRing = (unit: string, query: { turns: number; width: number; gap: number; inner: number; panel: number; kind: "plate" | "disc" }) =>
+	useQuery({
+		queryKey: ["ring", unit, query],
+		placeholderData: keepPreviousData,
+		queryFn: () => ok(api.GET("/api/ring", { params: { query } })),
+	}).data;
+
+/** What the eye forgives, for all layers, and where the hinge lies. */
+export const useFitting = () => useQuery({ queryKey: keys.fitting, queryFn: () => ok(api.GET("/api/fitting")) }).data;
+
+/** What was measured so far. */
+export const useLog = () => useQuery({ queryKey: keys.log, queryFn: () => ok(api.GET("/api/log")) }).data;
+
+/** Everything the program looks for. */
+export const useRules = () => useQuery({ queryKey: ["rules"], queryFn: () => ok(api.GET("/api/rules")) }).data;
+
+/** The data file. */
+export const useData = () => useQuery({ queryKey: keys.data, queryFn: () => ok(api.GET("/api/data")) });
+
+/** The drawer of inks, measured. */
+export const useDrawer = () => useQuery({ queryKey: [...keys.state, "drawer"], queryFn: () => ok(api.GET("/api/drawer")) });
+
+/** The swatch sheets laid out. */
+export const useSwatchSheets = () => useQuery({ queryKey: keys.swatchSheets, queryFn: () => ok(api.GET("/api/swatches/sheets")) });
+
+/** What the simulated device of the demo can take pictures of. */
+export const useDeviceSets = () => useQuery({ queryKey: ["device"], queryFn: () => asked<{ id: string; name: string; kind: string }[]>("/api/device/sets") });

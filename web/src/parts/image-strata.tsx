@@ -1,0 +1,46 @@
+import { useBench } from "../api/card";
+import { bare } from "../ui/colours";
+import { fine, length } from "../ui/length";
+import { Strata, type Stratum } from "./strata";
+
+/** The strata of the image in hand, with what the station is about beside each. */
+export function ImageStrata({ what, value, sub }: { what: string; value: (i: number) => string; sub?: (i: number) => string }) {
+	const { look, motif, colourway: w, layer, pick, edit } = useBench();
+	const rows = (look?.layers ?? []).map((l, i): Stratum => {
+		const x = w?.layers[i];
+		return {
+			id: l.id,
+			name: l.label,
+			sub: sub?.(i) ?? inkWords(x, motif?.layers[i]?.make !== "cut"),
+			value: value(i),
+			thick: x?.thick ?? 0,
+			lift: x?.lift ?? 0,
+			foam: x?.foam,
+			body: x?.paper ?? bare,
+			top: x?.dry ?? bare,
+		};
+	});
+	const prints = w && `${w.prints} ${w.prints === 1 ? "print" : "prints"}`;
+	const foot =
+		w &&
+		(w.cards === 0
+			? `${prints}: no height of their own.`
+			: `${w.cards} cut ${w.cards === 1 ? "piece" : "pieces"} and ${prints}: ${w.height.toFixed(2)} mm (${length(w.height, fine)}) high.`);
+	return (
+		<Strata
+			rows={rows}
+			what={what}
+			selected={layer}
+			onPick={(id) => pick({ layer: id })}
+			onMove={(id, by) => motif && edit({ shiftLayer: { motif: motif.id, layer: id, by } })}
+			foot={foot}
+		/>
+	);
+}
+
+export function inkWords(w: { inkName: string; paperName: string; missing?: string } | undefined, printed: boolean) {
+	if (!w) return "";
+	if (w.missing) return `no ${w.missing} chosen`;
+	const ink = w.inkName || "plain";
+	return printed ? `${ink}, printed` : `${ink} on ${w.paperName}`;
+}
