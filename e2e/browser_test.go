@@ -15,6 +15,8 @@ import (
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto/cdp"
+	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/require"
 )
@@ -111,7 +113,12 @@ func browser(t testing.TB, w, h int) context.Context {
 			t.Errorf("console error: %s", e)
 		}
 	})
-	require.NoError(t, chromedp.Do(ctx, chromedp.EmulateViewport(int64(w), int64(h))))
+	// A page of a test has the focus as one in front of a person has.
+	focused := chromedp.Func(func(ctx context.Context, t *chromedp.Target) error {
+		_, err := cdp.Call(ctx, t, emulation.SetFocusEmulationEnabled, emulation.SetFocusEmulationEnabledParams{Enabled: true})
+		return err
+	})
+	require.NoError(t, chromedp.Do(ctx, chromedp.EmulateViewport(int64(w), int64(h)), focused))
 	messages := chromedp.Console(ctx)
 	go func() {
 		for m, err := range messages {
@@ -189,9 +196,19 @@ func eval(js string) step {
 
 // set gives a field a value as typing would.
 func set(sel, value string) step {
-	return eval(fmt.Sprintf(`const e = document.querySelector(%q); const p = e.tagName === "SELECT" ? HTMLSelectElement : HTMLInputElement;
+	return eval(fmt.Sprintf(`const e = document.querySelector(%q); e.focus(); const p = e.tagName === "SELECT" ? HTMLSelectElement : HTMLInputElement;
 		Object.getOwnPropertyDescriptor(p.prototype, "value").set.call(e, %q);
 		e.dispatchEvent(new Event("input", {bubbles: true})); e.dispatchEvent(new Event("change", {bubbles: true}));`, sel, value))
+}
+
+// slide presses a key on a slider.
+func slide(label, key string) step {
+	return func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
+		if _, err := eval(fmt.Sprintf(`document.querySelector('[role=slider][aria-label=%q]').focus()`, label))(ctx, tg); err != nil {
+			return chromedp.Void{}, err
+		}
+		return chromedp.KeyEvent(key)(ctx, tg)
+	}
 }
 
 // read evaluates an expression.

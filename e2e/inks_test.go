@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -55,7 +56,7 @@ func TestInksByHandAndInSets(t *testing.T) {
 	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, "shade each piece", chromedp.Navigate(p.URL+"/card/lamp-sitters/inks"), says("From your drawer"),
-		set2(`select[aria-label="School of lightness"]`, "every piece"), says("Every piece runs from light to dark"), set2(`select[aria-label="Where pieces darken"]`, "foot"))
+		css(`[aria-haspopup=dialog]`), seen(`.popover select`), set2(`.popover select`, "every piece"), says("Every piece runs from light to dark"), seen(`.popover .field:nth-child(4) select`), set2(`.popover .field:nth-child(4) select`, "foot"), chromedp.KeyEvent(kb.Escape), gone("Where pieces darken"))
 	long(t, ctx, "suggest", button("Suggest inks"), seen(`button[title^="Weakest pair"]`))
 	do(t, ctx, "take the first", css(`button[title^="Weakest pair"]`), says("Saved, change 3"))
 	do(t, ctx, "its blends", eval(`document.querySelectorAll(".stratum")[0].dispatchEvent(new MouseEvent("click", {bubbles: true}))`), begins("2 blends"), says("fades out over"))

@@ -73,7 +73,7 @@ func TestFromADrawingToASheet(t *testing.T) {
 	assert.GreaterOrEqual(t, weakest, 8.0, "every layer reads")
 
 	do(t, ctx, "see it wet and dried", button("Show wet"), says(", wet"), button("Show dried"), says(", dried"))
-	do(t, ctx, "see the play of a layer", chromedp.KeyEvent("3"), seen(`[aria-label="The layer over its host"]`), says("mm at the tightest"))
+	do(t, ctx, "see the play of a layer", chromedp.KeyEvent("3"), seen(`[aria-label="The layer over its host"]`), says("at the tightest"))
 	do(t, ctx, "drift shows when it is too far", pressMany("ArrowRight", 120), says("it shows"))
 
 	do(t, ctx, "go to the front and add a mat", chromedp.KeyEvent("4"), button("Add a mat"), says("Mat 1"))
@@ -86,7 +86,7 @@ func TestFromADrawingToASheet(t *testing.T) {
 	do(t, ctx, "and let the note mend it", css(`section[aria-label="Margin notes"] button[aria-expanded="false"]`), button("Move it in"), gone("hangs over the panel"))
 	do(t, ctx, "undo brings it back, redo mends again", button("Undo"), says("hangs over the panel"), button("Redo"), gone("hangs over the panel"))
 
-	do(t, ctx, "read thickness", chromedp.KeyEvent("5"), says("mm thick"), says("Side view"))
+	do(t, ctx, "read thickness", chromedp.KeyEvent("5"), says("in thick"), says("Side view"))
 	pdf := get(t, p.URL+path(t, ctx)+"/sheet.pdf")
 	assert.True(t, bytes.HasPrefix(pdf, []byte("%PDF-")))
 	assert.Contains(t, string(get(t, p.URL+path(t, ctx)+"/front.svg")), "<svg")
@@ -185,7 +185,7 @@ func pressMany(key string, n int) step {
 
 // typeInto types into a length field and leaves it.
 func typeInto(label, text string) step {
-	return eval(fmt.Sprintf(`const l = [...document.querySelectorAll("label")].find(x => x.textContent.startsWith(%q)); const i = l.querySelector("input");
+	return eval(fmt.Sprintf(`const l = [...document.querySelectorAll(".field")].find(x => x.textContent.startsWith(%q)); const i = l.querySelector("input");
 		i.focus(); Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value").set.call(i, %q); i.dispatchEvent(new Event("input", {bubbles: true})); setTimeout(() => i.blur(), 30)`, label, text))
 }
 

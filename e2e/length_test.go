@@ -15,7 +15,7 @@ func TestALengthAsPeopleTypeIt(t *testing.T) {
 	t.Parallel()
 	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
 	ctx := browser(t, 1280, 800)
-	x := `[...document.querySelectorAll("label.field")].find(l => l.textContent.startsWith("Centre, across")).querySelector("input")`
+	x := `[...document.querySelectorAll(".field")].find(l => l.textContent.startsWith("Centre, across")).querySelector("input")`
 	is := func(v string) step { return seen(`input[value="` + v + `"]`) }
 	do(t, ctx, "choose the moth", chromedp.Navigate(p.URL+"/card/lamp-sitters/front"), says("The front"), css(".place h1"),
 		eval(`document.querySelectorAll(".stratum")[4].dispatchEvent(new MouseEvent("click", {bubbles: true}))`), says("Centre, across"))
@@ -39,6 +39,6 @@ func TestTheMenuOfFilesByKeys(t *testing.T) {
 	do(t, ctx, "open it", chromedp.Navigate(p.URL+"/card/lamp-sitters/front"), says("Print and save"), css(".place h1"), seen(`button[aria-haspopup=menu]`),
 		eval(`document.querySelector("button[aria-haspopup=menu]").focus()`), settled(), chromedp.KeyEvent(kb.ArrowDown), lit("1"))
 	do(t, ctx, "walk it", chromedp.KeyEvent(kb.End), lit("5"), chromedp.KeyEvent(kb.ArrowUp), lit("4"))
-	axe(t, ctx, "the menu of files")
+	axeOf(t, ctx, "the menu of files", "[role=menu]")
 	do(t, ctx, "close it", chromedp.KeyEvent(kb.Escape), seen(`button[aria-haspopup=menu]:focus`), seen(`button[aria-expanded=false][aria-haspopup=menu]`))
 }

@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"fmt"
 	"context"
 	"os"
 	"path/filepath"
@@ -16,11 +17,17 @@ import (
 // axe checks the page in hand for serious faults of accessibility.
 func axe(t *testing.T, ctx context.Context, what string) {
 	t.Helper()
+	axeOf(t, ctx, what, "html")
+}
+
+// axeOf checks a part of it, as of what lies over the rest.
+func axeOf(t *testing.T, ctx context.Context, what, sel string) {
+	t.Helper()
 	js, err := os.ReadFile(filepath.Join(root(t), "web", "node_modules", "axe-core", "axe.min.js"))
 	require.NoError(t, err)
 	do(t, ctx, what, settled(), eval(string(js)))
-	found, err := chromedp.Run(ctx, chromedp.Evaluate[string](`axe.run({runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]}).then(r =>
-		r.violations.filter(v => v.impact === "serious" || v.impact === "critical").map(v => v.id + ": " + v.nodes.map(n => n.target + " " + n.failureSummary).slice(0, 3).join(" | ")).join("\n"))`, chromedp.EvalAwaitPromise))
+	found, err := chromedp.Run(ctx, chromedp.Evaluate[string](fmt.Sprintf(`axe.run(document.querySelector(%q), {runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]}).then(r =>
+		r.violations.filter(v => v.impact === "serious" || v.impact === "critical").map(v => v.id + ": " + v.nodes.map(n => n.target + " " + n.failureSummary).slice(0, 3).join(" | ")).join("\n"))`, sel), chromedp.EvalAwaitPromise))
 	require.NoError(t, err)
 	assert.Empty(t, found, what)
 	assert.True(t, read[bool](t, ctx, `document.documentElement.scrollWidth <= innerWidth + 1`), "%s scrolls sideways", what)
@@ -84,7 +91,7 @@ func TestFromAScanToACard(t *testing.T) {
 	do(t, ctx, "in millimetres", button("inches"), says("Across (mm)"))
 	across := func() float64 {
 		do(t, ctx, "let the field follow", settled())
-		return read[float64](t, ctx, `Number([...document.querySelectorAll("label")].find(l => l.textContent.startsWith("Across")).querySelector("input").value)`)
+		return read[float64](t, ctx, `Number([...document.querySelectorAll(".field")].find(l => l.textContent.startsWith("Across")).querySelector("input").value)`)
 	}
 	x := across()
 	do(t, ctx, "nudge it with the keys", pressMany("ArrowRight", 12), says("put by hand"))

@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/require"
 )
 
@@ -38,7 +39,7 @@ func TestShots(t *testing.T) {
 		return eval(`document.querySelectorAll(".stratum")[` + n + `].dispatchEvent(new MouseEvent("click", {bubbles: true}))`)
 	}
 	shot("pieces", "/card/lamp-sitters/pieces", stratum("1"))
-	shot("pieces-apart", "/card/lamp-sitters/pieces", set("input[type=range]", "1"))
+	shot("pieces-apart", "/card/lamp-sitters/pieces", slide("Lay the pieces apart", kb.End))
 	shot("inks", "/card/lamp-sitters/inks", button("Suggest inks"), seen(`button[title^="Weakest pair"]`), stratum("5"))
 	shot("register", "/card/lamp-sitters/register", stratum("5"))
 	shot("register-proof", "/card/five-beetles/register", says("Where to look"), button("Measure"), button("Simulated scan"), says("askew, which is left out"))

@@ -57,7 +57,7 @@ func TestInksAfterAPicture(t *testing.T) {
 	require.NoError(t, os.WriteFile(name, raw, 0o600))
 	words := filepath.Join(t.TempDir(), "words.png")
 	require.NoError(t, os.WriteFile(words, []byte("no picture"), 0o600))
-	file := chromedp.CSS(`.file-button input`)
+	file := chromedp.CSS(`input[type=file]`)
 	do(t, ctx, "a file that is no picture", chromedp.Navigate(p.URL+"/card/lamp-sitters/inks"), says("From your drawer"), chromedp.SetUploadFiles(file, []string{words}), says("not a picture that can be read"))
 	quiet(ctx)
 	do(t, ctx, "a picture", chromedp.SetUploadFiles(file, []string{name}), says("After the picture"))
@@ -68,7 +68,7 @@ func TestInksAfterAPicture(t *testing.T) {
 	do(t, ctx, "undo", button("Undo"), says("Saved, change 3"), chromedp.Sleep(200*time.Millisecond))
 	recipe := string(get(t, p.URL+"/api/cards/lamp-sitters/recipe.csv"))
 	assert.Contains(t, recipe, "Hawk-moth,Bracken and Madder,Hind wings")
-	do(t, ctx, "only one family", eval(`const s = document.querySelector('[aria-label="Families to use"]');
+	do(t, ctx, "only one family", css(`[aria-haspopup=dialog]`), seen(`select`), eval(`const s = [...document.querySelectorAll(".field")].find(x => x.textContent.startsWith("Families")).querySelector("select");
 		Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, "value").set.call(s, "Soot"); s.dispatchEvent(new Event("change", {bubbles: true}))`), button("Suggest inks"), chromedp.Sleep(2500*time.Millisecond))
 	text := read[string](t, ctx, "document.body.innerText")
 	assert.Regexp(t, `An ink that dries to a lightness of|weakest pair|not enough lightnesses`, text, "an answer, or what is missing")

@@ -160,9 +160,10 @@ export function CardProvider({ id, children, empty }: { id: string; children: Re
 		}
 	}, [id, queries, count]);
 	useEffect(() => () => clearTimeout(later.current), []);
-	// Leaving the page while changes wait would lose them: the browser asks first.
+	// Leaving the page while changes wait would lose them: the browser asks first. What is on
+	// its way is sent to its end.
 	useEffect(() => {
-		if (saving === "saved" || saving === "failed") return;
+		if (saving !== "waiting") return;
 		const stay = (e: BeforeUnloadEvent) => e.preventDefault();
 		window.addEventListener("beforeunload", stay);
 		return () => window.removeEventListener("beforeunload", stay);
@@ -200,7 +201,11 @@ export function CardProvider({ id, children, empty }: { id: string; children: Re
 					send: async (now) =>
 						changed(
 							await ok(
-								api.POST("/api/cards/{id}/edits", { params: { path: { id }, header: { "If-Match": etag(now) } }, body: { edits: batch.edits, gesture } }),
+								api.POST("/api/cards/{id}/edits", {
+									params: { path: { id }, header: { "If-Match": etag(now) } },
+									body: { edits: batch.edits, gesture },
+									keepalive: true,
+								}),
 							),
 						),
 				};

@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
-import { api, asked, ok } from "./client";
+import { api, asked, ok, type State } from "./client";
 
 /** The names under which answers are kept: what begins alike is forgotten together. */
 export const keys = {
@@ -100,3 +100,6 @@ export const useSwatchSheets = () => useQuery({ queryKey: keys.swatchSheets, que
 
 /** What the simulated device of the demo can take pictures of. */
 export const useDeviceSets = () => useQuery({ queryKey: ["device"], queryFn: () => asked<{ id: string; name: string; kind: string }[]>("/api/device/sets") });
+
+/** The person's unit; inches until it is known. */
+export const useSettings = (): State["settings"] => useKit().data?.settings ?? { unit: "in", den: 16 };

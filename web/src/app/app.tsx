@@ -7,6 +7,7 @@ import { CardPage } from "./card";
 import { Shell } from "./shell";
 
 const Stores = lazy(() => import("../stores/page"));
+const Toasts = lazy(() => import("../ui/toasts"));
 const Looks = lazy(() => import("./looks"));
 const Scan = lazy(() => import("../stores/sets/scan/page"));
 
@@ -32,6 +33,9 @@ export function App() {
 					<Route path="/card/:id/:station" element={<CardPage />} />
 					<Route path="*" element={<Navigate to="/" replace />} />
 				</Routes>
+			</Suspense>
+			<Suspense>
+				<Toasts />
 			</Suspense>
 		</Boundary>
 	);

@@ -2,9 +2,12 @@ import { Box } from "@chakra-ui/react";
 import { type FormEvent, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, ok, type S } from "../api/client";
-import { useCards, useData, useKit, useRefresh } from "../api/queries";
+import { useCards, useData, useKit, useRefresh, useSettings } from "../api/queries";
 import { Button } from "../ui/button";
 import { hue } from "../ui/colours";
+import { TextField } from "../ui/field";
+import { Select } from "../ui/select";
+import { thin } from "../ui/units";
 import { Waiting } from "../ui/waiting";
 
 /** The bench: all cards, what is next on each. */
@@ -60,6 +63,7 @@ function Begin() {
 }
 
 function Tile({ t }: { t: S["Tile"] }) {
+	const s = useSettings();
 	const k = Math.min(190 / t.w, 180 / t.h);
 	return (
 		<Box bg="sheet" border="1px solid {colors.line}" display="flex" gap="16px" p="16px">
@@ -84,7 +88,7 @@ function Tile({ t }: { t: S["Tile"] }) {
 				</h2>
 				<MiniStrata t={t} />
 				<Box fontSize="13px">
-					{t.done} of {t.steps} steps done, {t.total.toFixed(1)} mm thick
+					{t.done} of {t.steps} steps done, {thin(t.total, s)} thick
 				</Box>
 				{t.next && (
 					<Box fontSize="13px">
@@ -146,38 +150,30 @@ function NewCard() {
 		<Box bg="sheet" border={`1px dashed ${hue.rule}`} p="16px">
 			<h2 style={{ fontSize: 18 }}>A new card</h2>
 			<form onSubmit={submit} style={{ display: "grid", gap: 8, gridTemplateColumns: "1fr 1fr", marginTop: 8 }}>
-				<label className="field" style={{ gridColumn: "1 / -1" }}>
-					Name
-					<input name="title" required maxLength={120} placeholder="What it is for" />
-				</label>
-				<label className="field">
-					Size
-					<select name="format">
-						{kit.formats.map((f) => (
-							<option key={f.id} value={f.id}>
-								{f.name}
-							</option>
-						))}
-					</select>
-				</label>
-				<label className="field">
-					Fold
-					<select name="fold">
-						<option value="side">at the side</option>
-						<option value="top">at the top</option>
-					</select>
-				</label>
-				<label className="field" style={{ gridColumn: "1 / -1" }}>
-					Begin with
-					<select name="set" defaultValue={kit.kit.sets[0]?.id ?? ""}>
+				<div style={{ gridColumn: "1 / -1" }}>
+					<TextField label="Name" name="title" required maxLength={120} placeholder="What it is for" />
+				</div>
+				<Select label="Size" name="format">
+					{kit.formats.map((f) => (
+						<option key={f.id} value={f.id}>
+							{f.name}
+						</option>
+					))}
+				</Select>
+				<Select label="Fold" name="fold">
+					<option value="side">at the side</option>
+					<option value="top">at the top</option>
+				</Select>
+				<div style={{ gridColumn: "1 / -1" }}>
+					<Select label="Begin with" name="set" begin={kit.kit.sets[0]?.id ?? ""}>
 						{kit.kit.sets.map((s) => (
 							<option key={s.id} value={s.id}>
 								{s.name}
 							</option>
 						))}
 						<option value="">nothing yet</option>
-					</select>
-				</label>
+					</Select>
+				</div>
 				{wrong && (
 					<Box role="alert" color="madder" gridColumn="1 / -1">
 						{wrong}

@@ -1,5 +1,5 @@
 import { Box } from "@chakra-ui/react";
-import { type ReactNode, useEffect, useState } from "react";
+import { lazy, type ReactNode, Suspense, useEffect, useState } from "react";
 import { Link } from "react-router";
 import { api, ok } from "../api/client";
 import { useKit, useRefresh } from "../api/queries";
@@ -7,7 +7,8 @@ import { Button } from "../ui/button";
 import { hue } from "../ui/colours";
 import { typing } from "../ui/keys";
 import { Mark } from "../ui/mark";
-import { Help } from "./help";
+
+const Help = lazy(() => import("./help"));
 
 function useUnit() {
 	const kit = useKit();
@@ -29,7 +30,6 @@ export function Header({ children, right }: { children?: ReactNode; right?: Reac
 		const key = (e: KeyboardEvent) => {
 			if (typing(e)) return;
 			if (e.key === "?") setHelp((h) => !h);
-			if (e.key === "Escape") setHelp(false);
 			if (e.key === "u" && !e.ctrlKey && !e.metaKey) toggle();
 		};
 		window.addEventListener("keydown", key);
@@ -50,7 +50,11 @@ export function Header({ children, right }: { children?: ReactNode; right?: Reac
 			<Button onClick={() => setHelp(true)} aria-label="Keys and words">
 				?
 			</Button>
-			{help && <Help onClose={() => setHelp(false)} />}
+			{help && (
+				<Suspense>
+					<Help onClose={() => setHelp(false)} />
+				</Suspense>
+			)}
 		</Box>
 	);
 }

@@ -1,9 +1,7 @@
 import { Box } from "@chakra-ui/react";
-import { useEffect, useRef } from "react";
 import { useLocation } from "react-router";
 
-import { Button } from "../ui/button";
-import { hue } from "../ui/colours";
+import Dialog from "../ui/dialog";
 import { stations } from "./stations";
 
 /** A key, what it does, and the stations where it does it; everywhere without. */
@@ -33,8 +31,7 @@ const words: [string, string][] = [
 	["Colourway", "one choice of papers and inks for all layers of an image"],
 ];
 
-export function Help({ onClose }: { onClose: () => void }) {
-	const ref = useRef<HTMLDialogElement>(null);
+export default function Help({ onClose }: { onClose: () => void }) {
 	const path = useLocation().pathname;
 	const here = stations.find((s) => path.endsWith(`/${s.id}`));
 	const title = (id: string) => stations.find((s) => s.id === id)?.title;
@@ -43,16 +40,8 @@ export function Help({ onClose }: { onClose: () => void }) {
 		[here ? "Keys everywhere" : "Keys", keys.filter((k) => !k.at)],
 		["At other stations", keys.filter((k) => k.at && !(here && k.at.includes(here.id)))],
 	];
-	useEffect(() => {
-		ref.current?.showModal();
-	}, []);
 	return (
-		<dialog
-			ref={ref}
-			onClose={onClose}
-			aria-label="Keys and words"
-			style={{ border: `1px solid ${hue.rule}`, padding: 24, maxWidth: 760, background: hue.sheet, color: hue.text }}
-		>
+		<Dialog title="Keys and words" onClose={onClose}>
 			<Box display="grid" gridTemplateColumns="repeat(auto-fit, minmax(280px, 1fr))" gap="28px">
 				<Box>
 					{groups
@@ -85,11 +74,6 @@ export function Help({ onClose }: { onClose: () => void }) {
 					))}
 				</Box>
 			</Box>
-			<Box mt="18px">
-				<Button onClick={() => ref.current?.close()} variant="main">
-					Close
-				</Button>
-			</Box>
-		</dialog>
+		</Dialog>
 	);
 }

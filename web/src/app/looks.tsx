@@ -2,7 +2,7 @@ import { Box } from "@chakra-ui/react";
 import type { S } from "../api/client";
 import { useKit, useRules } from "../api/queries";
 import { Shape } from "../parts/notes";
-import { length, type Settings } from "../ui/length";
+import { length, type Settings } from "../ui/units";
 
 const stations: Record<string, string> = {
 	pieces: "Pieces",

@@ -1,12 +1,14 @@
 import { useMemo } from "react";
 import { useBench } from "../api/card";
 import type { Card, Plan, State } from "../api/client";
+import { useSettings } from "../api/queries";
 import { bare } from "../ui/colours";
-import { fine, length } from "../ui/length";
+import { thin } from "../ui/units";
 import { Strata, type Stratum } from "./strata";
 
 /** The strata of the whole card: base, sheets, elements. */
 export function CardStrata({ what, value }: { what: string; value: (id: string) => string }) {
+	const s = useSettings();
 	const b = useBench();
 	const { plan } = b.view;
 	const { card, state } = b;
@@ -19,7 +21,7 @@ export function CardStrata({ what, value }: { what: string; value: (id: string) 
 			selected={b.element}
 			onPick={(id) => pick({ element: id, layer: "" })}
 			onMove={(id, by) => edit({ shift: { element: id, by } })}
-			foot={`Closed card ${plan.depth.total.toFixed(2)} mm (${length(plan.depth.total, fine)}) at its highest.`}
+			foot={`Closed card ${thin(plan.depth.total, s)} at its highest.`}
 		/>
 	);
 }

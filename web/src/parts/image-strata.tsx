@@ -1,10 +1,12 @@
 import { useBench } from "../api/card";
+import { useSettings } from "../api/queries";
 import { bare } from "../ui/colours";
-import { fine, length } from "../ui/length";
+import { thin } from "../ui/units";
 import { Strata, type Stratum } from "./strata";
 
 /** The strata of the image in hand, with what the station is about beside each. */
 export function ImageStrata({ what, value, sub }: { what: string; value: (i: number) => string; sub?: (i: number) => string }) {
+	const s = useSettings();
 	const { look, motif, colourway: w, layer, pick, edit } = useBench();
 	const rows = (look?.layers ?? []).map((l, i): Stratum => {
 		const x = w?.layers[i];
@@ -23,9 +25,7 @@ export function ImageStrata({ what, value, sub }: { what: string; value: (i: num
 	const prints = w && `${w.prints} ${w.prints === 1 ? "print" : "prints"}`;
 	const foot =
 		w &&
-		(w.cards === 0
-			? `${prints}: no height of their own.`
-			: `${w.cards} cut ${w.cards === 1 ? "piece" : "pieces"} and ${prints}: ${w.height.toFixed(2)} mm (${length(w.height, fine)}) high.`);
+		(w.cards === 0 ? `${prints}: no height of their own.` : `${w.cards} cut ${w.cards === 1 ? "piece" : "pieces"} and ${prints}: ${thin(w.height, s)} high.`);
 	return (
 		<Strata
 			rows={rows}

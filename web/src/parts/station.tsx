@@ -4,25 +4,41 @@ import { useBench } from "../api/card";
 import type { Bond } from "../api/client";
 import { Button } from "../ui/button";
 import { hue } from "../ui/colours";
+import { Select } from "../ui/select";
+import { Splitter } from "../ui/splitter";
 import { Notes } from "./notes";
 import { type Ground, grounds } from "./picture";
 
-/** A station: the table, a rail that belongs to the strata, what is done beside the table,
- * the strata, the margin notes. On a tablet what is done stands under the strata. */
+/** A station: the table, a rail that belongs to the strata, the strata with what is done
+ * beside the table beneath it, the shelf of notes. The bar between is dragged. */
 export function StationFrame(p: { station: string; table: ReactNode; middle?: ReactNode; side?: ReactNode; strata: ReactNode }) {
 	const { station, table, middle, side, strata } = p;
+	const narrow = window.innerWidth <= 1100;
 	return (
-		<div className={middle ? "station with-rail" : side ? "station with-side" : "station"}>
-			<Box className="place" minW={0} display="flex" flexDirection="column" bg="ground">
-				{table}
-			</Box>
-			{middle}
-			{side && (
-				<Box className="side" display="flex" flexDirection="column" minH={0} bg="sheet" borderLeft="1px solid {colors.line}" fontSize="13px">
-					{side}
-				</Box>
-			)}
-			{strata}
+		<div className="station">
+			<Splitter
+				id={`${middle ? "rail" : "plain"}${narrow ? " narrow" : ""}`}
+				label="How wide the table is"
+				begin={middle ? (narrow ? 62 : 57) : narrow ? 71 : 69}
+				least={50}
+				most={80}
+				first={
+					<Box className="place" display="flex" flexDirection="column" bg="ground">
+						{table}
+					</Box>
+				}
+				second={
+					<div className={middle ? "core with-rail" : side ? "core with-side" : "core"}>
+						{middle}
+						{strata}
+						{side && (
+							<Box className="side" display="flex" flexDirection="column" minH={0} bg="sheet" fontSize="13px">
+								{side}
+							</Box>
+						)}
+					</div>
+				}
+			/>
 			<Notes station={station} />
 		</div>
 	);
@@ -35,32 +51,32 @@ export function MotifPicker({ more }: { more?: boolean }) {
 	return (
 		<>
 			{b.card.motifs.length > 1 && (
-				<select aria-label="Image" value={b.motif?.id} onChange={(e) => b.pick({ motif: e.target.value, layer: "" })}>
+				<Select label="Image" bare value={b.motif?.id} onChange={(v) => b.pick({ motif: v, layer: "" })}>
 					{b.card.motifs.map((m) => (
 						<option key={m.id} value={m.id}>
 							{m.name}
 						</option>
 					))}
-				</select>
+				</Select>
 			)}
 			{(b.look?.colourways.length ?? 0) > 1 && (
-				<select aria-label="Colourway" value={b.colourway?.id} onChange={(e) => b.pick({ colourway: e.target.value })}>
+				<Select label="Colourway" bare value={b.colourway?.id} onChange={(v) => b.pick({ colourway: v })}>
 					{b.look?.colourways.map((w) => (
 						<option key={w.id} value={w.id}>
 							{w.name}
 						</option>
 					))}
-				</select>
+				</Select>
 			)}
 			{more && (
-				<select aria-label="Put another set on the card" value="" onChange={(e) => add(e.target.value)}>
+				<Select label="Put another set on the card" bare value="" onChange={(v) => add(v)}>
 					<option value="">Add an image from…</option>
 					{b.state.kit.sets.map((s) => (
 						<option key={s.id} value={s.id}>
 							{s.name}
 						</option>
 					))}
-				</select>
+				</Select>
 			)}
 		</>
 	);
@@ -96,29 +112,27 @@ export function HeldField({ bonds, onChange }: { bonds?: Bond[] | null; onChange
 	const held = bonds?.[0];
 	const value = !held ? "loose" : held.spacer ? `on:${held.spacer}` : `by:${held.adhesive ?? ""}`;
 	return (
-		<label className="field">
-			Held by
-			<select
-				value={value}
-				onChange={(e) => {
-					const [how, id] = e.target.value.split(":");
-					onChange(how === "on" ? [{ spacer: id, level: Math.max(1, held?.level ?? 1) }] : how === "by" ? [{ adhesive: id }] : []);
-				}}
-			>
-				{held && !held.spacer && !b.state.kit.adhesives.some((a) => a.id === held.adhesive) && <option value={value}>glue</option>}
-				{b.state.kit.adhesives.map((a) => (
-					<option key={a.id} value={`by:${a.id}`}>
-						{a.name}
-					</option>
-				))}
-				{b.state.kit.spacers.map((s) => (
-					<option key={s.id} value={`on:${s.id}`}>
-						{s.name}, {s.thickness} mm
-					</option>
-				))}
-				<option value="loose">laid loose</option>
-			</select>
-		</label>
+		<Select
+			label="Held by"
+			value={value}
+			onChange={(v) => {
+				const [how, id] = v.split(":");
+				onChange(how === "on" ? [{ spacer: id, level: Math.max(1, held?.level ?? 1) }] : how === "by" ? [{ adhesive: id }] : []);
+			}}
+		>
+			{held && !held.spacer && !b.state.kit.adhesives.some((a) => a.id === held.adhesive) && <option value={value}>glue</option>}
+			{b.state.kit.adhesives.map((a) => (
+				<option key={a.id} value={`by:${a.id}`}>
+					{a.name}
+				</option>
+			))}
+			{b.state.kit.spacers.map((s) => (
+				<option key={s.id} value={`on:${s.id}`}>
+					{s.name}, {s.thickness} mm
+				</option>
+			))}
+			<option value="loose">laid loose</option>
+		</Select>
 	);
 }
 

@@ -33,8 +33,11 @@ export function Strata({
 		return () => watch.disconnect();
 	}, []);
 	// The labels take as much height as there is, within reason; the section is drawn to it.
-	const pitch = Math.max(36, Math.min(60, room.h / Math.max(3, rows.length)));
-	const wide = Math.round(Math.max(84, Math.min(190, room.w * 0.4)));
+	const each = room.h / Math.max(3, rows.length);
+	// Where there is little, a label is one line.
+	const terse = each < 34;
+	const pitch = Math.max(terse ? 22 : 34, Math.min(60, each));
+	const wide = Math.round(Math.max(78, Math.min(190, room.w * 0.37)));
 	const drawn = useMemo(() => section(rows, pitch, wide), [rows, pitch, wide]);
 	const factor = drawn.factor * (25.4 / 96);
 	// The rows see the latest of what to do without being drawn again for it.
@@ -61,6 +64,10 @@ export function Strata({
 			onPick(rows[i].id);
 		}
 	}, []);
+	// What is chosen elsewhere is brought into sight here.
+	useLayoutEffect(() => {
+		if (selected) document.getElementById(`stratum-${selected}`)?.scrollIntoView({ block: "nearest" });
+	}, [selected]);
 	const any = rows.some((r) => r.id === selected);
 	return (
 		<Box
@@ -105,6 +112,7 @@ export function Strata({
 						tab={rows[i].id === selected || (!any && i === 0)}
 						wide={wide}
 						w={room.w}
+						terse={terse}
 						onPick={pick}
 						onKey={key}
 					/>
@@ -135,6 +143,7 @@ interface RowProps {
 	/** How wide the section is, and all of it with its labels, px. */
 	wide: number;
 	w: number;
+	terse: boolean;
 	onPick: (id: string) => void;
 	onKey: (e: KeyboardEvent, i: number) => void;
 }
@@ -143,7 +152,7 @@ const alike = (a: object, b: object) => JSON.stringify(a) === JSON.stringify(b);
 
 /** One stratum with its leader and label; drawn again only when something of its own changes. */
 const Row = memo(
-	function Row({ r, s, i, on, tab, wide, w, onPick, onKey }: RowProps) {
+	function Row({ r, s, i, on, tab, wide, w, terse, onPick, onKey }: RowProps) {
 		const x = wide + 30;
 		const letters = (px: number) => Math.floor((w - x - 4) / px);
 		const mid = (s.y0 + s.y1) / 2;
@@ -164,9 +173,9 @@ const Row = memo(
 				<rect
 					className="mark"
 					x={x - 6}
-					y={s.label - 15}
+					y={terse ? s.label - 12 : s.label - 15}
 					width={w - x + 4}
-					height={34}
+					height={terse ? 21 : 34}
 					fill={on ? hue.white : "transparent"}
 					stroke={on ? hue.ochre : "none"}
 					strokeWidth={2}
@@ -190,21 +199,23 @@ const Row = memo(
 				<path d={leader(start, mid, s.label + 2, wide)} fill="none" stroke={hue.sheet} strokeWidth={3} />
 				<path d={leader(start, mid, s.label + 2, wide)} fill="none" stroke={on ? hue.ochre : hue.rule} strokeWidth={on ? 1.8 : 0.9} />
 				<circle cx={start} cy={mid} r={2} fill={on ? hue.ochre : hue.rule} stroke={hue.sheet} strokeWidth={0.8} />
-				<text x={x} y={s.label} fontSize={13} fontWeight={700} fill={hue.text}>
-					{i + 1} {cut(r.name, letters(7.4) - 2 - Math.ceil((r.value?.length ?? 0) * 1.1))}
+				<text x={x} y={terse ? s.label + 3 : s.label} fontSize={13} fontWeight={700} fill={hue.text}>
+					{i + 1} {cut(r.name, letters(6.9) - 2 - (r.value ? r.value.length + 1 : 0))}
 				</text>
-				<text x={x} y={s.label + 14} fontSize={12} fill={hue.quiet}>
-					{cut(r.sub, letters(6))}
-				</text>
+				{!terse && (
+					<text x={x} y={s.label + 14} fontSize={12} fill={hue.quiet}>
+						{cut(r.sub, letters(5.8))}
+					</text>
+				)}
 				{r.value && (
-					<text x={w - 4} y={s.label + 1} fontSize={13.5} fontWeight={700} textAnchor="end" fill={hue.text}>
+					<text x={w - 4} y={terse ? s.label + 4 : s.label + 1} fontSize={13.5} fontWeight={700} textAnchor="end" fill={hue.text}>
 						{r.value}
 					</text>
 				)}
 			</g>
 		);
 	},
-	(a, b) => a.i === b.i && a.on === b.on && a.tab === b.tab && a.wide === b.wide && a.w === b.w && alike(a.r, b.r) && alike(a.s, b.s),
+	(a, b) => a.i === b.i && a.on === b.on && a.tab === b.tab && a.wide === b.wide && a.w === b.w && a.terse === b.terse && alike(a.r, b.r) && alike(a.s, b.s),
 );
 
 /** From the stratum across to its label. */

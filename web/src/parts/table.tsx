@@ -1,6 +1,6 @@
 import { type ReactNode, useLayoutEffect, useRef, useState } from "react";
 import { bare, hue } from "../ui/colours";
-import type { Settings } from "../ui/length";
+import type { Settings } from "../ui/units";
 import type { Box } from "./box";
 import { grounds } from "./picture";
 

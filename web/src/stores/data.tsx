@@ -1,8 +1,9 @@
 import { Box } from "@chakra-ui/react";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { api, ok, sendBytes } from "../api/client";
 import { useData, useRefresh } from "../api/queries";
 import { Button } from "../ui/button";
+import { FileField } from "../ui/file";
 import { Panel } from "./shelf";
 
 /** The data file: copied out, brought back, looked through, and what of it cannot
@@ -10,7 +11,7 @@ import { Panel } from "./shelf";
 export function YourData() {
 	const data = useData();
 	const refresh = useRefresh();
-	const file = useRef<HTMLInputElement>(null);
+	const [taken, setTaken] = useState(0);
 	const [said, setSaid] = useState("");
 	const [wrong, setWrong] = useState("");
 	const [busy, setBusy] = useState("");
@@ -31,7 +32,7 @@ export function YourData() {
 		run("Bringing it back…", async () => {
 			const r = await sendBytes<{ before: string }>("/api/data/restore", chosen ?? new Blob());
 			setChosen(undefined);
-			if (file.current) file.current.value = "";
+			setTaken((n) => n + 1);
 			await refresh("all");
 			return `Everything is as it was in the backup. What was here before is kept in ${r.before}.`;
 		});
@@ -70,10 +71,7 @@ export function YourData() {
 				)}
 			</Panel>
 			<Panel title="Bring back a backup">
-				<label className="field">
-					Backup file
-					<input ref={file} type="file" accept=".db" onChange={(e) => setChosen(e.target.files?.[0])} />
-				</label>
+				<FileField key={taken} label="Backup file" accept={[".db"]} onFile={setChosen} />
 				{chosen && (
 					<Box mt="8px">
 						<Box mb="6px">

@@ -1,13 +1,19 @@
 import { Box } from "@chakra-ui/react";
 import { NavLink, useParams } from "react-router";
 import { api, ok, type S, type State } from "../api/client";
-import { useKit } from "../api/queries";
+import { useKit, useSettings } from "../api/queries";
+import { Check } from "../ui/check";
 import { hue } from "../ui/colours";
+import { TextField } from "../ui/field";
+import { LengthField } from "../ui/length";
+import { NumberEntry } from "../ui/number";
+import { Select } from "../ui/select";
+import { grammage, length, thin } from "../ui/units";
 import { Waiting } from "../ui/waiting";
 import { YourData } from "./data";
 import { Inks } from "./inks/drawer";
 import { Sets } from "./sets/sets";
-import { Add, Field, Panel, Remove, slug, useTake } from "./shelf";
+import { Add, Panel, Remove, slug, useTake } from "./shelf";
 
 const shelves = ["inks", "cardstock", "spacers", "adhesives", "envelopes", "sets", "data"];
 
@@ -39,6 +45,7 @@ export default function Stores() {
 }
 
 function Papers({ state }: { state: State }) {
+	const s = useSettings();
 	const take = useTake();
 	return (
 		<>
@@ -66,10 +73,8 @@ function Papers({ state }: { state: State }) {
 									{p.kind}
 									{p.finish && `, ${p.finish}`}
 								</td>
-								<td>
-									{p.gsm} g/m² ({Math.round(p.gsm / 2.7047)} lb cover)
-								</td>
-								<td>{p.caliper.toFixed(2)} mm</td>
+								<td>{grammage(p.gsm, s)}</td>
+								<td>{thin(p.caliper, s)}</td>
 								<td>{p.sheets}</td>
 								<td>
 									<Remove name={p.name} onClick={() => take("papers", p.id)} />
@@ -102,19 +107,16 @@ function Papers({ state }: { state: State }) {
 						);
 					}}
 				>
-					<Field label="Name" name="name" required />
-					<label className="field">
-						Kind
-						<select name="kind">
-							{["cardstock", "patterned", "vellum", "acetate", "foil", "glitter", "foam", "watercolour"].map((k) => (
-								<option key={k}>{k}</option>
-							))}
-						</select>
-					</label>
-					<Field label="Colour" name="colour" type="color" defaultValue="#f6f5f1" />
-					<Field label="Weight (g/m²)" name="gsm" type="number" min={20} max={2000} defaultValue={216} />
-					<Field label="Thickness (mm)" name="caliper" type="number" step="0.01" min={0.02} max={10} defaultValue={0.28} />
-					<Field label="Sheets" name="sheets" type="number" min={0} defaultValue={10} />
+					<TextField label="Name" name="name" required />
+					<Select label="Kind" name="kind">
+						{["cardstock", "patterned", "vellum", "acetate", "foil", "glitter", "foam", "watercolour"].map((k) => (
+							<option key={k}>{k}</option>
+						))}
+					</Select>
+					<TextField label="Colour" name="colour" type="color" defaultValue="#f6f5f1" />
+					<NumberEntry label="Weight" unit="g/m²" name="gsm" begin={216} min={20} max={2000} help={s.unit === "in" ? "80 lb cover is 216" : undefined} />
+					<LengthField kind="thin" label="Thickness" name="caliper" mm={0.28} min={0.02} max={10} />
+					<NumberEntry label="Sheets" name="sheets" begin={10} min={0} max={10000} />
 				</Add>
 			</Panel>
 		</>
@@ -123,18 +125,19 @@ function Papers({ state }: { state: State }) {
 
 function Spacers({ state }: { state: State }) {
 	const take = useTake();
+	const s = useSettings();
 	return (
 		<>
 			<Panel title="Foam and board">
 				<table>
 					<tbody>
-						{state.kit.spacers.map((s) => (
-							<tr key={s.id}>
-								<td>{s.name}</td>
-								<td>{s.kind}</td>
-								<td>{s.thickness.toFixed(2)} mm high</td>
+						{state.kit.spacers.map((x) => (
+							<tr key={x.id}>
+								<td>{x.name}</td>
+								<td>{x.kind}</td>
+								<td>{thin(x.thickness, s)} high</td>
 								<td>
-									<Remove name={s.name} onClick={() => take("spacers", s.id)} />
+									<Remove name={x.name} onClick={() => take("spacers", x.id)} />
 								</td>
 							</tr>
 						))}
@@ -154,16 +157,13 @@ function Spacers({ state }: { state: State }) {
 						);
 					}}
 				>
-					<Field label="Name" name="name" required />
-					<label className="field">
-						Kind
-						<select name="kind">
-							{["square", "mini", "tape", "sheet", "board"].map((k) => (
-								<option key={k}>{k}</option>
-							))}
-						</select>
-					</label>
-					<Field label="Height (mm)" name="thickness" type="number" step="0.1" min={0.1} max={20} defaultValue={2} />
+					<TextField label="Name" name="name" required />
+					<Select label="Kind" name="kind">
+						{["square", "mini", "tape", "sheet", "board"].map((k) => (
+							<option key={k}>{k}</option>
+						))}
+					</Select>
+					<LengthField kind="thin" label="Height" name="thickness" mm={2} min={0.1} max={20} />
 				</Add>
 			</Panel>
 		</>
@@ -171,6 +171,7 @@ function Spacers({ state }: { state: State }) {
 }
 
 function Adhesives({ state }: { state: State }) {
+	const s = useSettings();
 	const take = useTake();
 	return (
 		<>
@@ -181,7 +182,7 @@ function Adhesives({ state }: { state: State }) {
 							<tr key={a.id}>
 								<td>{a.name}</td>
 								<td>{a.kind}</td>
-								<td>adds {a.thickness.toFixed(2)} mm</td>
+								<td>adds {thin(a.thickness, s)}</td>
 								<td>{a.wiggle ? "time to move it" : "grabs at once"}</td>
 								<td>{a.setMinutes ? `sets in ${a.setMinutes} min` : ""}</td>
 								<td>
@@ -216,21 +217,15 @@ function Adhesives({ state }: { state: State }) {
 						);
 					}}
 				>
-					<Field label="Name" name="name" required />
-					<label className="field">
-						Kind
-						<select name="kind">
-							{["liquid", "tape runner", "double-sided", "spray", "dots", "repositionable"].map((k) => (
-								<option key={k}>{k}</option>
-							))}
-						</select>
-					</label>
-					<Field label="Adds (mm)" name="thickness" type="number" step="0.01" min={0} max={2} defaultValue={0.02} />
-					<Field label="Sets in (min)" name="set" type="number" min={0} defaultValue={10} />
-					<label className="field">
-						Time to move
-						<input type="checkbox" name="wiggle" style={{ width: 18 }} />
-					</label>
+					<TextField label="Name" name="name" required />
+					<Select label="Kind" name="kind">
+						{["liquid", "tape runner", "double-sided", "spray", "dots", "repositionable"].map((k) => (
+							<option key={k}>{k}</option>
+						))}
+					</Select>
+					<LengthField kind="thin" label="Adds" name="thickness" mm={0.02} min={0} max={2} />
+					<NumberEntry label="Sets in" unit="min" name="set" begin={10} min={0} max={10000} />
+					<Check label="Time to move" name="wiggle" />
 				</Add>
 			</Panel>
 		</>
@@ -238,6 +233,7 @@ function Adhesives({ state }: { state: State }) {
 }
 
 function Envelopes({ state }: { state: State }) {
+	const s = useSettings();
 	const take = useTake();
 	return (
 		<>
@@ -248,9 +244,9 @@ function Envelopes({ state }: { state: State }) {
 							<tr key={e.id}>
 								<td>{e.name}</td>
 								<td>
-									{e.w.toFixed(1)} × {e.h.toFixed(1)} mm inside
+									{length(e.w, s)} × {length(e.h, s)} inside
 								</td>
-								<td>walls {e.caliper.toFixed(2)} mm</td>
+								<td>walls {thin(e.caliper, s)}</td>
 								<td>
 									<Remove name={e.name} onClick={() => take("envelopes", e.id)} />
 								</td>
@@ -272,10 +268,10 @@ function Envelopes({ state }: { state: State }) {
 						);
 					}}
 				>
-					<Field label="Name" name="name" required />
-					<Field label="Inside width (mm)" name="w" type="number" step="0.1" min={20} defaultValue={111.1} />
-					<Field label="Inside height (mm)" name="h" type="number" step="0.1" min={20} defaultValue={146.1} />
-					<Field label="Wall (mm)" name="c" type="number" step="0.01" min={0} defaultValue={0.11} />
+					<TextField label="Name" name="name" required />
+					<LengthField label="Inside width" name="w" mm={111.125} min={20} max={1000} />
+					<LengthField label="Inside height" name="h" mm={146.05} min={20} max={1000} />
+					<LengthField kind="thin" label="Wall" name="c" mm={0.11} min={0} max={5} />
 				</Add>
 			</Panel>
 		</>

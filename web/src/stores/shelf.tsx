@@ -3,6 +3,7 @@ import { type FormEvent, type ReactNode, useState } from "react";
 import { api, ok, type Problem } from "../api/client";
 import { useRefresh } from "../api/queries";
 import { Button } from "../ui/button";
+import { say } from "../ui/said";
 
 export const slug = (s: string) =>
 	`${s
@@ -21,12 +22,16 @@ export const Panel = ({ title, children }: { title: string; children: ReactNode 
 export function Add({ label, children, save }: { label: string; children: ReactNode; save: (f: FormData) => Promise<unknown> }) {
 	const refresh = useRefresh();
 	const [wrong, setWrong] = useState<Problem | null>(null);
+	// What is filled in begins anew after each thing stored.
+	const [round, setRound] = useState(0);
 	const submit = async (e: FormEvent<HTMLFormElement>) => {
 		e.preventDefault();
 		const form = e.currentTarget;
 		try {
 			await save(new FormData(form));
 			form.reset();
+			setRound((n) => n + 1);
+			say("Put into the stores.");
 			setWrong(null);
 			await refresh("state", "card", "cards");
 		} catch (err) {
@@ -35,7 +40,9 @@ export function Add({ label, children, save }: { label: string; children: ReactN
 	};
 	return (
 		<form onSubmit={submit} style={{ display: "flex", gap: 10, flexWrap: "wrap", alignItems: "end" }}>
-			{children}
+			<div key={round} style={{ display: "contents" }}>
+				{children}
+			</div>
 			<Button type="submit" variant="main">
 				{label}
 			</Button>
@@ -47,13 +54,6 @@ export function Add({ label, children, save }: { label: string; children: ReactN
 		</form>
 	);
 }
-
-export const Field = ({ label, ...p }: { label: string } & React.InputHTMLAttributes<HTMLInputElement>) => (
-	<label className="field">
-		{label}
-		<input {...p} />
-	</label>
-);
 
 export function useTake() {
 	const refresh = useRefresh();
@@ -68,6 +68,7 @@ export function useTake() {
 			sets: () => ok(api.DELETE("/api/kit/sets/{id}", path)),
 		};
 		await calls[kind]();
+		say("Taken out of the stores.");
 		await refresh("state", "card", "cards");
 	};
 }

@@ -30,6 +30,8 @@ export const colours = {
 	edge: "#00000033",
 	outline: "#1d232766",
 	mark: "#1d2327aa",
+	/** Laid over the page behind a dialog. */
+	dim: "#1d232799",
 	/** Laid over a drawing so that what is beneath stays seen. */
 	veil: "#f3f3f1cc",
 } as const;

@@ -1,48 +1,81 @@
-import { useEffect, useState } from "react";
+import { NumberInput as Parts } from "@chakra-ui/react";
+import { type ReactNode, useEffect, useState } from "react";
+import { Field } from "./field";
 
-/** A number with bounds. What is typed counts at once where it is in bounds, or, when it is saved with the card, once the field is left. */
-export function Num({
-	label,
-	v,
-	set,
-	min,
-	max,
-	step = 0.5,
-	saved,
-}: {
+interface NumberProps {
+	/** Its name; shown over it unless it is bare. */
 	label: string;
+	bare?: boolean;
+	unit?: ReactNode;
 	v: number;
 	set: (n: number) => void;
-	min: number;
-	max: number;
+	min?: number;
+	max?: number;
 	step?: number;
+	/** Whether it is kept with the card: then it counts once the field is left, or by Enter and the arrow keys. */
 	saved?: boolean;
-}) {
+	width?: string;
+}
+
+/** A number with bounds, typed or stepped with the arrow keys. What is typed counts at once
+ * where it is in bounds; what is out of them comes back to the nearest bound when the field is left. */
+export function NumberField({ label, bare, unit, v, set, min = -1e6, max = 1e6, step = 1, saved, width = "76px" }: NumberProps) {
 	const [text, setText] = useState(`${v}`);
 	useEffect(() => setText(`${v}`), [v]);
-	const leave = () => {
-		const n = Math.min(max, Math.max(min, Number(text) || 0));
-		setText(`${n}`);
-		if (n !== v) set(n);
+	const take = (n: number) => {
+		if (Number.isFinite(n) && n >= min && n <= max && n !== v) set(n);
 	};
-	return (
-		<label className="field">
-			{label}
-			<input
-				type="number"
-				value={text}
-				min={min}
-				max={max}
-				step={step}
-				style={{ width: 92 }}
-				onChange={(e) => {
-					setText(e.target.value);
-					const n = Number(e.target.value);
-					if (!saved && e.target.value !== "" && n >= min && n <= max) set(n);
-				}}
-				onBlur={leave}
-				onKeyDown={(e) => e.key === "Enter" && leave()}
+	const inner = (
+		<Parts.Root
+			value={text}
+			min={min}
+			max={max}
+			step={step}
+			formatOptions={{ maximumFractionDigits: 3, useGrouping: false }}
+			onValueChange={(d) => {
+				setText(d.value);
+				if (!saved) take(d.valueAsNumber);
+			}}
+			onValueCommit={(d) => (Number.isFinite(d.valueAsNumber) ? saved && take(d.valueAsNumber) : setText(`${v}`))}
+			className="number"
+			style={{ width }}
+		>
+			<Parts.Input
+				aria-label={bare ? label : undefined}
+				// Each press of an arrow counts at once, also of what is kept.
+				onKeyUp={(e) => saved && (e.key === "ArrowUp" || e.key === "ArrowDown") && take(Number(text))}
 			/>
-		</label>
+		</Parts.Root>
+	);
+	if (bare)
+		return (
+			<span className="bare-number">
+				{inner}
+				{unit && <span>{unit}</span>}
+			</span>
+		);
+	return (
+		<Field label={unit ? `${label} (${unit})` : label} width={width}>
+			{inner}
+		</Field>
 	);
 }
+
+interface EntryProps {
+	label: string;
+	unit?: string;
+	name: string;
+	begin: number;
+	min: number;
+	max: number;
+	help?: string;
+}
+
+/** A number in a form that is sent as one. */
+export const NumberEntry = ({ label, unit, name, begin, min, max, help }: EntryProps) => (
+	<Field label={unit ? `${label} (${unit})` : label} help={help} width="84px">
+		<Parts.Root name={name} defaultValue={`${begin}`} min={min} max={max} className="number">
+			<Parts.Input />
+		</Parts.Root>
+	</Field>
+);

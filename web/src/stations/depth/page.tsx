@@ -2,13 +2,14 @@ import { Box } from "@chakra-ui/react";
 import { useLayoutEffect, useRef, useState } from "react";
 import { useBench } from "../../api/card";
 import type { S } from "../../api/client";
-import { useSection } from "../../api/queries";
+import { useSection, useSettings } from "../../api/queries";
 import { Beside, useNotesAbout } from "../../parts/beside";
 import { CardStrata } from "../../parts/card-strata";
 import { Frame } from "../../parts/picture";
 import { StationFrame } from "../../parts/station";
 import { bare, hue } from "../../ui/colours";
-import { fine, height, length } from "../../ui/length";
+import { Slider } from "../../ui/slider";
+import { length, type Settings, thin, weight } from "../../ui/units";
 
 /** Depth: a cut across the front, the side view along it, the thickness against the slot. */
 export default function Depth() {
@@ -27,27 +28,18 @@ export default function Depth() {
 			table={
 				<>
 					<Frame
-						title={`${height(d.total)} thick`}
-						sub={`${length(d.total, fine)} at its highest: ${d.at || "the card itself"}. Weighs ${d.weight.toFixed(0)} g without its envelope.`}
+						title={`${thin(d.total, s)} thick`}
+						sub={`At its highest: ${d.at || "the card itself"}. Weighs ${weight(d.weight, s)} without its envelope.`}
 					/>
 					<Box flex="1" minH={0} overflow="auto" tabIndex={0} display="flex" flexDirection="column">
 						<Box display="flex" gap="24px" p="12px 20px" alignItems="flex-start" bg={hue.bench}>
 							<FrontWithCut y={y} onCut={setCut} />
 							<Box flex="1" minW={0}>
-								<label style={{ fontSize: 13, display: "flex", gap: 10, alignItems: "center" }}>
+								<Box fontSize="13px" display="flex" gap="10px" alignItems="center">
 									<span>Cut at</span>
-									<input
-										type="range"
-										min={0}
-										max={c.base.h}
-										step={0.5}
-										value={y}
-										onChange={(e) => setCut(Number(e.target.value))}
-										style={{ flex: 1 }}
-										aria-label="Height of the cut"
-									/>
-									<b>{length(y, s)} from the top</b>
-								</label>
+									<Slider label="Height of the cut" min={0} max={c.base.h} step={0.5} v={y} set={setCut} say={(v) => `${length(v, s)} from the top`} />
+									<b style={{ whiteSpace: "nowrap" }}>{length(y, s)} from the top</b>
+								</Box>
 								{notes.length > 0 && (
 									<Box mt="10px">
 										<Beside notes={notes} />
@@ -60,7 +52,7 @@ export default function Depth() {
 											<b>{d.post.fits ? "It slides into its envelope" : "It does not go into its envelope"}</b>: wrapped round, it takes up{" "}
 											{length(d.post.needsW, s)} × {length(d.post.needsH, s)} of the inside.
 											<br />
-											As a US letter: <b>{d.post.class}</b>. Filled {height(d.post.filled)}, a letter at most {height(d.post.limit)}. The carrier's current
+											As a US letter: <b>{d.post.class}</b>. Filled {thin(d.post.filled, s)}, a letter at most {thin(d.post.limit, s)}. The carrier's current
 											rules go first.
 										</>
 									) : (
@@ -75,19 +67,19 @@ export default function Depth() {
 					</Box>
 				</>
 			}
-			strata={<CardStrata what="top at" value={(id) => topOf(view.plan, id)} />}
+			strata={<CardStrata what="top at" value={(id) => topOf(s, view.plan, id)} />}
 		/>
 	);
 }
 
-function topOf(p: S["Plan"], id: string): string {
+function topOf(s: Settings, p: S["Plan"], id: string): string {
 	const z =
 		id === "back"
 			? p.depth.base / 2
 			: id === "base"
 				? p.depth.base
 				: (p.front.sheets.find((x) => x.id === id) ?? p.front.elements.find((x) => x.id === id))?.z1;
-	return z === undefined ? "" : height(z);
+	return z === undefined ? "" : thin(z, s);
 }
 
 /** The front, small, with the line of the cut to drag. */
@@ -132,6 +124,7 @@ function FrontWithCut({ y, onCut }: { y: number; onCut: (y: number) => void }) {
 
 /** The side view along the cut, heights magnified. */
 function SideView({ slabs }: { slabs: S["Slab"][] }) {
+	const s = useSettings();
 	const b = useBench();
 	const W = b.card.base.w;
 	const d = b.view.plan.depth;
@@ -157,7 +150,7 @@ function SideView({ slabs }: { slabs: S["Slab"][] }) {
 				Side view along the cut, heights {mag} times true. Dotted is foam, white gaps are air.
 			</Box>
 			<div ref={ref} style={{ flex: 1, minHeight: 160 }}>
-				<svg viewBox={`-18 -2 ${W + 20} ${H + 4}`} width="100%" role="img" aria-label={`Side view, ${d.total.toFixed(1)} mm at its highest`}>
+				<svg viewBox={`-18 -2 ${W + 20} ${H + 4}`} width="100%" role="img" aria-label={`Side view, ${thin(d.total, s)} at its highest`}>
 					<defs>
 						<pattern id="foam2" width={6 * px} height={6 * px} patternUnits="userSpaceOnUse">
 							<rect width={6 * px} height={6 * px} fill={hue.white} />
@@ -223,21 +216,22 @@ function SideView({ slabs }: { slabs: S["Slab"][] }) {
 
 /** A slot at true size, the thickness of the filled envelope laid against it. */
 function Slot({ total, limit, card, envelope, cls }: { total: number; limit: number; card: number; envelope: boolean; cls: string }) {
+	const s = useSettings();
 	const px = 96 / 25.4;
 	const over = total > limit;
 	return (
 		<Box mt="10px" bg="sheet" p="8px 12px">
-			<Box fontSize="13px">A letter's slot, {height(limit)} high, at true size on a screen of 96 dots to the inch:</Box>
+			<Box fontSize="13px">A letter's slot, {thin(limit, s)} high, at true size on a screen of 96 dots to the inch:</Box>
 			<svg
 				width="100%"
 				height={Math.max(limit, total) * px + 12}
 				role="img"
-				aria-label={`${envelope ? "Filled envelope" : "Card"} ${total.toFixed(2)} mm in a slot of ${limit.toFixed(2)} mm`}
+				aria-label={`${envelope ? "Filled envelope" : "Card"} ${thin(total, s)} in a slot of ${thin(limit, s)}`}
 			>
 				<rect x={0.5} y={6} width={220} height={limit * px} fill="#26282b" />
 				<rect x={14} y={6 + Math.max(0, (limit - total) * px)} width={192} height={total * px} fill={over ? hue.madder : hue.fill} />
 				<text x={232} y={6 + (limit * px) / 2 + 5} fontSize={13} fill={hue.text}>
-					{height(envelope ? total : card)} {envelope ? "filled" : "card alone"}
+					{thin(envelope ? total : card, s)} {envelope ? "filled" : "card alone"}
 					{cls && `, ${over ? "too thick" : "goes through"}`}
 				</text>
 			</svg>

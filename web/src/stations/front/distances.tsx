@@ -1,5 +1,5 @@
 import { hue } from "../../ui/colours";
-import { length, type Settings } from "../../ui/length";
+import { length, type Settings } from "../../ui/units";
 
 /** Distances from the box of what is in hand to the panel's edges. */
 export function Distances({

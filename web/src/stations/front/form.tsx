@@ -3,8 +3,12 @@ import { useBench } from "../../api/card";
 import { type Card, type Element, isMat, turnedOf, wordsOf } from "../../api/client";
 import { HeldField } from "../../parts/station";
 import { Button } from "../../ui/button";
+import { Check } from "../../ui/check";
 import { hue } from "../../ui/colours";
+import { TextField } from "../../ui/field";
 import { LengthField } from "../../ui/length";
+import { NumberField } from "../../ui/number";
+import { Select } from "../../ui/select";
 
 /** Numbers for what is in hand: the card, a sheet, or an element. */
 export function Form() {
@@ -31,40 +35,26 @@ export function Form() {
 			<Box style={row}>
 				<LengthField label="Centre, across" mm={e.place.x} onSet={(x) => put({ x })} />
 				<LengthField label="Centre, down" mm={e.place.y} onSet={(y) => put({ y })} />
-				<label className="field">
-					Turn (degrees)
-					<input
-						type="number"
-						step={1}
-						value={Math.round(e.place.turn * 10) / 10}
-						onChange={(ev) => put({ turn: Number(ev.target.value) })}
-						style={{ width: 72 }}
-					/>
-				</label>
+				<NumberField label="Turn (degrees)" step={1} v={Math.round(e.place.turn * 10) / 10} set={(n) => put({ turn: n })} width="72px" />
 				<HeldField bonds={e.bonds} onChange={(bonds) => b.edit({ hold: { element: e.id, bonds } })} />
 				{m && m.colourways.length > 1 && (
-					<label className="field">
-						Colourway
-						<select value={e.image?.colourway} onChange={(ev) => b.edit({ recolour: { elements: { [e.id]: ev.target.value } } })}>
-							{m.colourways.map((w) => (
-								<option key={w.id} value={w.id}>
-									{w.name}
-								</option>
-							))}
-						</select>
-					</label>
+					<Select label="Colourway" value={e.image?.colourway} onChange={(v) => b.edit({ recolour: { elements: { [e.id]: v } } })}>
+						{m.colourways.map((w) => (
+							<option key={w.id} value={w.id}>
+								{w.name}
+							</option>
+						))}
+					</Select>
 				)}
 				{words && (
-					<label className="field">
-						Words
-						<input
-							key={e.id + words.text}
-							defaultValue={words.text}
-							maxLength={80}
-							onBlur={(ev) => ev.target.value !== words.text && say({ text: ev.target.value })}
-							style={{ width: 180 }}
-						/>
-					</label>
+					<TextField
+						label="Words"
+						key={e.id + words.text}
+						defaultValue={words.text}
+						maxLength={80}
+						onBlur={(ev) => ev.target.value !== words.text && say({ text: ev.target.value })}
+						width="180px"
+					/>
 				)}
 				{e.sheet && (
 					<>
@@ -74,33 +64,25 @@ export function Form() {
 						<PaperField value={e.sheet.paper} onChange={(paper) => sheet({ paper })} />
 					</>
 				)}
-				{words && (
-					<label className="field">
-						Heat embossed
-						<input type="checkbox" checked={words.emboss ?? false} onChange={(ev) => say({ emboss: ev.target.checked })} style={{ width: 18 }} />
-					</label>
-				)}
+				{words && <Check label="Heat embossed" on={words.emboss ?? false} set={(on) => say({ emboss: on })} />}
 				{e.gems && (
 					<>
-						<label className="field">
-							How many
-							<input
-								type="number"
-								min={1}
-								max={200}
-								value={e.gems.places.length}
-								onChange={(ev) =>
-									Number(ev.target.value) >= 1 && b.edit({ gems: { element: e.id, count: Math.min(200, Math.round(Number(ev.target.value))) } })
-								}
-								style={{ width: 64 }}
-							/>
-						</label>
+						<NumberField
+							label="How many"
+							min={1}
+							max={200}
+							v={e.gems.places.length}
+							set={(n) => n >= 1 && b.edit({ gems: { element: e.id, count: Math.min(200, Math.round(n)) } })}
+							width="64px"
+						/>
 						<LengthField label="Across" mm={e.gems.size} onSet={(size) => b.edit({ gems: { element: e.id, size } })} width="72px" />
 						<LengthField label="High" mm={e.gems.height} onSet={(height) => b.edit({ gems: { element: e.id, height } })} width="72px" />
-						<label className="field">
-							Colour
-							<input type="color" value={e.gems.colour} onChange={(ev) => b.edit({ gems: { element: e.id, colour: ev.target.value } }, `colour ${e.id}`)} />
-						</label>
+						<TextField
+							label="Colour"
+							type="color"
+							value={e.gems.colour}
+							onChange={(ev) => b.edit({ gems: { element: e.id, colour: ev.target.value } }, `colour ${e.id}`)}
+						/>
 					</>
 				)}
 				<Button onClick={() => put({ x: c.base.w / 2 })}>Centre across</Button>
@@ -135,36 +117,27 @@ export function Form() {
 	}
 	return (
 		<Box style={row}>
-			<label className="field">
-				Size
-				<select value={c.base.format} onChange={(e) => b.edit({ format: { format: e.target.value } })}>
-					{state.formats.map((f) => (
-						<option key={f.id} value={f.id}>
-							{f.name}
-						</option>
-					))}
-				</select>
-			</label>
+			<Select label="Size" value={c.base.format} onChange={(v) => b.edit({ format: { format: v } })}>
+				{state.formats.map((f) => (
+					<option key={f.id} value={f.id}>
+						{f.name}
+					</option>
+				))}
+			</Select>
 			<Button onClick={() => b.edit({ base: { turned: true } })}>Turn the card</Button>
-			<label className="field">
-				Fold
-				<select value={c.base.fold} onChange={(e) => b.edit({ base: { fold: e.target.value as Card["base"]["fold"] } })}>
-					<option value="side">at the side</option>
-					<option value="top">at the top</option>
-				</select>
-			</label>
+			<Select label="Fold" value={c.base.fold} onChange={(v) => b.edit({ base: { fold: v as Card["base"]["fold"] } })}>
+				<option value="side">at the side</option>
+				<option value="top">at the top</option>
+			</Select>
 			<PaperField label="Base" value={c.base.paper} onChange={(paper) => b.edit({ base: { paper } })} />
-			<label className="field">
-				Envelope
-				<select value={c.base.envelope} onChange={(e) => b.edit({ base: { envelope: e.target.value } })} style={{ width: 160 }}>
-					<option value="">none chosen</option>
-					{state.kit.envelopes.map((x) => (
-						<option key={x.id} value={x.id}>
-							{x.name}
-						</option>
-					))}
-				</select>
-			</label>
+			<Select label="Envelope" value={c.base.envelope} onChange={(v) => b.edit({ base: { envelope: v } })} width="160px">
+				<option value="">none chosen</option>
+				{state.kit.envelopes.map((x) => (
+					<option key={x.id} value={x.id}>
+						{x.name}
+					</option>
+				))}
+			</Select>
 			<Button onClick={() => b.edit({ addMat: {} })}>Add a mat</Button>
 		</Box>
 	);
@@ -173,16 +146,13 @@ export function Form() {
 function PaperField({ value, onChange, label = "Paper" }: { value: string; onChange: (id: string) => void; label?: string }) {
 	const b = useBench();
 	return (
-		<label className="field">
-			{label}
-			<select value={value} onChange={(e) => onChange(e.target.value)} style={{ width: 150 }}>
-				{!b.state.kit.papers.some((p) => p.id === value) && <option value={value}>none chosen</option>}
-				{b.state.kit.papers.map((p) => (
-					<option key={p.id} value={p.id}>
-						{p.name}
-					</option>
-				))}
-			</select>
-		</label>
+		<Select label={label} value={value} onChange={(v) => onChange(v)} width="150px">
+			{!b.state.kit.papers.some((p) => p.id === value) && <option value={value}>none chosen</option>}
+			{b.state.kit.papers.map((p) => (
+				<option key={p.id} value={p.id}>
+					{p.name}
+				</option>
+			))}
+		</Select>
 	);
 }

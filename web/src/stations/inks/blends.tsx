@@ -2,8 +2,10 @@ import { Box } from "@chakra-ui/react";
 import { useBench } from "../../api/card";
 import type { S } from "../../api/client";
 import { Button } from "../../ui/button";
+import { Check } from "../../ui/check";
 import { hue } from "../../ui/colours";
-import { length } from "../../ui/length";
+import { Select } from "../../ui/select";
+import { length } from "../../ui/units";
 
 const zones = ["rim", "foot", "tip", "left side", "right side", "all over"] as const;
 
@@ -13,14 +15,14 @@ export function Blends({ f, look, cut, set }: { f: S["Finish"]; look: S["LookLay
 	const list = f.blends ?? [];
 	const put = (n: number, x: Partial<S["Blend"]>) => set({ blends: list.map((s, i) => (i === n ? { ...s, ...x } : s)) });
 	const inks = (value: string, label: string, pick: (id: string) => void, none?: string) => (
-		<select aria-label={label} value={value} onChange={(e) => pick(e.target.value)} style={{ width: 152 }}>
+		<Select label={label} bare value={value} onChange={(v) => pick(v)} width="152px">
 			{none !== undefined && <option value="">{none}</option>}
 			{b.state.inks.map((x) => (
 				<option key={x.id} value={x.id}>
 					{b.state.kit.inks.find((k) => k.id === x.id)?.name} ({Math.round(x.l)})
 				</option>
 			))}
-		</select>
+		</Select>
 	);
 	/** The next darker owned ink of the same family as the last in hand. */
 	const next = () => {
@@ -37,11 +39,11 @@ export function Blends({ f, look, cut, set }: { f: S["Finish"]; look: S["LookLay
 				<Box key={`${s.zone}${n}`} display="flex" gap="8px" alignItems="center">
 					<span style={{ width: 22, height: 22, background: look.blends[n]?.dry || "none", border: `1px solid ${hue.edge}` }} />
 					{inks(s.ink, `Ink of blend ${n + 1}`, (ink) => put(n, { ink }))}
-					<select aria-label={`Zone of blend ${n + 1}`} value={s.zone} onChange={(e) => put(n, { zone: e.target.value as S["Blend"]["zone"] })}>
+					<Select label={`Zone of blend ${n + 1}`} bare value={s.zone} onChange={(v) => put(n, { zone: v as S["Blend"]["zone"] })}>
 						{zones.map((z) => (
 							<option key={z}>{z}</option>
 						))}
-					</select>
+					</Select>
 					<span>
 						{look.blends[n]?.dry &&
 							`lightness ${Math.round(look.blends[n].l)}${look.blends[n].reach > 0 ? `, fades out over ${length(look.blends[n].reach, b.state.settings)}` : ""}`}
@@ -53,18 +55,11 @@ export function Blends({ f, look, cut, set }: { f: S["Finish"]; look: S["LookLay
 			))}
 			<Box display="flex" gap="10px" alignItems="center" flexWrap="wrap">
 				{list.length < 6 && <Button onClick={() => set({ blends: [...list, { ink: next(), zone: list.at(-1)?.zone ?? "rim" }] })}>Work in a darker ink</Button>}
-				{list.length > 0 && f.ink && (
-					<label style={{ display: "flex", gap: 6 }}>
-						<input type="checkbox" checked={f.return ?? false} onChange={(e) => set({ return: e.target.checked })} />
-						the first ink once more over the joins
-					</label>
-				)}
+				{list.length > 0 && f.ink && <Check label="the first ink once more over the joins" on={f.return ?? false} set={(on) => set({ return: on })} />}
 				{cut && (
 					<>
-						{/* biome-ignore lint/a11y/noLabelWithoutControl: inks() makes the select */}
-						<label>edge {inks(f.edge ?? "", "Ink of the edge", (edge) => set({ edge }), "bare")}</label>
-						{/* biome-ignore lint/a11y/noLabelWithoutControl: inks() makes the select */}
-						<label>back {inks(f.back ?? "", "Ink of the back", (back) => set({ back }), "bare")}</label>
+						<span className="beside">edge {inks(f.edge ?? "", "Ink of the edge", (edge) => set({ edge }), "bare")}</span>
+						<span className="beside">back {inks(f.back ?? "", "Ink of the back", (back) => set({ back }), "bare")}</span>
 					</>
 				)}
 			</Box>

@@ -11,6 +11,8 @@ import { Table } from "../../parts/table";
 import { Button } from "../../ui/button";
 import { hue } from "../../ui/colours";
 import { typing } from "../../ui/keys";
+import { NumberField } from "../../ui/number";
+import { Select } from "../../ui/select";
 import { Blends } from "./blends";
 import { Ranked } from "./ranked";
 
@@ -131,43 +133,36 @@ function Chosen({ more, onMore: setMore }: { more: boolean; onMore: (v: boolean)
 				<span style={{ width: 22, height: 26, background: look.wet }} />
 				<span style={{ width: 22, height: 26, background: look.dry }} />
 			</span>
-			<select aria-label="Ink" value={f.ink ?? ""} onChange={(e) => set({ ink: e.target.value })} style={{ width: 152 }}>
+			<Select label="Ink" bare value={f.ink ?? ""} onChange={(v) => set({ ink: v })} width="152px">
 				<option value="">plain, no ink</option>
 				{b.state.inks.map((x) => (
 					<option key={x.id} value={x.id}>
 						{b.state.kit.inks.find((k) => k.id === x.id)?.name} ({Math.round(x.l)})
 					</option>
 				))}
-			</select>
+			</Select>
 			<Button onClick={() => step(-1)} title="The comma key">
 				Lighter
 			</Button>
 			<Button onClick={() => step(1)} title="The full-stop key">
 				Darker
 			</Button>
-			<label>
+			<span className="beside">
 				strikes
-				<input
-					type="number"
-					min={1}
-					max={6}
-					value={Math.max(1, f.impressions ?? 1)}
-					onChange={(e) => set({ impressions: Math.min(6, Math.max(1, Number(e.target.value))) })}
-					style={{ width: 46 }}
-				/>
-			</label>
+				<NumberField bare saved label="strikes" min={1} max={6} v={Math.max(1, f.impressions ?? 1)} set={(impressions) => set({ impressions })} width="46px" />
+			</span>
 			{l.make === "cut" && (
-				<label>
+				<span className="beside">
 					on
-					<select aria-label="Paper" value={f.paper ?? ""} onChange={(e) => set({ paper: e.target.value })} style={{ width: 128 }}>
+					<Select label="Paper" bare value={f.paper ?? ""} onChange={(v) => set({ paper: v })} width="128px">
 						{!f.paper && <option value="">none chosen</option>}
 						{b.state.kit.papers.map((p) => (
 							<option key={p.id} value={p.id}>
 								{p.name}
 							</option>
 						))}
-					</select>
-				</label>
+					</Select>
+				</span>
 			)}
 			<Button aria-expanded={more} onClick={() => setMore(!more)}>
 				{f.blends?.length ? `${f.blends.length} ${f.blends.length === 1 ? "blend" : "blends"}` : "Blend"}

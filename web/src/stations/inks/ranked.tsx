@@ -5,11 +5,18 @@ import { useBench } from "../../api/card";
 import { api, ok, type S, sendBytes } from "../../api/client";
 import { Picture } from "../../parts/picture";
 import { Button } from "../../ui/button";
+import { Check } from "../../ui/check";
 import { hue } from "../../ui/colours";
+import { FileButton, pictures } from "../../ui/file";
+import { NumberField } from "../../ui/number";
+import { Popover } from "../../ui/popover";
+import { Select } from "../../ui/select";
 
 const schools = ["light ground", "dark ground", "local colour", "every piece"] as const;
 const leans = ["warmer", "cooler", "quieter", "livelier"] as const;
 const zones = ["rim", "foot", "tip", "left side", "right side"] as const;
+
+const byWords = { ink: "by ink", card: "coloured card", tone: "tone on tone" } as const;
 
 /** Ranked colourways from the drawer, as pictures. */
 export function Ranked() {
@@ -80,85 +87,59 @@ export function Ranked() {
 	const chosen = colourway.layers.find((l) => l.id === b.layer);
 	const setSchool = (school: (typeof schools)[number]) => b.edit({ school: { motif: motif.id, school } });
 	return (
-		<Box p="7px 14px 8px" bg={hue.bed} minH="128px">
+		<Box p="7px 14px 8px" bg={hue.bed} minH="112px">
 			<Box display="flex" gap="10px" alignItems="center" flexWrap="wrap" mb="6px" fontSize="13px">
 				<b style={{ fontSize: 15 }}>From your drawer</b>
-				<select
-					aria-label="School of lightness"
-					style={{ width: 138 }}
-					value={motif.school}
-					onChange={(e) => setSchool(e.target.value as (typeof schools)[number])}
-					title="The rule of lightness for this image"
-				>
-					<option value="light ground">light ground, darker detail</option>
-					<option value="dark ground">dark ground, rising to light</option>
-					<option value="local colour">local colour, no order</option>
-					<option value="every piece">each piece shaded</option>
-				</select>
-				<select aria-label="What colours a cut piece" value={by} onChange={(e) => setBy(e.target.value as typeof by)} style={{ width: 112 }}>
-					<option value="ink">by ink</option>
-					<option value="card">coloured card, plain</option>
-					<option value="tone">tone on tone</option>
-				</select>
-				<select aria-label="Families to use" value={family} onChange={(e) => setFamily(e.target.value)} style={{ width: 108 }}>
-					<option value="">all families</option>
-					{families.map((f) => (
-						<option key={f} value={f}>
-							only {f}
-						</option>
-					))}
-				</select>
-				{motif.school === "every piece" && (
-					<select aria-label="Where pieces darken" value={zone} onChange={(e) => setZone(e.target.value as typeof zone)}>
-						{zones.map((z) => (
-							<option key={z} value={z}>
-								to the {z}
-							</option>
-						))}
-					</select>
-				)}
-				<select aria-label="How they should differ from now" value={lean} onChange={(e) => setLean(e.target.value as typeof lean)}>
-					<option value="">any hue</option>
-					{leans.map((l) => (
-						<option key={l}>{l}</option>
-					))}
-				</select>
+				<Popover label={`${motif.school}, ${byWords[by]}, ${family || "all families"}${lean ? `, ${lean}` : ""}`} title="What to choose from, and how">
+					<Box display="grid" gridTemplateColumns="1fr 1fr" gap="10px">
+						<Select label="School of lightness" value={motif.school} onChange={(v) => setSchool(v as (typeof schools)[number])}>
+							<option value="light ground">light ground, darker detail</option>
+							<option value="dark ground">dark ground, rising to light</option>
+							<option value="local colour">local colour, no order</option>
+							<option value="every piece">each piece shaded</option>
+						</Select>
+						<Select label="What colours a cut piece" value={by} onChange={(v) => setBy(v as typeof by)}>
+							<option value="ink">by ink</option>
+							<option value="card">coloured card, plain</option>
+							<option value="tone">tone on tone</option>
+						</Select>
+						<Select label="Families to use" value={family} onChange={(v) => setFamily(v)}>
+							<option value="">all families</option>
+							{families.map((f) => (
+								<option key={f} value={f}>
+									only {f}
+								</option>
+							))}
+						</Select>
+						{motif.school === "every piece" && (
+							<Select label="Where pieces darken" value={zone} onChange={(v) => setZone(v as typeof zone)}>
+								{zones.map((z) => (
+									<option key={z} value={z}>
+										to the {z}
+									</option>
+								))}
+							</Select>
+						)}
+						<Select label="How they should differ from now" value={lean} onChange={(v) => setLean(v as typeof lean)}>
+							<option value="">any hue</option>
+							{leans.map((l) => (
+								<option key={l}>{l}</option>
+							))}
+						</Select>
+					</Box>
+				</Popover>
 				<Button variant="main" onClick={() => ask.mutate()} disabled={ask.isPending}>
 					{ask.isPending ? "Trying the inks…" : "Suggest inks"}
 				</Button>
-				<label className="file-button">
-					After a picture
-					<input
-						type="file"
-						accept="image/png,image/jpeg,image/tiff"
-						onChange={(e) => {
-							const file = e.target.files?.[0];
-							if (file) after.mutate(file);
-							e.target.value = "";
-						}}
-					/>
-				</label>
+				<FileButton label="After a picture" accept={pictures} onFile={(f) => after.mutate(f)} />
 				<span style={{ display: "flex", gap: 4, alignItems: "center" }}>
 					<Button onClick={() => many.mutate()} disabled={many.isPending}>
 						{many.isPending ? "Trying the families…" : "A set of"}
 					</Button>
-					<input
-						type="number"
-						aria-label="How many colourways"
-						min={2}
-						max={12}
-						value={count}
-						onChange={(e) => setCount(Math.min(12, Math.max(2, Number(e.target.value))))}
-						style={{ width: 46 }}
-					/>
+					<NumberField bare label="How many colourways" min={2} max={12} v={count} set={setCount} width="46px" />
 				</span>
 				{places > 1 && motif.colourways.length > 1 && <Button onClick={share}>Share them out</Button>}
-				{b.layer && (
-					<label style={{ display: "flex", gap: 6, alignItems: "center" }}>
-						<input type="checkbox" checked={keep} onChange={(e) => setKeep(e.target.checked)} />
-						keep this layer
-					</label>
-				)}
+				{b.layer && <Check label="keep this layer" on={keep} set={setKeep} />}
 			</Box>
 			{spread && (
 				<Box role="status" fontSize="13px">

@@ -8,8 +8,13 @@ import { ImageStrata } from "../../parts/image-strata";
 import { Frame, grounds, Layers } from "../../parts/picture";
 import { GroundPicker, HeldField, MotifPicker, NoImage, StationFrame, useGround } from "../../parts/station";
 import { Table } from "../../parts/table";
+import { Check } from "../../ui/check";
 import { hue } from "../../ui/colours";
-import { area, length } from "../../ui/length";
+import { TextField } from "../../ui/field";
+import { NumberField } from "../../ui/number";
+import { Select } from "../../ui/select";
+import { Slider } from "../../ui/slider";
+import { area, length } from "../../ui/units";
 
 /** Pieces: the layered image and its parts, apart or together; what shows, what hides, labels, order. */
 export default function Pieces() {
@@ -48,15 +53,15 @@ export default function Pieces() {
 					/>
 					<Box px="20px" pb="8px" display="flex" gap="10px" alignItems="center" fontSize="13px">
 						<span>stacked</span>
-						<input
-							type="range"
+						<Slider
+							label="Lay the pieces apart"
 							min={0}
 							max={1}
 							step={0.01}
-							value={spread}
-							onChange={(e) => setSpread(Number(e.target.value))}
-							aria-label="Lay the pieces apart"
-							style={{ width: 220 }}
+							v={spread}
+							set={setSpread}
+							say={(v) => (v === 0 ? "stacked" : v === 1 ? "laid apart" : `${Math.round(100 * v)} % of the way apart`)}
+							width="220px"
 						/>
 						<span>laid apart</span>
 						{spread > 0.9 && <Box color="quiet">Numbers are places in the stack, then how many are cut or printed for one image.</Box>}
@@ -120,88 +125,37 @@ function LayerForm() {
 	const set = (f: Partial<typeof l>) => b.motif && b.edit({ layer: { motif: b.motif.id, layer: { ...l, ...f } } });
 	return (
 		<Box p="10px 20px" display="flex" gap="12px" flexWrap="wrap" alignItems="end" bg="sheet" borderTop="1px solid {colors.line}">
-			<label className="field">
-				Label
-				<input
-					key={l.id + l.label}
-					defaultValue={l.label}
-					onBlur={(e) => e.target.value.trim() && e.target.value !== l.label && set({ label: e.target.value.trim() })}
-					style={{ width: 150 }}
-				/>
-			</label>
-			<label className="field">
-				Made by
-				<select value={l.make} onChange={(e) => set({ make: e.target.value as typeof l.make })}>
-					<option value="cut">cutting</option>
-					<option value="printed">stamping</option>
-					<option value="stencilled">a stencil</option>
-				</select>
-			</label>
-			<label className="field">
-				Sits on
-				<select value={l.on ?? ""} onChange={(e) => set({ on: e.target.value })}>
-					<option value="">what is beneath ({b.look.layers.find((x) => x.id === p.host)?.label ?? "the panel"})</option>
-					{b.motif.layers.slice(0, i).map((x) => (
-						<option key={x.id} value={x.id}>
-							{x.label}
-						</option>
-					))}
-				</select>
-			</label>
-			<label className="field">
-				Fit
-				<select value={l.fit} onChange={(e) => set({ fit: e.target.value as typeof l.fit })}>
-					<option value="free">free</option>
-					<option value="within">within</option>
-					<option value="even rim">even rim</option>
-					<option value="fills">fills a blank</option>
-					<option value="offset">offset on purpose</option>
-				</select>
-			</label>
-			<label className="field">
-				Tone rank
-				<input
-					type="number"
-					min={1}
-					max={99}
-					value={l.rank}
-					onChange={(e) => Number(e.target.value) >= 1 && set({ rank: Number(e.target.value) })}
-					style={{ width: 64 }}
-				/>
-			</label>
-			<label className="field">
-				Accent
-				<input
-					type="checkbox"
-					checked={l.accent ?? false}
-					onChange={(e) => set({ accent: e.target.checked })}
-					style={{ width: 18 }}
-					title="Left out of the order of lightness"
-				/>
-			</label>
-			<label className="field">
-				Copies
-				<input
-					type="number"
-					min={1}
-					max={9}
-					value={l.copies}
-					onChange={(e) => Number(e.target.value) >= 1 && set({ copies: Number(e.target.value) })}
-					style={{ width: 56 }}
-				/>
-			</label>
-			{l.make === "cut" && (
-				<label className="field">
-					Stamped, then cut
-					<input
-						type="checkbox"
-						checked={l.after ?? false}
-						onChange={(e) => set({ after: e.target.checked })}
-						style={{ width: 18 }}
-						title="Stamped first, and cut out with its die when that is dry"
-					/>
-				</label>
-			)}
+			<TextField
+				label="Label"
+				key={l.id + l.label}
+				defaultValue={l.label}
+				onBlur={(e) => e.target.value.trim() && e.target.value !== l.label && set({ label: e.target.value.trim() })}
+				width="150px"
+			/>
+			<Select label="Made by" value={l.make} onChange={(v) => set({ make: v as typeof l.make })}>
+				<option value="cut">cutting</option>
+				<option value="printed">stamping</option>
+				<option value="stencilled">a stencil</option>
+			</Select>
+			<Select label="Sits on" value={l.on ?? ""} onChange={(v) => set({ on: v })}>
+				<option value="">what is beneath ({b.look.layers.find((x) => x.id === p.host)?.label ?? "the panel"})</option>
+				{b.motif.layers.slice(0, i).map((x) => (
+					<option key={x.id} value={x.id}>
+						{x.label}
+					</option>
+				))}
+			</Select>
+			<Select label="Fit" value={l.fit} onChange={(v) => set({ fit: v as typeof l.fit })}>
+				<option value="free">free</option>
+				<option value="within">within</option>
+				<option value="even rim">even rim</option>
+				<option value="fills">fills a blank</option>
+				<option value="offset">offset on purpose</option>
+			</Select>
+			<NumberField label="Tone rank" min={1} max={99} v={l.rank} set={(n) => n >= 1 && set({ rank: n })} width="64px" />
+			<Check label="Accent" on={l.accent ?? false} set={(on) => set({ accent: on })} />
+			<NumberField label="Copies" min={1} max={9} v={l.copies} set={(n) => n >= 1 && set({ copies: n })} width="56px" />
+			{l.make === "cut" && <Check label="Stamped, then cut" on={l.after ?? false} set={(on) => set({ after: on })} />}
 			{l.make === "cut" && <HeldField bonds={l.bonds} onChange={(bonds) => b.motif && b.edit({ hold: { motif: b.motif.id, layer: l.id, bonds } })} />}
 			<Box fontSize="13px" flexBasis="100%">
 				{length(p.w, b.state.settings)} × {length(p.h, b.state.settings)}; {area(p.visible, b.state.settings)} of {area(p.area, b.state.settings)} show (

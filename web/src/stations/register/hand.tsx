@@ -1,13 +1,15 @@
 import { Box } from "@chakra-ui/react";
 import { useBench } from "../../api/card";
 import { api, ok, type S } from "../../api/client";
-import { useLog, useRefresh } from "../../api/queries";
+import { useLog, useRefresh, useSettings } from "../../api/queries";
 import { Button } from "../../ui/button";
 import { hue } from "../../ui/colours";
+import { day, thin } from "../../ui/units";
 import { compass, reachPath, turned } from "./play";
 
 /** What the log tells: where placements of this layer came out against its play, and how each way of placing repeats. */
 export function Hand({ layer, play }: { layer: string; play: S["Play"] }) {
+	const s = useSettings();
 	const b = useBench();
 	const refresh = useRefresh();
 	const log = useLog();
@@ -32,19 +34,18 @@ export function Hand({ layer, play }: { layer: string; play: S["Play"] }) {
 				)}
 				{known.map((h) => (
 					<Box key={h.way} borderTop="1px solid {colors.line}" py="4px">
-						<b>{h.name}</b>, {h.habit.n} {h.habit.n === 1 ? "placement" : "placements"}: ±{h.habit.spread.shift.toFixed(2)} mm, ±
-						{h.habit.spread.turn.toFixed(2)}°
+						<b>{h.name}</b>, {h.habit.n} {h.habit.n === 1 ? "placement" : "placements"}: ±{thin(h.habit.spread.shift, s)}, ±{h.habit.spread.turn.toFixed(2)}°
 						{h.own
-							? ` (9 in 10 sure: ${h.habit.low.toFixed(2)} to ${h.habit.high.toFixed(2)} mm). Your own; our guess was ±${h.defaults.shift} mm.`
-							: `. ${log.fewest - h.habit.n} more, and it is taken for your own; until then ±${h.defaults.shift} mm.`}
-						{h.habit.leans && ` You lean ${Math.hypot(h.habit.leanX, h.habit.leanY).toFixed(2)} mm ${compass({ x: h.habit.leanX, y: h.habit.leanY })}.`}
+							? ` (9 in 10 sure: ${thin(h.habit.low, s, false)} to ${thin(h.habit.high, s)}). Your own; our guess was ±${thin(h.defaults.shift, s)}.`
+							: `. ${log.fewest - h.habit.n} more, and it is taken for your own; until then ±${thin(h.defaults.shift, s)}.`}
+						{h.habit.leans && ` You lean ${thin(Math.hypot(h.habit.leanX, h.habit.leanY), s)} ${compass({ x: h.habit.leanX, y: h.habit.leanY })}.`}
 					</Box>
 				))}
 				{log.practice.n > 0 && (
 					<Box borderTop="1px solid {colors.line}" py="4px">
-						<b>In practice</b>, {log.practice.n} tries: ±{log.practice.spread.shift.toFixed(2)} mm, ±{log.practice.spread.turn.toFixed(2)}°.
+						<b>In practice</b>, {log.practice.n} tries: ±{thin(log.practice.spread.shift, s)}, ±{log.practice.spread.turn.toFixed(2)}°.
 						{log.practice.leans &&
-							` You lean ${Math.hypot(log.practice.leanX, log.practice.leanY).toFixed(2)} mm ${compass({ x: log.practice.leanX, y: log.practice.leanY })}, ${turned(log.practice.leanTurn)}.`}
+							` You lean ${thin(Math.hypot(log.practice.leanX, log.practice.leanY), s)} ${compass({ x: log.practice.leanX, y: log.practice.leanY })}, ${turned(log.practice.leanTurn)}.`}
 					</Box>
 				)}
 			</Box>
@@ -62,7 +63,7 @@ export function Hand({ layer, play }: { layer: string; play: S["Play"] }) {
 						return (
 							<Box key={p.batch} display="flex" gap="8px" alignItems="center" borderTop="1px solid {colors.line}" py="3px">
 								<Box flex="1">
-									{new Date(p.at).toLocaleDateString()} {ps.length} {ps.length === 1 ? "placement" : "placements"},{" "}
+									{day(p.at)} {ps.length} {ps.length === 1 ? "placement" : "placements"},{" "}
 									{p.source === "practice" ? "practice" : (log.hands.find((h) => h.way === p.way)?.name ?? p.way)}: {ps.filter((x) => x.good).length} inside the
 									play
 								</Box>
@@ -79,6 +80,7 @@ export function Hand({ layer, play }: { layer: string; play: S["Play"] }) {
 }
 
 function Scatter({ ps, play }: { ps: S["Placement"][]; play: S["Play"] }) {
+	const s = useSettings();
 	const most = 1.15 * Math.max(0.3, play.loose, ...ps.map((p) => Math.max(Math.abs(p.x), Math.abs(p.y))));
 	const px = most / 110;
 	const inside = ps.filter((p) => p.good).length;
@@ -98,7 +100,7 @@ function Scatter({ ps, play }: { ps: S["Placement"][]; play: S["Play"] }) {
 				))}
 			</svg>
 			<Box>
-				{inside} of {ps.length} lay inside; the frame is {(2 * most).toFixed(1)} mm across.
+				{inside} of {ps.length} lay inside; the frame is {thin(2 * most, s)} across.
 			</Box>
 		</>
 	);

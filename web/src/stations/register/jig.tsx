@@ -3,8 +3,10 @@ import { useState } from "react";
 import { useBench } from "../../api/card";
 import { useRing } from "../../api/queries";
 import { hue } from "../../ui/colours";
-import { LengthField, length } from "../../ui/length";
-import { Num } from "../../ui/number";
+import { LengthField } from "../../ui/length";
+import { NumberField } from "../../ui/number";
+import { Select } from "../../ui/select";
+import { length } from "../../ui/units";
 
 /** A turning jig for the image in hand: the ring it makes, and its sheet to print. */
 export function TurningJig({ w }: { w: number }) {
@@ -21,16 +23,13 @@ export function TurningJig({ w }: { w: number }) {
 	return (
 		<>
 			<Box display="flex" gap="10px" flexWrap="wrap" alignItems="end">
-				<Num label="Turns" v={turns} set={setTurns} min={3} max={16} step={1} />
+				<NumberField label="Turns" v={turns} set={setTurns} min={3} max={16} step={1} />
 				<LengthField label="Width of the image" mm={width} onSet={setWidth} min={1} max={200} />
 				<LengthField label="Gap" mm={gap} onSet={setGap} min={0} max={50} />
-				<label className="field">
-					Jig
-					<select value={kind} onChange={(e) => setKind(e.target.value as typeof kind)}>
-						<option value="plate">plate with a side for each turn</option>
-						<option value="disc">disc with marks</option>
-					</select>
-				</label>
+				<Select label="Jig" value={kind} onChange={(v) => setKind(v as typeof kind)}>
+					<option value="plate">plate with a side for each turn</option>
+					<option value="disc">disc with marks</option>
+				</Select>
 				<LengthField label="Second ring, width" mm={inner} onSet={setInner} min={0} max={200} />
 				<LengthField label="Square panel" mm={panel} onSet={setPanel} min={0} max={300} />
 			</Box>

@@ -1,8 +1,12 @@
 import { Box } from "@chakra-ui/react";
 import { useBench } from "../../api/card";
 import { api, ok, type S } from "../../api/client";
-import { useFitting, useRefresh } from "../../api/queries";
+import { useFitting, useRefresh, useSettings } from "../../api/queries";
 import { Button } from "../../ui/button";
+import { LengthField } from "../../ui/length";
+import { NumberField } from "../../ui/number";
+import { Select } from "../../ui/select";
+import { thin } from "../../ui/units";
 
 type Limits = S["Limits"];
 const fields: { key: keyof Limits; label: string; unit: string; max: number; step: number; of: number }[] = [
@@ -17,6 +21,7 @@ const round = (l: Limits): Limits => ({ spill: step(l.spill), rimShare: Math.max
 
 /** What the eye forgives, for all layers or for this one alone, and where the hinge lies. */
 export function Limits({ layer, now }: { layer: string; now?: Limits }) {
+	const s = useSettings();
 	const b = useBench();
 	const refresh = useRefresh();
 	const fit = useFitting();
@@ -31,30 +36,25 @@ export function Limits({ layer, now }: { layer: string; now?: Limits }) {
 		if (l && b.motif) b.edit({ layer: { motif: b.motif.id, layer: { ...l, forgive } } });
 	};
 	const row = (v: Limits, set: (l: Limits) => void, name: string) => (
-		<Box display="grid" gridTemplateColumns="1fr auto" gap="4px 10px" alignItems="center">
-			{fields.map((f) => (
-				<label key={f.key} style={{ display: "contents" }}>
-					<span>{f.label}</span>
-					<span style={{ whiteSpace: "nowrap" }}>
-						<input
-							type="number"
-							key={v[f.key]}
-							defaultValue={Math.round(v[f.key] * f.of * 100) / 100}
-							min={f.key === "rimShare" ? 5 : 0}
-							max={f.max}
-							step={f.step}
-							aria-label={`${f.label}, ${name}`}
-							style={{ width: 74 }}
-							onBlur={(e) => {
-								const n = Math.min(f.max, Math.max(f.key === "rimShare" ? 5 : 0, Number(e.target.value) || 0)) / f.of;
-								if (n !== v[f.key]) set({ ...v, [f.key]: n });
-							}}
-						/>{" "}
-						{f.unit}
-					</span>
-				</label>
-			))}
-		</Box>
+		<fieldset aria-label={name} className="plain" style={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: "6px 12px" }}>
+			{fields.map(({ key, label, max }) =>
+				key === "rimShare" ? (
+					<NumberField
+						key={key}
+						saved
+						label={label}
+						unit="%"
+						v={Math.round(v.rimShare * 100)}
+						min={5}
+						max={100}
+						step={5}
+						set={(n) => set({ ...v, rimShare: n / 100 })}
+					/>
+				) : (
+					<LengthField key={key} kind="thin" label={label} mm={v[key]} min={0} max={max} onSet={(mm) => set({ ...v, [key]: mm })} />
+				),
+			)}
+		</fieldset>
 	);
 	return (
 		<Box display="flex" flexDirection="column" gap="12px">
@@ -78,7 +78,7 @@ export function Limits({ layer, now }: { layer: string; now?: Limits }) {
 					<>
 						{now && (
 							<Box mb="4px">
-								Now {now.spill.toFixed(2)} mm spill, {Math.round(100 * now.rimShare)} % of the rim, {now.gap.toFixed(2)} mm gap, {now.overlap.toFixed(2)} mm
+								Now {thin(now.spill, s)} spill, {Math.round(100 * now.rimShare)} % of the rim, {thin(now.gap, s)} gap, {thin(now.overlap, s)}
 								overlap.
 							</Box>
 						)}
@@ -89,29 +89,12 @@ export function Limits({ layer, now }: { layer: string; now?: Limits }) {
 			<Box borderTop="1px solid {colors.line}" pt="8px">
 				<h2 style={{ fontSize: 15 }}>The hinge</h2>
 				<Box display="flex" gap="10px">
-					<label className="field">
-						Side
-						<select value={fit.hinge.side} onChange={(e) => all({ ...fit, hinge: { ...fit.hinge, side: e.target.value as S["Hinge"]["side"] } })}>
-							{["left", "right", "top", "bottom"].map((s) => (
-								<option key={s}>{s}</option>
-							))}
-						</select>
-					</label>
-					<label className="field">
-						From the layer's edge (mm)
-						<input
-							type="number"
-							key={fit.hinge.far}
-							defaultValue={fit.hinge.far}
-							min={0}
-							max={400}
-							style={{ width: 90 }}
-							onBlur={(e) => {
-								const far = Math.min(400, Math.max(0, Number(e.target.value) || 0));
-								if (far !== fit.hinge.far) all({ ...fit, hinge: { ...fit.hinge, far } });
-							}}
-						/>
-					</label>
+					<Select label="Side" value={fit.hinge.side} onChange={(v) => all({ ...fit, hinge: { ...fit.hinge, side: v as S["Hinge"]["side"] } })}>
+						{["left", "right", "top", "bottom"].map((s) => (
+							<option key={s}>{s}</option>
+						))}
+					</Select>
+					<LengthField label="From the layer's edge" mm={fit.hinge.far} min={0} max={400} onSet={(far) => all({ ...fit, hinge: { ...fit.hinge, far } })} />
 				</Box>
 			</Box>
 		</Box>

@@ -2,10 +2,15 @@ import { Box } from "@chakra-ui/react";
 import { useRef, useState } from "react";
 import { useBench } from "../../api/card";
 import { api, ok, type Problem, type S, takePicture } from "../../api/client";
-import { useRefresh } from "../../api/queries";
+import { useRefresh, useSettings } from "../../api/queries";
 import { stream } from "../../api/stream";
 import { Button } from "../../ui/button";
 import { hue } from "../../ui/colours";
+import { TextField } from "../../ui/field";
+import { FileField, pictures } from "../../ui/file";
+import { Progress } from "../../ui/progress";
+import { Select } from "../../ui/select";
+import { type Settings, thin } from "../../ui/units";
 
 export type Proofed = S["Proofed"];
 export type Verdict = S["Verdict"];
@@ -84,22 +89,20 @@ export function Measure({
 	return (
 		<Box display="flex" flexDirection="column" gap="8px">
 			<Box display="flex" gap="10px" alignItems="end" flexWrap="wrap">
-				<label className="field">
-					Picture of one print, or of several apart
-					<input type="file" style={{ width: 336 }} accept="image/png,image/jpeg,image/tiff" onChange={(e) => setFile(e.target.files?.[0])} />
-				</label>
-				<label className="field">
-					It is
-					<select value={as} onChange={(e) => setAs(e.target.value as typeof as)}>
-						<option value="scan">a scan</option>
-						<option value="mat">a photo on the measuring mat</option>
-					</select>
-				</label>
+				<FileField label="Picture of one print, or of several apart" accept={pictures} onFile={setFile} />
+				<Select label="It is" value={as} onChange={(v) => setAs(v as typeof as)}>
+					<option value="scan">a scan</option>
+					<option value="mat">a photo on the measuring mat</option>
+				</Select>
 				{as === "scan" && (
-					<label className="field">
-						Dots to the inch
-						<input inputMode="numeric" placeholder="as the file says" value={dpi} onChange={(e) => setDpi(e.target.value)} style={{ width: 112 }} />
-					</label>
+					<TextField
+						label="Dots to the inch"
+						inputMode="numeric"
+						placeholder="as the file says"
+						value={dpi}
+						onChange={(e) => setDpi(e.target.value)}
+						width="112px"
+					/>
 				)}
 				<Button variant="main" disabled={!file || !!busy} onClick={() => file && measure(file, Number(dpi) || 0, as)}>
 					Measure it
@@ -127,10 +130,10 @@ export function Measure({
 				</Box>
 			)}
 			{busy && (
-				<Box display="flex" gap="10px" alignItems="center" role="status">
-					<progress value={busy.share} max={1} aria-label={busy.what} style={{ width: 90 }} />
-					{busy.what}
-					<Button onClick={() => stop.current?.abort()}>Stop</Button>
+				<Box role="status">
+					<Progress share={busy.share} what={busy.what}>
+						<Button onClick={() => stop.current?.abort()}>Stop</Button>
+					</Progress>
 				</Box>
 			)}
 			{wrong && (
@@ -143,11 +146,12 @@ export function Measure({
 	);
 }
 
-const off = (v: Verdict) =>
-	`Off ${Math.abs(v.x).toFixed(2)} mm ${v.x < 0 ? "left" : "right"} and ${Math.abs(v.y).toFixed(2)} mm ${v.y < 0 ? "up" : "down"} (each ±${(2 * v.sureShift).toFixed(2)} mm), turned ${Math.abs(v.turn).toFixed(2)}° ${v.turn < 0 ? "anticlockwise" : "clockwise"} (±${(2 * v.sureTurn).toFixed(2)}°).`;
+const off = (s: Settings, v: Verdict) =>
+	`Off ${thin(Math.abs(v.x), s)} ${v.x < 0 ? "left" : "right"} and ${thin(Math.abs(v.y), s)} ${v.y < 0 ? "up" : "down"} (each ±${thin(2 * v.sureShift, s)}), turned ${Math.abs(v.turn).toFixed(2)}° ${v.turn < 0 ? "anticlockwise" : "clockwise"} (±${(2 * v.sureTurn).toFixed(2)}°).`;
 
 /** What was measured: one print in full; a run by layer, then print by print. */
 function Results({ done, onShow, at, onAt }: { done: Measured; onShow: (v: Verdict) => void; at: number; onAt: (i: number) => void }) {
+	const s = useSettings();
 	const print = done.prints[Math.min(at, done.prints.length - 1)];
 	const verdict = (v: Verdict) => (v.lost ? "not made out" : v.judged ? (v.good ? "inside its play" : "it shows") : "nothing has to meet");
 	return (
@@ -188,7 +192,7 @@ function Results({ done, onShow, at, onAt }: { done: Measured; onShow: (v: Verdi
 									Show it
 								</Button>
 								<br />
-								{off(l)} {l.say}
+								{off(s, l)} {l.say}
 							</>
 						)}
 					</li>
@@ -204,16 +208,17 @@ function Results({ done, onShow, at, onAt }: { done: Measured; onShow: (v: Verdi
 
 /** How far right, and how far down, each print of a run is off, in order. */
 function Runner({ prints, layer }: { prints: S["ProofedPrint"][]; layer: string }) {
+	const s = useSettings();
 	const vs = prints.map((p) => p.layers.find((l) => l.layer === layer && !l.lost));
 	const most = Math.max(0.2, ...vs.map((v) => (v ? Math.max(Math.abs(v.x), Math.abs(v.y)) : 0)));
 	const [w, h] = [336, 70];
 	const x = (i: number) => 16 + (i * (w - 136)) / Math.max(1, vs.length - 1);
 	const y = (v: number) => h / 2 - (v / most) * (h / 2 - 8);
 	return (
-		<svg width={w} height={h} role="img" aria-label={`Off within ${most.toFixed(1)} mm: circles to the right, squares down`}>
+		<svg width={w} height={h} role="img" aria-label={`Off within ${thin(most, s)}: circles to the right, squares down`}>
 			<line x1={0} x2={w - 92} y1={h / 2} y2={h / 2} stroke={hue.rule} />
 			<g fontSize={11} fill={hue.quiet} transform={`translate(${w - 84} 0)`}>
-				<text y={12}>within {most.toFixed(1)} mm</text>
+				<text y={12}>within {thin(most, s)}</text>
 				<circle cx={4} cy={30} r={4.5} fill={hue.lichen} />
 				<text x={14} y={34}>
 					to the right
@@ -260,18 +265,15 @@ function Keep({ done }: { done: Measured }) {
 		</Box>
 	) : (
 		<Box display="flex" gap="8px" alignItems="end" mt="6px">
-			<label className="field">
-				They were placed
-				<select value={way} onChange={(e) => setWay(e.target.value)}>
-					<option value="corner">in the corner of the positioner</option>
-					<option value="die">with the die as a guide</option>
-					<option value="hole">back in their own hole</option>
-					<option value="template">with a template</option>
-					<option value="jig">with a turning jig</option>
-					<option value="etched">by etched lines</option>
-					<option value="eye">by eye</option>
-				</select>
-			</label>
+			<Select label="They were placed" value={way} onChange={(v) => setWay(v)}>
+				<option value="corner">in the corner of the positioner</option>
+				<option value="die">with the die as a guide</option>
+				<option value="hole">back in their own hole</option>
+				<option value="template">with a template</option>
+				<option value="jig">with a turning jig</option>
+				<option value="etched">by etched lines</option>
+				<option value="eye">by eye</option>
+			</Select>
 			<Button onClick={keep}>Keep in the log</Button>
 		</Box>
 	);

@@ -1,26 +1,17 @@
 import { Box } from "@chakra-ui/react";
+import { LengthField } from "../../ui/length";
+import { NumberField } from "../../ui/number";
 import type { Off } from "./play";
+
+const most = 50;
 
 /** The same move in numbers. */
 export function Numbers({ off, onChange }: { off: Off; onChange: (o: Off) => void }) {
-	const field = (label: string, key: keyof Off, unit: string, step: number) => (
-		<label style={{ display: "flex", gap: 6, alignItems: "center", justifyContent: "flex-end" }}>
-			{label}
-			<input
-				type="number"
-				step={step}
-				value={Math.round(off[key] * 100) / 100}
-				style={{ width: 70 }}
-				onChange={(e) => onChange({ ...off, [key]: Math.max(-50, Math.min(50, Number(e.target.value) || 0)) })}
-			/>
-			<span style={{ width: 22 }}>{unit}</span>
-		</label>
-	);
 	return (
-		<Box flex="none" display="flex" flexDirection="column" gap="2px">
-			{field("right", "x", "mm", 0.1)}
-			{field("down", "y", "mm", 0.1)}
-			{field("turn", "t", "°", 0.2)}
+		<Box flex="none" display="flex" gap="8px" alignItems="end">
+			<LengthField kind="thin" label="Right" mm={off.x} onSet={(x) => onChange({ ...off, x })} min={-most} max={most} width="68px" />
+			<LengthField kind="thin" label="Down" mm={off.y} onSet={(y) => onChange({ ...off, y })} min={-most} max={most} width="68px" />
+			<NumberField label="Turn" unit="°" v={Math.round(off.t * 100) / 100} set={(t) => onChange({ ...off, t })} min={-180} max={180} step={0.2} width="68px" />
 		</Box>
 	);
 }

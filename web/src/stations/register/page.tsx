@@ -1,6 +1,7 @@
 import { Box } from "@chakra-ui/react";
 import { useEffect, useRef, useState } from "react";
 import { useBench } from "../../api/card";
+import { useSettings } from "../../api/queries";
 import { boxOf } from "../../parts/apart";
 import { Beside, useNotesAbout } from "../../parts/beside";
 import { ImageStrata } from "../../parts/image-strata";
@@ -12,6 +13,7 @@ import { hue } from "../../ui/colours";
 import { typing } from "../../ui/keys";
 import { type Live, useLive, useNewLive } from "../../ui/live";
 import { Tabs } from "../../ui/tabs";
+import { thin } from "../../ui/units";
 import { Hand } from "./hand";
 import { useHarm } from "./harm";
 import { Lay, type Lie, lieOf, whole } from "./lay";
@@ -83,7 +85,7 @@ export default function Register() {
 	const value = (k: number) => {
 		const p = placing?.layers[k] ?? look.layers[k].play;
 		if (!p?.judged) return "free";
-		return p.outside > 0 ? "over" : `${p.tight.toFixed(1)} mm`;
+		return p.outside > 0 ? "over" : `${thin(p.tight, s)}`;
 	};
 	const { l, p, told, round, tight } = lie;
 	const s = b.state.settings;
@@ -104,7 +106,7 @@ export default function Register() {
 								}
 							: turning
 								? { title: turning.p.name, sub: `${turning.p.turns} strikes; the grey rim outside the dashed line is trimmed off.` }
-								: { title: round ? `The die of ${l.label} round its print` : `${l.label} on ${lie.on}`, sub: words(p, lie.on) })}
+								: { title: round ? `The die of ${l.label} round its print` : `${l.label} on ${lie.on}`, sub: words(s, p, lie.on) })}
 						tools={
 							<>
 								<MotifPicker />
@@ -225,7 +227,7 @@ export default function Register() {
 					]}
 				/>
 			}
-			strata={<ImageStrata what="play" value={value} sub={(k) => playSub(look.layers[k], placing?.layers[k])} />}
+			strata={<ImageStrata what="play" value={value} sub={(k) => playSub(s, look.layers[k], placing?.layers[k])} />}
 		/>
 	);
 }
@@ -261,20 +263,22 @@ function useNudges(lies: Live<Off>) {
 
 /** What the picture means, and whether the layer shows where it lies now. */
 function Said({ lie, lies, layer }: { lie: Lie; lies: Live<Off>; layer: string }) {
+	const s = useSettings();
 	const { p, told, round, own, mag } = lie;
 	const off = useLive(lies, whole);
 	const inside = holds(p, off);
-	const harm = harmWords(useHarm(layer, off, false), round);
+	const harm = harmWords(s, useHarm(layer, off, false), round);
 	if (!p.judged) return <>Its fit is free: it may lie anywhere that looks well. Set the fit in Pieces to have its play worked out.</>;
 	const moved = off.x !== 0 || off.y !== 0 || off.t !== 0;
 	return (
 		<Box display="flex" gap="14px">
 			<Box flex="1">
-				The shape in the middle is the play, drawn {mag.toFixed(0)} times true: as long as the dot is inside, nothing shows. {limitWords(p, told, round, own)}
+				The shape in the middle is the play, drawn {mag.toFixed(0)} times true: as long as the dot is inside, nothing shows.{" "}
+				{limitWords(s, p, told, round, own)}
 				<br />
 				<b style={{ color: inside ? hue.text : hue.madder }}>
 					{moved
-						? `Off by ${offWords(off) || "less than can be seen"}: ${inside ? "it does not show" : "it shows"} (${allowance(p, off)}).${harm}`
+						? `Off by ${offWords(s, off) || "less than can be seen"}: ${inside ? "it does not show" : "it shows"} (${allowance(s, p, off)}).${harm}`
 						: "In its place. Drag it, or use the arrow keys and [ ] to turn it, to see how far it may drift."}
 				</b>
 			</Box>

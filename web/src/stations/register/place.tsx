@@ -1,8 +1,10 @@
 import { Box } from "@chakra-ui/react";
 import { useBench } from "../../api/card";
 import type { S } from "../../api/client";
-import { usePlacingOf } from "../../api/queries";
+import { usePlacingOf, useSettings } from "../../api/queries";
 import { hue } from "../../ui/colours";
+import { NumberField } from "../../ui/number";
+import { thin } from "../../ui/units";
 
 /** How to place a layer: asked of the program whenever the card or the run changes. */
 export function usePlacing(layer: string, run: number) {
@@ -14,6 +16,7 @@ const share = (v: number) => `${Math.round(100 * v)} of 100`;
 
 /** Where to look, and which way of placing does it. */
 export function Place({ p, run, onRun }: { p?: S["Placing"]; run: number; onRun: (n: number) => void }) {
+	const s = useSettings();
 	if (!p) return null;
 	const pick = p.ways[p.pick];
 	const turn = (v: { clock: number; anti: number }) => `${Math.min(v.clock, v.anti).toFixed(1)}°`;
@@ -27,33 +30,25 @@ export function Place({ p, run, onRun }: { p?: S["Placing"]; run: number; onRun:
 				</Box>
 				{p.sighting.points.length > 1 && (
 					<Box>
-						Sighted so it comes within ±{p.sighting.shift.toFixed(2)} mm and ±{p.sighting.turn.toFixed(1)}° (estimated).
-						{p.sighting.eye > 0 && ` For 95 of 100 to come out the eye must be good to ${p.sighting.eye.toFixed(2)} mm at each point.`}
+						Sighted so it comes within ±{thin(p.sighting.shift, s)} and ±{p.sighting.turn.toFixed(1)}° (estimated).
+						{p.sighting.eye > 0 && ` For 95 of 100 to come out the eye must be good to ${thin(p.sighting.eye, s)} at each point.`}
 					</Box>
 				)}
 				{p.chain.map((c) => (
 					<Box key={c.layer}>
-						Against {c.label}: {c.tight.toFixed(2)} mm, {c.left.toFixed(2)} mm when all between have drifted.
+						Against {c.label}: {thin(c.tight, s)}, {thin(c.left, s)} when all between have drifted.
 					</Box>
 				))}
-				{p.left.length > 0 && p.left[0].clock < 90 && <Box>Turn left: {p.left.map((l) => `${turn(l)} at ${l.shift.toFixed(1)} mm off`).join(", ")}.</Box>}
+				{p.left.length > 0 && p.left[0].clock < 90 && <Box>Turn left: {p.left.map((l) => `${turn(l)} at ${thin(l.shift, s)} off`).join(", ")}.</Box>}
 				{p.pivots.length > 0 && <Box>It may turn {p.pivots.map((v) => `${turn(v)} about ${v.name}`).join(", ")}.</Box>}
 			</Box>
 			<Box>
 				<Box display="flex" gap="10px" alignItems="center">
 					<h2 style={{ fontSize: 15, flex: 1 }}>Which way to place it</h2>
-					<label>
-						for a run of{" "}
-						<input
-							type="number"
-							min={1}
-							max={200}
-							value={run}
-							aria-label="Wanted in the run"
-							style={{ width: 58 }}
-							onChange={(e) => onRun(Math.min(200, Math.max(1, Number(e.target.value) || 1)))}
-						/>
-					</label>
+					<span className="beside">
+						for a run of
+						<NumberField bare label="Wanted in the run" v={run} set={onRun} min={1} max={200} width="58px" />
+					</span>
 				</Box>
 				{p.ways.length > 0 && (
 					<table style={{ fontSize: 13 }}>
@@ -70,7 +65,7 @@ export function Place({ p, run, onRun }: { p?: S["Placing"]; run: number; onRun:
 								<tr key={w.id} style={{ background: i === p.pick ? hue.wash : undefined }} title={w.prepare}>
 									<td>{w.name}</td>
 									<td style={{ whiteSpace: "nowrap" }}>
-										±{+w.spread.shift.toFixed(2)} mm, ±{+w.spread.turn.toFixed(2)}° {w.own ? "own" : "est."}
+										±{thin(+w.spread.shift, s)}, ±{+w.spread.turn.toFixed(2)}° {w.own ? "own" : "est."}
 									</td>
 									<td>{Math.round(100 * w.chance)}</td>
 									<td>{w.blanks || "over 1000"}</td>

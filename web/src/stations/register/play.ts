@@ -1,4 +1,5 @@
 import type { S } from "../../api/client";
+import { type Settings, thin } from "../../ui/units";
 
 /** A layer off its place: mm right, mm down, degrees clockwise about its middle. */
 export interface Off {
@@ -79,10 +80,10 @@ export function compass(o: { x: number; y: number }): string {
 export const turned = (t: number) => `${Math.abs(t).toFixed(1)}° ${t < 0 ? "anticlockwise" : "clockwise"}`;
 
 /** Off in words, with its unit. */
-export function offWords(o: Off): string {
+export function offWords(s: Settings, o: Off): string {
 	const d = Math.hypot(o.x, o.y);
 	const parts = [];
-	if (d >= 0.005) parts.push(`${d.toFixed(2)} mm ${compass(o)}`);
+	if (d >= 0.005) parts.push(`${thin(d, s)} ${compass(o)}`);
 	if (Math.abs(o.t) >= 0.05) parts.push(`turned ${turned(o.t)}`);
 	return parts.join(", ");
 }

@@ -2,9 +2,12 @@ import { Box } from "@chakra-ui/react";
 import { useEffect, useRef, useState } from "react";
 import { useBench } from "../../api/card";
 import { api, ok, type S } from "../../api/client";
-import { useRefresh } from "../../api/queries";
+import { useRefresh, useSettings } from "../../api/queries";
 import { Button } from "../../ui/button";
+import { Check } from "../../ui/check";
 import type { Live } from "../../ui/live";
+import { Tip } from "../../ui/tip";
+import { thin } from "../../ui/units";
 import { compass, holds, type Off, offWords, turned } from "./play";
 
 export interface Try extends Off {
@@ -34,6 +37,7 @@ export function Practice({
 	onTrueSize: (v: boolean) => void;
 	practised?: S["Prospect"];
 }) {
+	const s = useSettings();
 	const b = useBench();
 	const refresh = useRefresh();
 	const [timed, setTimed] = useState(false);
@@ -88,21 +92,21 @@ export function Practice({
 				<b>Bring the layer into its place by eye: drag it, or use the arrow keys; [ and ] turn it.{timed && ` ${Math.ceil(left)} s left.`}</b>
 				{last && (
 					<Box>
-						Off by {offWords(last) || "less than can be seen"}: {last.good ? "it does not show" : "it shows"}. {good} of {n} came out
-						{n > 1 && `; your spread here is ±${spread.toFixed(2)} mm (from ${n} tries)`}.
+						Off by {offWords(s, last) || "less than can be seen"}: {last.good ? "it does not show" : "it shows"}. {good} of {n} came out
+						{n > 1 && `; your spread here is ±${thin(spread, s)} (from ${n} tries)`}.
 						{habit &&
-							` You err ${lean.toFixed(2)} mm ${compass(mean)} on the mean${Math.abs(mean.t) >= 0.3 ? `, turned ${turned(mean.t)}` : ""}: aim that much the other way.`}
+							` You err ${thin(lean, s)} ${compass(mean)} on the mean${Math.abs(mean.t) >= 0.3 ? `, turned ${turned(mean.t)}` : ""}: aim that much the other way.`}
 						{practised && ` By all practice kept (${practised.from} tries), ${Math.round(100 * practised.chance)} of 100 would come out.`}
 					</Box>
 				)}
 			</Box>
 			<Box display="flex" flexDirection="column" gap="3px" flex="none">
-				<label>
-					<input type="checkbox" checked={timed} onChange={(e) => setTimed(e.target.checked)} /> within {limit} seconds
-				</label>
-				<label title="By the screen's nominal 96 dots to the inch">
-					<input type="checkbox" checked={trueSize} onChange={(e) => onTrueSize(e.target.checked)} /> at true size
-				</label>
+				<Check label={`within ${limit} seconds`} on={timed} set={setTimed} />
+				<Tip say="By the screen's nominal 96 dots to the inch">
+					<span>
+						<Check label="at true size" on={trueSize} set={onTrueSize} />
+					</span>
+				</Tip>
 				{n - counted >= 3 && (
 					<Button fontSize="13px" px="8px" minH="30px" onClick={keep}>
 						Keep {n - counted} tries

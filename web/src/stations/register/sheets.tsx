@@ -1,8 +1,10 @@
 import { Box } from "@chakra-ui/react";
 import { useState } from "react";
 import { useBench } from "../../api/card";
-import { LengthField, length } from "../../ui/length";
-import { Num } from "../../ui/number";
+import { TextField } from "../../ui/field";
+import { LengthField } from "../../ui/length";
+import { Select } from "../../ui/select";
+import { length } from "../../ui/units";
 import { TurningJig } from "./jig";
 
 type Kind = "jig" | "corner" | "die" | "words" | "masks";
@@ -13,16 +15,13 @@ export function Sheets({ w }: { w: number }) {
 	const [kind, setKind] = useState<Kind>("jig");
 	return (
 		<Box display="flex" flexDirection="column" gap="10px">
-			<label className="field">
-				Sheet to print at true size
-				<select value={kind} onChange={(e) => setKind(e.target.value as Kind)} style={{ width: 260 }}>
-					<option value="jig">turning jig</option>
-					<option value="corner">corner jig</option>
-					<option value="die">die as a guide</option>
-					<option value="words">window template for words</option>
-					<option value="masks">masks in printing order</option>
-				</select>
-			</label>
+			<Select label="Sheet to print at true size" value={kind} onChange={(v) => setKind(v as Kind)} width="260px">
+				<option value="jig">turning jig</option>
+				<option value="corner">corner jig</option>
+				<option value="die">die as a guide</option>
+				<option value="words">window template for words</option>
+				<option value="masks">masks in printing order</option>
+			</Select>
 			{kind === "jig" && <TurningJig w={w} />}
 			{kind === "corner" && <CornerJig />}
 			{kind === "die" && (
@@ -90,21 +89,15 @@ function WordTemplate() {
 		<>
 			<Box>Windows for the cut letters to drop into: spaced by their outlines, on the line or bouncing off it.</Box>
 			<Box {...row}>
-				<label className="field">
-					Words
-					<input value={text} maxLength={40} onChange={(e) => setText(e.target.value)} style={{ width: 180 }} />
-				</label>
-				<label className="field">
-					Letter dies
-					<select value={set} onChange={(e) => setSet(e.target.value)}>
-						<option value="">plain, drawn here</option>
-						{alphabets.map((s) => (
-							<option key={s.id} value={s.id}>
-								{s.name}
-							</option>
-						))}
-					</select>
-				</label>
+				<TextField label="Words" value={text} maxLength={40} onChange={(e) => setText(e.target.value)} width="180px" />
+				<Select label="Letter dies" value={set} onChange={(v) => setSet(v)}>
+					<option value="">plain, drawn here</option>
+					{alphabets.map((s) => (
+						<option key={s.id} value={s.id}>
+							{s.name}
+						</option>
+					))}
+				</Select>
 			</Box>
 			<Box {...row}>
 				{set === "" && <LengthField label="Capital" mm={height} onSet={setHeight} min={4} max={120} />}
@@ -122,7 +115,7 @@ function Masks() {
 	return (
 		<>
 			<Box>For images printed straight on the panel that overlap: what stands in front is printed first and masked, then what is behind.</Box>
-			<Num label="Smaller than the print by (mm)" v={inset} set={setInset} min={0} max={5} step={0.1} />
+			<LengthField kind="thin" label="Smaller than the print by" mm={inset} onSet={setInset} min={0} max={5} />
 			<Print href={`/api/cards/${b.view.id}/masks.pdf?${new URLSearchParams({ inset: `${inset}` })}`}>Print the masks</Print>
 		</>
 	);

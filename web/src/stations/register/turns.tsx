@@ -4,8 +4,10 @@ import { useBench } from "../../api/card";
 import { type S, turnedOf } from "../../api/client";
 import { Button } from "../../ui/button";
 import { hue } from "../../ui/colours";
-import { LengthField, length } from "../../ui/length";
-import { Num } from "../../ui/number";
+import { LengthField } from "../../ui/length";
+import { NumberField } from "../../ui/number";
+import { Select } from "../../ui/select";
+import { length } from "../../ui/units";
 
 type Pattern = S["Turned"] & { id: string; name: string; side: number; trim: number };
 
@@ -48,16 +50,13 @@ export function Turns({ all, p, plan, pick }: ReturnType<typeof usePattern>) {
 		<Box display="flex" flexDirection="column" gap="10px">
 			<Box display="flex" gap="8px" alignItems="end" flexWrap="wrap">
 				{all.length > 0 && (
-					<label className="field">
-						Pattern
-						<select value={p?.id} onChange={(e) => pick(e.target.value)} style={{ maxWidth: 200 }}>
-							{all.map((x) => (
-								<option key={x.id} value={x.id}>
-									{x.name}
-								</option>
-							))}
-						</select>
-					</label>
+					<Select label="Pattern" value={p?.id} onChange={(v) => pick(v)}>
+						{all.map((x) => (
+							<option key={x.id} value={x.id}>
+								{x.name}
+							</option>
+						))}
+					</Select>
 				)}
 				<Button onClick={add}>{all.length > 0 ? "Another" : `Turn ${m.name} on a sheet`}</Button>
 				{p && <Button onClick={() => b.edit({ remove: { element: p.id } })}>Take it off</Button>}
@@ -71,52 +70,42 @@ export function Turns({ all, p, plan, pick }: ReturnType<typeof usePattern>) {
 			{p && plan && (
 				<>
 					<Box display="flex" gap="10px" flexWrap="wrap" alignItems="end">
-						<Num saved label="Strikes" v={p.turns} set={(turns) => set({ turns: Math.max(2, Math.round(turns)) })} min={2} max={16} step={1} />
-						<label className="field">
-							The sheet is turned
-							<select value={p.anti ? "anti" : "clock"} onChange={(e) => set({ anti: e.target.value === "anti" })}>
-								<option value="clock">clockwise</option>
-								<option value="anti">anticlockwise</option>
-							</select>
-						</label>
-						<label className="field">
-							First at top left
-							<select value={p.start} onChange={(e) => set({ start: Number(e.target.value) })}>
-								{[1, 2, 3, 4].map((n) => (
-									<option key={n} value={n}>
-										corner {n}
-									</option>
-								))}
-							</select>
-						</label>
+						<NumberField saved label="Strikes" v={p.turns} set={(turns) => set({ turns: Math.max(2, Math.round(turns)) })} min={2} max={16} step={1} />
+						<Select label="The sheet is turned" value={p.anti ? "anti" : "clock"} onChange={(v) => set({ anti: v === "anti" })}>
+							<option value="clock">clockwise</option>
+							<option value="anti">anticlockwise</option>
+						</Select>
+						<Select label="First at top left" value={`${p.start}`} onChange={(v) => set({ start: Number(v) })}>
+							{[1, 2, 3, 4].map((n) => (
+								<option key={n} value={n}>
+									corner {n}
+								</option>
+							))}
+						</Select>
 						<LengthField label="Sheet" mm={p.side} onSet={(side) => set({ side: Math.max(20, side, 2 * p.trim + 1) })} min={20} max={300} />
 						<LengthField label="Trim a side" mm={p.trim} onSet={(trim) => set({ trim: Math.min(trim, p.side / 2 - 1) })} min={0} max={60} />
 					</Box>
 					<Box display="flex" gap="10px" flexWrap="wrap" alignItems="end">
 						<LengthField label="Right of middle" mm={p.x} onSet={(x) => set({ x })} min={-300} max={300} />
 						<LengthField label="Below it" mm={p.y} onSet={(y) => set({ y })} min={-300} max={300} />
-						<Num saved label="Turned (°)" v={p.turn} set={(turn) => set({ turn })} min={-360} max={360} step={5} />
+						<NumberField saved label="Turned" unit="°" v={p.turn} set={(turn) => set({ turn })} min={-360} max={360} step={5} />
 					</Box>
 					<Box>
 						<b>Colourway of each strike</b>
 						<Box display="flex" gap="6px" flexWrap="wrap">
 							{Array.from({ length: Math.min(p.turns, 16) }, (_, k) => (
-								<label key={k} className="field">
-									{k + 1}
-									<select
-										value={p.colourways[k % p.colourways.length]}
-										aria-label={`Colourway of strike ${k + 1}`}
-										onChange={(e) =>
-											set({ colourways: Array.from({ length: p.turns }, (_, j) => (j === k ? e.target.value : p.colourways[j % p.colourways.length])) })
-										}
-									>
-										{motif?.colourways.map((w) => (
-											<option key={w.id} value={w.id}>
-												{w.name}
-											</option>
-										))}
-									</select>
-								</label>
+								<Select
+									key={k}
+									label={`Strike ${k + 1}`}
+									value={p.colourways[k % p.colourways.length]}
+									onChange={(v) => set({ colourways: Array.from({ length: p.turns }, (_, j) => (j === k ? v : p.colourways[j % p.colourways.length])) })}
+								>
+									{motif?.colourways.map((w) => (
+										<option key={w.id} value={w.id}>
+											{w.name}
+										</option>
+									))}
+								</Select>
 							))}
 						</Box>
 					</Box>

@@ -5,8 +5,10 @@ import type { Act } from "../../api/client";
 import { CardStrata } from "../../parts/card-strata";
 import { StationFrame } from "../../parts/station";
 import { Button } from "../../ui/button";
+import { Check } from "../../ui/check";
 import { hue } from "../../ui/colours";
 import { typing } from "../../ui/keys";
+import { Select } from "../../ui/select";
 
 /** Work: one step at a time, readable from a metre and a half; ticked steps are remembered. */
 export default function Work() {
@@ -76,9 +78,9 @@ export default function Work() {
 									</Button>
 									{at.minutes > 0 && <Timer key={at.key} minutes={at.minutes} />}
 									{at.ink && (
-										<label style={{ fontSize: 17 }}>
-											used{" "}
-											<select aria-label="Ink really used" value={used ?? ""} onChange={(e) => b.use(at.id, e.target.value)} style={{ maxWidth: 240 }}>
+										<span className="beside" style={{ fontSize: 17 }}>
+											used
+											<Select label="Ink really used" bare value={used ?? ""} onChange={(v) => b.use(at.id, v)}>
 												<option value="">as planned</option>
 												{b.state.kit.inks
 													.filter((i) => i.id !== at.ink)
@@ -87,8 +89,8 @@ export default function Work() {
 															{i.name}
 														</option>
 													))}
-											</select>
-										</label>
+											</Select>
+										</span>
 									)}
 								</Box>
 								<Box flex="1" />
@@ -120,7 +122,7 @@ export default function Work() {
 									key={s.key}
 									style={{ display: "flex", gap: 8, alignItems: "center", background: s.key === at?.key ? hue.white : undefined, padding: "2px 4px" }}
 								>
-									<input type="checkbox" checked={b.done(s)} onChange={(e) => tick(s, e.target.checked)} aria-label={`Step ${s.number} done: ${s.title}`} />
+									<Check bare label={`Step ${s.number} done: ${s.title}`} on={b.done(s)} set={(on) => tick(s, on)} />
 									<button
 										type="button"
 										onClick={() => b.pick({ step: s.key })}

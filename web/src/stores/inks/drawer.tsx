@@ -3,8 +3,12 @@ import { useState } from "react";
 import { api, ok, type S, type State, sendBytes } from "../../api/client";
 import { useRefresh } from "../../api/queries";
 import { Button } from "../../ui/button";
+import { Check } from "../../ui/check";
 import { hue } from "../../ui/colours";
-import { Add, Field, Panel, Remove, slug, useTake } from "../shelf";
+import { TextField } from "../../ui/field";
+import { FileField } from "../../ui/file";
+import { Select } from "../../ui/select";
+import { Add, Panel, Remove, slug, useTake } from "../shelf";
 import { SwatchSheets } from "./swatches";
 
 const inkKinds = ["dye", "pigment", "hybrid", "waterproof", "embossing", "alcohol", "watercolour", "pencil"] as const;
@@ -26,19 +30,13 @@ export function Inks({ state }: { state: State }) {
 		<>
 			<Panel title={n === state.kit.inks.length ? `The ink drawer: ${n} inks` : `The ink drawer: ${n} of ${state.kit.inks.length} inks`}>
 				<Box display="flex" gap="12px" alignItems="end" flexWrap="wrap" mb="8px">
-					<label className="field">
-						Find by name, family, place, low, empty, measured
-						<input value={find} onChange={(e) => setFind(e.target.value)} style={{ width: 280 }} />
-					</label>
-					<label className="field">
-						Kind
-						<select value={kind} onChange={(e) => setKind(e.target.value)}>
-							<option value="">all</option>
-							{inkKinds.map((k) => (
-								<option key={k}>{k}</option>
-							))}
-						</select>
-					</label>
+					<TextField label="Find by name, family, place, low, empty, measured" value={find} onChange={(e) => setFind(e.target.value)} width="280px" />
+					<Select label="Kind" value={kind} onChange={(v) => setKind(v)}>
+						<option value="">all</option>
+						{inkKinds.map((k) => (
+							<option key={k}>{k}</option>
+						))}
+					</Select>
 					<Box flex="1" />
 					<Box fontSize="13px">
 						Take out: <a href="/api/inks.csv">table (CSV)</a>, <a href="/api/inks.gpl">palette (GPL)</a>
@@ -133,26 +131,20 @@ export function Inks({ state }: { state: State }) {
 						);
 					}}
 				>
-					<Field label="Name" name="name" required />
-					<Field label="Family" name="family" />
-					<label className="field">
-						Depth
-						<select name="depth">
-							<option>pale</option>
-							<option>soft</option>
-							<option>full</option>
-							<option>deep</option>
-						</select>
-					</label>
-					<label className="field">
-						Kind
-						<select name="kind">
-							{inkKinds.map((k) => (
-								<option key={k}>{k}</option>
-							))}
-						</select>
-					</label>
-					<Field label="Dried colour on white" name="dry" type="color" defaultValue="#93713f" />
+					<TextField label="Name" name="name" required />
+					<TextField label="Family" name="family" />
+					<Select label="Depth" name="depth">
+						<option>pale</option>
+						<option>soft</option>
+						<option>full</option>
+						<option>deep</option>
+					</Select>
+					<Select label="Kind" name="kind">
+						{inkKinds.map((k) => (
+							<option key={k}>{k}</option>
+						))}
+					</Select>
+					<TextField label="Dried colour on white" name="dry" type="color" defaultValue="#93713f" />
 				</Add>
 			</Panel>
 			<TakeIn />
@@ -176,12 +168,7 @@ function Detail({ ink, look, state, onGone }: { ink: S["Ink"]; look?: S["InkLook
 		}
 	};
 	const swatches = state.kit.swatches.filter((s) => s.ink === ink.id);
-	const tick = (k: "low" | "gone" | "water" | "bleeds", label: string) => (
-		<label style={{ display: "flex", gap: 5, alignItems: "center" }}>
-			<input type="checkbox" checked={!!ink[k]} onChange={(e) => save({ [k]: e.target.checked })} />
-			{label}
-		</label>
-	);
+	const tick = (k: "low" | "gone" | "water" | "bleeds", label: string) => <Check label={label} on={!!ink[k]} set={(on) => save({ [k]: on })} />;
 	return (
 		<Box borderTop="1px solid {colors.line}" mt="10px" pt="10px" fontSize="13px">
 			<Box display="flex" gap="16px" alignItems="center" flexWrap="wrap">
@@ -199,18 +186,14 @@ function Detail({ ink, look, state, onGone }: { ink: S["Ink"]; look?: S["InkLook
 				/>
 			</Box>
 			<Box display="flex" gap="10px" alignItems="end" flexWrap="wrap" mt="8px">
-				<label className="field">
-					Dried colour
-					<input type="color" defaultValue={look?.dry} onBlur={(e) => e.target.value !== look?.dry && save({ dry: e.target.value, measured: false })} />
-				</label>
-				<label className="field">
-					Wet colour
-					<input type="color" defaultValue={look?.wet} onBlur={(e) => e.target.value !== look?.wet && save({ wet: e.target.value })} />
-				</label>
-				<label className="field">
-					Where it is kept
-					<input defaultValue={ink.where} onBlur={(e) => e.target.value !== (ink.where ?? "") && save({ where: e.target.value })} />
-				</label>
+				<TextField
+					label="Dried colour"
+					type="color"
+					defaultValue={look?.dry}
+					onBlur={(e) => e.target.value !== look?.dry && save({ dry: e.target.value, measured: false })}
+				/>
+				<TextField label="Wet colour" type="color" defaultValue={look?.wet} onBlur={(e) => e.target.value !== look?.wet && save({ wet: e.target.value })} />
+				<TextField label="Where it is kept" defaultValue={ink.where} onBlur={(e) => e.target.value !== (ink.where ?? "") && save({ where: e.target.value })} />
 				{swatches.map((s) => (
 					<Box key={`${s.paper}${s.impressions}`} display="flex" gap="6px" alignItems="center">
 						<span style={{ width: 34, height: 26, background: s.dry, border: `1px solid ${hue.edge}` }} />
@@ -249,10 +232,7 @@ function TakeIn() {
 	return (
 		<Panel title="Take inks in from a file">
 			<Box display="flex" gap="10px" alignItems="end" flexWrap="wrap">
-				<label className="field">
-					Table (CSV) or palette (GPL)
-					<input type="file" accept=".csv,.gpl,.txt" onChange={(e) => setFile(e.target.files?.[0])} />
-				</label>
+				<FileField label="Table (CSV) or palette (GPL)" accept={[".csv", ".gpl", ".txt"]} onFile={setFile} />
 				<Button disabled={!file} onClick={read}>
 					Take them in
 				</Button>

@@ -4,6 +4,8 @@ import { api, ok, type S, type State, sendBytes, takePicture } from "../../api/c
 import { useDrawer, useRefresh, useSwatchSheets } from "../../api/queries";
 import { Button } from "../../ui/button";
 import { hue } from "../../ui/colours";
+import { FileField, pictures } from "../../ui/file";
+import { Select } from "../../ui/select";
 import { Panel } from "../shelf";
 
 /** Colours measured: print a sheet, fill its cells, scan it wet and dry. */
@@ -70,56 +72,41 @@ export function SwatchSheets({ state }: { state: State }) {
 					: "A typed colour is a guess. Print a sheet on your card, fill each cell with its ink, and scan or photograph it: the drawer then knows what each ink dries to."}
 			</Box>
 			<Box display="flex" gap="10px" alignItems="end" flexWrap="wrap">
-				<label className="field">
-					Paper of the sheet
-					<select value={paper || papers[0]?.id} onChange={(e) => setPaper(e.target.value)}>
-						{papers.map((p) => (
-							<option key={p.id} value={p.id}>
-								{p.name}
-							</option>
-						))}
-					</select>
-				</label>
-				<label className="field">
-					Cells for
-					<select value={strikes} onChange={(e) => setStrikes(e.target.value)}>
-						<option value="1">one impression</option>
-						<option value="2">one and two impressions</option>
-						<option value="3">one, two and three</option>
-					</select>
-				</label>
+				<Select label="Paper of the sheet" value={paper || papers[0]?.id} onChange={(v) => setPaper(v)}>
+					{papers.map((p) => (
+						<option key={p.id} value={p.id}>
+							{p.name}
+						</option>
+					))}
+				</Select>
+				<Select label="Cells for" value={strikes} onChange={(v) => setStrikes(v)}>
+					<option value="1">one impression</option>
+					<option value="2">one and two impressions</option>
+					<option value="3">one, two and three</option>
+				</Select>
 				<Button disabled={!!busy || papers.length === 0 || state.kit.inks.length === 0} onClick={layOut}>
 					Lay out a sheet
 				</Button>
 				{all.length > 0 && (
 					<>
-						<label className="field">
-							Sheet
-							<select value={chosen?.number} onChange={(e) => setNumber(Number(e.target.value))}>
-								{all.map((s) => (
-									<option key={s.number} value={s.number}>
-										{s.number}, {s.name}, {s.cells.length} cells
-									</option>
-								))}
-							</select>
-						</label>
+						<Select label="Sheet" value={`${chosen?.number ?? ""}`} onChange={(v) => setNumber(Number(v))}>
+							{all.map((s) => (
+								<option key={s.number} value={s.number}>
+									{s.number}, {s.name}, {s.cells.length} cells
+								</option>
+							))}
+						</Select>
 						<a href={`/api/swatches/sheets/${chosen?.number}/sheet.pdf`}>Print sheet {chosen?.number}</a>
 					</>
 				)}
 			</Box>
 			{chosen && (
 				<Box display="flex" gap="10px" alignItems="end" flexWrap="wrap" mt="10px">
-					<label className="field">
-						Sheet {chosen.number}, filled
-						<input type="file" accept="image/png,image/jpeg,image/tiff" onChange={(e) => setFile(e.target.files?.[0])} />
-					</label>
-					<label className="field">
-						It is
-						<select value={wet ? "wet" : "dry"} onChange={(e) => setWet(e.target.value === "wet")}>
-							<option value="dry">dry</option>
-							<option value="wet">wet</option>
-						</select>
-					</label>
+					<FileField label={`Sheet ${chosen.number}, filled`} accept={pictures} onFile={setFile} />
+					<Select label="It is" value={wet ? "wet" : "dry"} onChange={(v) => setWet(v === "wet")}>
+						<option value="dry">dry</option>
+						<option value="wet">wet</option>
+					</Select>
 					<Button variant="main" disabled={!file || !!busy} onClick={() => file && send(file)}>
 						Read the sheet
 					</Button>

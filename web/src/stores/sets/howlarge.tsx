@@ -1,16 +1,17 @@
 import { Box } from "@chakra-ui/react";
 import { useState } from "react";
 import { api, ok, type S } from "../../api/client";
-import { useKit, useRefresh } from "../../api/queries";
+import { useKit, useRefresh, useSettings } from "../../api/queries";
 import { Button } from "../../ui/button";
-import { length } from "../../ui/length";
+import { length, thin } from "../../ui/units";
 
 /** Asks how large a drawn set truly is, where the drawing does not say: each size
  * it may be meant to have stands as a picture beside a ruler. */
 export function HowLarge({ set, onDone }: { set: S["Imported"]; onDone: () => void }) {
+	const s = useSettings();
 	const refresh = useRefresh();
 	const settings = useKit().data?.settings;
-	const show = (mm: number) => (settings ? length(mm, settings) : `${mm.toFixed(1)} mm`);
+	const show = (mm: number) => (settings ? length(mm, settings) : `${thin(mm, s)}`);
 	const [wrong, setWrong] = useState("");
 	const pick = async (w: number) => {
 		try {

@@ -1,12 +1,18 @@
-import { Box } from "@chakra-ui/react";
+import { Box, Input } from "@chakra-ui/react";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, ok, type S, type State, sendBytes } from "../../api/client";
 import { useRefresh, useUses } from "../../api/queries";
 import { Button } from "../../ui/button";
+import { Check } from "../../ui/check";
 import { hue } from "../../ui/colours";
-import { LengthField, length } from "../../ui/length";
-import { Add, Field, Panel, Remove, useTake } from "../shelf";
+import { TextField } from "../../ui/field";
+import { FileField } from "../../ui/file";
+import { LengthField } from "../../ui/length";
+import { NumberEntry } from "../../ui/number";
+import { Select } from "../../ui/select";
+import { length } from "../../ui/units";
+import { Add, Panel, Remove, useTake } from "../shelf";
 import { HowLarge } from "./howlarge";
 
 /** The sets a person owns: found by name, word or place; out as drawings; new ones from pictures, drawings or measures. */
@@ -26,20 +32,14 @@ export function Sets({ state }: { state: State }) {
 			{asked && <HowLarge set={asked} onDone={() => setAsked(undefined)} />}
 			<Panel title={shown.length === all.length ? `${all.length} ${all.length === 1 ? "set" : "sets"}` : `${shown.length} of ${all.length} sets`}>
 				<Box display="flex" gap="12px" alignItems="end" flexWrap="wrap" mb="12px">
-					<label className="field">
-						Find by name, part, word or place
-						<input value={find} onChange={(e) => setFind(e.target.value)} style={{ width: 260 }} />
-					</label>
-					<label className="field">
-						Kind
-						<select value={kind} onChange={(e) => setKind(e.target.value)}>
-							<option value="">all</option>
-							<option value="die">die sets</option>
-							<option value="stamp">stamp sets</option>
-							<option value="stencil">stencil sets</option>
-							<option value="word">word sets</option>
-						</select>
-					</label>
+					<TextField label="Find by name, part, word or place" value={find} onChange={(e) => setFind(e.target.value)} width="260px" />
+					<Select label="Kind" value={kind} onChange={(v) => setKind(v)}>
+						<option value="">all</option>
+						<option value="die">die sets</option>
+						<option value="stamp">stamp sets</option>
+						<option value="stencil">stencil sets</option>
+						<option value="word">word sets</option>
+					</Select>
 					<Box flex="1" />
 					<Link to="/stores/sets/scan" className="main-link">
 						Bring in a set from a picture
@@ -68,16 +68,13 @@ export function Sets({ state }: { state: State }) {
 						return set;
 					}}
 				>
-					<Field label="Drawing" name="file" type="file" accept=".svg,image/svg+xml" required />
-					<Field label="Name" name="name" />
-					<label className="field">
-						Kind
-						<select name="kind">
-							<option value="die">die set</option>
-							<option value="stamp">stamp set</option>
-							<option value="stencil">stencil set</option>
-						</select>
-					</label>
+					<FileField label="Drawing" name="file" accept={[".svg", "image/svg+xml"]} required />
+					<TextField label="Name" name="name" />
+					<Select label="Kind" name="kind">
+						<option value="die">die set</option>
+						<option value="stamp">stamp set</option>
+						<option value="stencil">stencil set</option>
+					</Select>
 				</Add>
 			</Panel>
 			<Basics />
@@ -139,25 +136,24 @@ function Tile({ set, state, cards }: { set: S["Set"]; state: State; cards: strin
 			{open && (
 				<Box mt="10px" fontSize="13px">
 					<Box display="grid" gridTemplateColumns="1fr 1fr" gap="8px">
-						<label className="field">
-							Where it is kept
-							<input defaultValue={set.where} onBlur={(e) => e.target.value !== (set.where ?? "") && save({ ...set, where: e.target.value })} />
-						</label>
-						<label className="field">
-							Words to find it by
-							<input
-								defaultValue={(set.tags ?? []).join(", ")}
-								onBlur={(e) =>
-									save({
-										...set,
-										tags: e.target.value
-											.split(",")
-											.map((t) => t.trim())
-											.filter(Boolean),
-									})
-								}
-							/>
-						</label>
+						<TextField
+							label="Where it is kept"
+							defaultValue={set.where}
+							onBlur={(e) => e.target.value !== (set.where ?? "") && save({ ...set, where: e.target.value })}
+						/>
+						<TextField
+							label="Words to find it by"
+							defaultValue={(set.tags ?? []).join(", ")}
+							onBlur={(e) =>
+								save({
+									...set,
+									tags: e.target.value
+										.split(",")
+										.map((t) => t.trim())
+										.filter(Boolean),
+								})
+							}
+						/>
 					</Box>
 					<Box as="ul" listStyleType="none" p="0" my="8px" aria-label={`Parts of ${set.name}`}>
 						{set.parts.map((p) => (
@@ -207,7 +203,7 @@ function Tile({ set, state, cards }: { set: S["Set"]; state: State; cards: strin
 /** What is marked on a part: the stamp it shares, its version, two colours, missing. */
 function Marks({ part, stamp, onSave }: { part: S["Part"]; stamp: boolean; onSave: (p: S["Part"]) => void }) {
 	const word = (k: "stamp" | "variant", label: string) => (
-		<input
+		<Input
 			aria-label={`${label} of ${part.label}`}
 			placeholder={label.toLowerCase()}
 			defaultValue={part[k] ?? ""}
@@ -216,12 +212,7 @@ function Marks({ part, stamp, onSave }: { part: S["Part"]; stamp: boolean; onSav
 			onBlur={(e) => e.target.value !== (part[k] ?? "") && onSave({ ...part, [k]: e.target.value })}
 		/>
 	);
-	const tick = (k: "twice" | "missing", label: string) => (
-		<label style={{ display: "flex", gap: 4, alignItems: "center" }}>
-			<input type="checkbox" checked={!!part[k]} onChange={(e) => onSave({ ...part, [k]: e.target.checked })} />
-			{label}
-		</label>
-	);
+	const tick = (k: "twice" | "missing", label: string) => <Check label={label} on={!!part[k]} set={(on) => onSave({ ...part, [k]: on })} />;
 	return (
 		<>
 			{stamp ? word("stamp", "Stamp") : null}
@@ -258,20 +249,17 @@ function Basics() {
 						)
 					}
 				>
-					<Field label="Name" name="name" placeholder="Nested circles" />
-					<label className="field">
-						Shape
-						<select name="kind">
-							{basicKinds.map((k) => (
-								<option key={k}>{k}</option>
-							))}
-						</select>
-					</label>
-					<Field label="Width (mm)" name="w" type="number" step="0.1" min={3} max={400} defaultValue={101.6} required />
-					<Field label="Height (mm)" name="h" type="number" step="0.1" min={0} max={400} placeholder="as wide" />
-					<Field label="Corner, scallop, notch (mm)" name="corner" type="number" step="0.1" min={0} max={100} />
-					<Field label="Sizes" name="count" type="number" min={1} max={12} defaultValue={4} />
-					<Field label="Step a side (mm)" name="step" type="number" step="0.001" min={0} max={50} defaultValue={3.175} />
+					<TextField label="Name" name="name" placeholder="Nested circles" />
+					<Select label="Shape" name="kind">
+						{basicKinds.map((k) => (
+							<option key={k}>{k}</option>
+						))}
+					</Select>
+					<LengthField label="Width" name="w" mm={101.6} min={3} max={400} />
+					<LengthField label="Height, 0 as wide" name="h" mm={0} min={0} max={400} />
+					<LengthField label="Corner, scallop, notch" name="corner" mm={0} min={0} max={100} />
+					<NumberEntry label="Sizes" name="count" begin={4} min={1} max={12} />
+					<LengthField label="Step a side" name="step" mm={3.175} min={0} max={50} />
 				</Add>
 			</Panel>
 			<Panel title="Draw a word die">
@@ -279,9 +267,9 @@ function Basics() {
 					label="Draw the words"
 					save={(f) => ok(api.POST("/api/sets/words", { body: { text: String(f.get("text")), height: num(f, "height"), shadow: num(f, "shadow") } }))}
 				>
-					<Field label="Words" name="text" maxLength={40} required />
-					<Field label="Height of a capital (mm)" name="height" type="number" step="0.5" min={4} max={120} defaultValue={12} />
-					<Field label="Shadow beneath (mm)" name="shadow" type="number" step="0.1" min={0} max={6} defaultValue={1.2} />
+					<TextField label="Words" name="text" maxLength={40} required />
+					<LengthField label="Height of a capital" name="height" mm={12.7} min={4} max={120} />
+					<LengthField kind="thin" label="Shadow beneath" name="shadow" mm={1.2} min={0} max={6} />
 				</Add>
 				<Box fontSize="13px" color="quiet" mt="6px">
 					Closed letters leave loose islands; they come as a part of their own.

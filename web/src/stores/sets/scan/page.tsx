@@ -6,6 +6,7 @@ import { useKit } from "../../../api/queries";
 import { stream } from "../../../api/stream";
 import { Button } from "../../../ui/button";
 import { hue } from "../../../ui/colours";
+import { Progress } from "../../../ui/progress";
 import { Waiting } from "../../../ui/waiting";
 import type { As, Found } from "./found";
 import { Sheet } from "./sheet";
@@ -93,10 +94,10 @@ export default function ScanPage() {
 				<Link to="/stores/sets">Back to the sets</Link>
 			</Box>
 			{busy && (
-				<Box px="20px" pb="8px" display="flex" gap="14px" alignItems="center" role="status">
-					<progress value={busy.share} max={1} style={{ width: 260 }} aria-label="How far it is" />
-					{busy.what}
-					<Button onClick={() => stop.current?.abort()}>Stop</Button>
+				<Box px="20px" pb="8px" maxW="520px" role="status">
+					<Progress share={busy.share} what={busy.what}>
+						<Button onClick={() => stop.current?.abort()}>Stop</Button>
+					</Progress>
 				</Box>
 			)}
 			{wrong && (

@@ -5,7 +5,8 @@ import { api, ok } from "../../../api/client";
 import { Table } from "../../../parts/table";
 import { Button } from "../../../ui/button";
 import { hue } from "../../../ui/colours";
-import { length, type Settings } from "../../../ui/length";
+import { TextField } from "../../../ui/field";
+import { length, type Settings } from "../../../ui/units";
 import type { Found, Piece } from "./found";
 import { middle } from "./paths";
 
@@ -175,10 +176,7 @@ function CutByNumbers({ piece, onCut }: { settings: Settings; piece?: Piece; onC
 		by: String(Math.round(c.y + (piece?.h ?? 0))),
 	});
 	const field = (k: keyof typeof v, label: string) => (
-		<label className="field">
-			{label}
-			<input value={v[k]} inputMode="decimal" style={{ width: 72 }} onChange={(e) => setV({ ...v, [k]: e.target.value })} />
-		</label>
+		<TextField label={label} value={v[k]} inputMode="decimal" width="72px" onChange={(e) => setV({ ...v, [k]: e.target.value })} />
 	);
 	return (
 		<Box>

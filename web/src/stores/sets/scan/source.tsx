@@ -4,6 +4,9 @@ import { takePicture } from "../../../api/client";
 import { useDeviceSets } from "../../../api/queries";
 import { Button } from "../../../ui/button";
 import { hue } from "../../../ui/colours";
+import { TextField } from "../../../ui/field";
+import { FileField, pictures } from "../../../ui/file";
+import { Select } from "../../../ui/select";
 import type { As } from "./found";
 
 const kinds: { as: As; name: string; how: string }[] = [
@@ -66,25 +69,23 @@ export function Source({
 				<Box bg="sheet" border="1px solid {colors.line}" p="16px 20px">
 					<h2 style={{ fontSize: 16, marginBottom: 8 }}>Your picture</h2>
 					<Box display="flex" gap="10px" flexWrap="wrap" alignItems="end">
-						<label className="field">
-							PNG, JPEG or TIFF
-							<input type="file" accept="image/png,image/jpeg,image/tiff" onChange={(e) => setFile(e.target.files?.[0])} />
-						</label>
+						<FileField label="PNG, JPEG or TIFF" accept={pictures} onFile={setFile} />
 						{as !== "mat" && (
-							<label className="field">
-								Dots to the inch
-								<input inputMode="numeric" placeholder="as the file says" value={dpi} onChange={(e) => setDpi(e.target.value)} style={{ width: 140 }} />
-							</label>
+							<TextField
+								label="Dots to the inch"
+								inputMode="numeric"
+								placeholder="as the file says"
+								value={dpi}
+								onChange={(e) => setDpi(e.target.value)}
+								width="140px"
+							/>
 						)}
 						{as === "pieces" && (
-							<label className="field">
-								They lie on
-								<select value={ground} onChange={(e) => setGround(e.target.value)}>
-									<option value="any">whatever it is</option>
-									<option value="dark">a dark sheet</option>
-									<option value="light">a light sheet</option>
-								</select>
-							</label>
+							<Select label="They lie on" value={ground} onChange={(v) => setGround(v)}>
+								<option value="any">whatever it is</option>
+								<option value="dark">a dark sheet</option>
+								<option value="light">a light sheet</option>
+							</Select>
 						)}
 						<Button
 							variant="main"
@@ -140,16 +141,13 @@ function Device({ as, busy, onPicture }: { as: As; busy: boolean; onPicture: (fi
 				The {devices[as]} lays a set down and takes a picture of it, with noise, shadow and uneven light.
 			</Box>
 			<Box display="flex" gap="10px" alignItems="end" flexWrap="wrap">
-				<label className="field">
-					Set to lay down
-					<select value={chosen?.id ?? ""} onChange={(e) => setSet(e.target.value)}>
-						{(sets.data ?? []).map((s) => (
-							<option key={s.id} value={s.id}>
-								{s.name}
-							</option>
-						))}
-					</select>
-				</label>
+				<Select label="Set to lay down" value={chosen?.id ?? ""} onChange={(v) => setSet(v)}>
+					{(sets.data ?? []).map((s) => (
+						<option key={s.id} value={s.id}>
+							{s.name}
+						</option>
+					))}
+				</Select>
 				<Button disabled={busy || taking || !chosen} onClick={take}>
 					{taking ? "Taking the picture…" : "Use the simulated device"}
 				</Button>

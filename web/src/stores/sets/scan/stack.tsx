@@ -1,4 +1,4 @@
-import { Box } from "@chakra-ui/react";
+import { Box, Input } from "@chakra-ui/react";
 import { type PointerEvent, useEffect, useMemo, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { api, ok, type Problem, type S } from "../../../api/client";
@@ -6,7 +6,10 @@ import { useRefresh } from "../../../api/queries";
 import { Table } from "../../../parts/table";
 import { Button } from "../../../ui/button";
 import { hue } from "../../../ui/colours";
-import { LengthField, length, type Settings } from "../../../ui/length";
+import { TextField } from "../../../ui/field";
+import { LengthField } from "../../../ui/length";
+import { Select } from "../../../ui/select";
+import { length, type Settings } from "../../../ui/units";
 import type { Found } from "./found";
 import { middle, rings, turned } from "./paths";
 
@@ -308,22 +311,23 @@ export function Stack({ found, seats, settings, onSeats }: { found: Found; seats
 										cursor: "pointer",
 									}}
 								/>
-								<input
+								<Input
 									value={l.label}
 									aria-label={`Label of layer ${i + 1}`}
 									style={{ flex: 1, minWidth: 60 }}
 									onChange={(e) => setLayers(layers.map((x) => (x === l ? { ...x, label: e.target.value } : x)))}
 								/>
-								<select
+								<Select
+									label={`Fit of ${l.label}`}
+									bare
 									value={l.fit}
-									aria-label={`Fit of ${l.label}`}
-									style={{ width: 86 }}
-									onChange={(e) => setLayers(layers.map((x) => (x === l ? { ...x, fit: e.target.value as Layer["fit"] } : x)))}
+									onChange={(v) => setLayers(layers.map((x) => (x === l ? { ...x, fit: v as Layer["fit"] } : x)))}
+									width="86px"
 								>
 									{fits.map((f) => (
 										<option key={f}>{f}</option>
 									))}
-								</select>
+								</Select>
 								<span style={{ width: 48, color: least < 0.4 ? hue.madder : hue.quiet }}>{i === 0 ? "" : sureness(least)}</span>
 								<Button size="text" px="4px" aria-label={`Move ${l.label} up`} disabled={i === layers.length - 1} onClick={() => shift(i, 1)}>
 									↑
@@ -336,18 +340,11 @@ export function Stack({ found, seats, settings, onSeats }: { found: Found; seats
 					})}
 				</Box>
 				<Box borderTop="1px solid {colors.line}" pt="10px" display="grid" gap="8px" gridTemplateColumns="1fr 1fr">
-					<label className="field" style={{ gridColumn: "1 / -1" }}>
-						Name of the set
-						<input value={name} maxLength={80} onChange={(e) => setName(e.target.value)} />
-					</label>
-					<label className="field">
-						Where it is kept
-						<input value={where} onChange={(e) => setWhere(e.target.value)} />
-					</label>
-					<label className="field">
-						Words to find it by
-						<input value={tags} placeholder="moth, night" onChange={(e) => setTags(e.target.value)} />
-					</label>
+					<div style={{ gridColumn: "1 / -1" }}>
+						<TextField label="Name of the set" value={name} maxLength={80} onChange={(e) => setName(e.target.value)} />
+					</div>
+					<TextField label="Where it is kept" value={where} onChange={(e) => setWhere(e.target.value)} />
+					<TextField label="Words to find it by" value={tags} placeholder="moth, night" onChange={(e) => setTags(e.target.value)} />
 				</Box>
 				<Box fontSize="13px">
 					The image is {length(box.w - 12, settings)} × {length(box.h - 12, settings)}, {layers.length} {layers.length === 1 ? "layer" : "layers"} of{" "}
@@ -376,19 +373,17 @@ function NumberField({ label, value, onSet }: { label: string; value: number; on
 		else setText(shown);
 	};
 	return (
-		<label className="field">
-			{label}
-			<input
-				value={text}
-				inputMode="decimal"
-				style={{ width: 78 }}
-				onChange={(e) => setText(e.target.value)}
-				onBlur={commit}
-				onKeyDown={(e) => {
-					if (e.key === "Enter") commit();
-					e.stopPropagation();
-				}}
-			/>
-		</label>
+		<TextField
+			label={label}
+			value={text}
+			inputMode="decimal"
+			width="78px"
+			onChange={(e) => setText(e.target.value)}
+			onBlur={commit}
+			onKeyDown={(e) => {
+				if (e.key === "Enter") commit();
+				e.stopPropagation();
+			}}
+		/>
 	);
 }

@@ -1,0 +1,58 @@
+import type { State } from "../api/client";
+
+/** The person's unit, and the finest part of an inch they work to. */
+export type Settings = State["settings"];
+
+const inch = 25.4;
+const minus = (v: number, least: number) => (v < -least ? "−" : "");
+
+/** A length: fractions of an inch as fine as chosen, or millimetres to a tenth. Reading
+ * lengths is the core's work; this only writes them. */
+export function length(mm: number, s: Settings, unit = true): string {
+	if (s.unit === "mm") return `${minus(mm, 0.05)}${Math.abs(Math.round(mm * 10) / 10)}${unit ? " mm" : ""}`;
+	const n = Math.round((Math.abs(mm) / inch) * s.den);
+	let num = n % s.den;
+	let den: number = s.den;
+	while (num > 0 && num % 2 === 0) [num, den] = [num / 2, den / 2];
+	const whole = Math.floor(n / s.den);
+	const body = num === 0 ? `${whole}` : whole === 0 ? `${num}⁄${den}` : `${whole} ${num}⁄${den}`;
+	return `${mm < 0 && n > 0 ? "−" : ""}${body}${unit ? " in" : ""}`;
+}
+
+/** What a field shows: the chosen fraction, or a finer one where only that is true. */
+export function written(mm: number, s: Settings): string {
+	const den = s.unit === "mm" ? s.den : ([s.den, 32, 64] as const).find((d) => d >= s.den && Math.abs(mm - (Math.round((mm / inch) * d) / d) * inch) < 0.02);
+	return length(mm, { ...s, den: den ?? s.den }, false);
+}
+
+/** A thickness, a height, a play: hundredths of a millimetre, or thousandths of an inch, as a caliper reads them. */
+export function thin(mm: number, s: Settings, unit = true): string {
+	const body = s.unit === "mm" ? Math.abs(mm).toFixed(2) : Math.abs(mm / inch).toFixed(3);
+	return `${Number(body) === 0 ? "" : minus(mm, 0)}${body}${unit ? ` ${s.unit}` : ""}`;
+}
+
+/** An area in the square of the person's unit: small ones as fine as they need. */
+export function area(mm2: number, s: Settings): string {
+	if (s.unit === "mm") return mm2 < 10 ? `${mm2.toFixed(1)} mm²` : `${Math.round(mm2)} mm²`;
+	const v = mm2 / inch ** 2;
+	return `${v.toFixed(v < 0.1 ? 4 : 2)} in²`;
+}
+
+/** What a card weighs: grams, or ounces as the US post counts. An avoirdupois ounce is 28.349523125 g. */
+export const weight = (g: number, s: Settings) => (s.unit === "mm" ? `${g.toFixed(0)} g` : `${(g / 28.349523125).toFixed(2)} oz`);
+
+/** Grams a square metre of a sheet whose ream of 500, 20 by 26 in, weighs a pound. */
+const poundCover = 453.59237 / (500 * 20 * 26 * 0.0254 ** 2);
+
+/** The weight of a paper: g/m², with pounds cover beside it where people work in inches. */
+export const grammage = (gsm: number, s: Settings) =>
+	s.unit === "mm" ? `${Math.round(gsm)} g/m²` : `${Math.round(gsm / poundCover)} lb cover (${Math.round(gsm)} g/m²)`;
+
+/** A day as it is written where the person lives. */
+export const day = (iso: string, locale?: string) => new Date(iso).toLocaleDateString(locale, { dateStyle: "medium" });
+
+/** One press of an arrow key: a sixteenth of an inch or half a millimetre; of a thickness a thousandth of an inch or a hundredth of a millimetre. */
+export const pace = (s: Settings, kind: Kind) => (kind === "thin" ? (s.unit === "mm" ? 0.01 : inch / 1000) : s.unit === "mm" ? 0.5 : inch / 16);
+
+/** What is measured with a ruler, or with a caliper. */
+export type Kind = "length" | "thin";
