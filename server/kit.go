@@ -69,13 +69,13 @@ type lengthOut struct {
 
 // length reads a length a person typed, in the unit they have chosen.
 func (s *Server) length(ctx context.Context, in *lengthIn) (*lengthOut, error) {
-	show, set := s.lengths(ctx)
+	show, set := s.writing(ctx)
 	mm, err := measure.ParseSigned(in.Text, set.Unit)
 	if err != nil {
 		return nil, &huma.ErrorModel{Type: "/problems/length", Title: "Not a length", Status: http.StatusUnprocessableEntity, Detail: capital(err.Error()) + "."}
 	}
 	out := &lengthOut{}
-	out.Body.MM, out.Body.Shown = mm, show(mm)
+	out.Body.MM, out.Body.Shown = mm, show.Length(mm)
 	return out, nil
 }
 

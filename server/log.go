@@ -38,7 +38,7 @@ func (s *Server) fitting(ctx context.Context) Fitting {
 
 // assume is what plans go by for this person: units, limits, hinge and hand.
 func (s *Server) assume(ctx context.Context) []plan.Option {
-	f, _ := s.lengths(ctx)
+	f, _ := s.writing(ctx)
 	fit := s.fitting(ctx)
 	ways := register.Ways()
 	var habit register.Habit
@@ -46,7 +46,7 @@ func (s *Server) assume(ctx context.Context) []plan.Option {
 		ways = register.Own(ways, byWay(ps))
 		habit = register.Learn(practised(ps))
 	}
-	return []plan.Option{plan.Practised(habit), plan.Lengths(f), plan.Limits(fit.Limits), plan.HingeAt(fit.Hinge), plan.Hand(ways), plan.Until(ctx), plan.Typeface(sheet.Has, sheet.Width)}
+	return []plan.Option{plan.Practised(habit), plan.Writing(f), plan.Limits(fit.Limits), plan.HingeAt(fit.Hinge), plan.Hand(ways), plan.Until(ctx), plan.Typeface(sheet.Has, sheet.Width)}
 }
 
 // byWay gathers real placements, not those practised, by the way they were placed.

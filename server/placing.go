@@ -84,7 +84,7 @@ func (s *Server) turnedRing(ctx context.Context, in *ringIn) (*ringOut, error) {
 
 // sheetSize is the sheet of paper that goes with the person's unit.
 func (s *Server) sheetSize(ctx context.Context) measure.Size {
-	if _, set := s.lengths(ctx); set.Unit == measure.Inches {
+	if _, set := s.writing(ctx); set.Unit == measure.Inches {
 		return measure.Letter
 	}
 	return measure.A4
@@ -99,10 +99,10 @@ func (s *Server) jigPDF(c *gin.Context) {
 		}
 		return v
 	}
-	f, _ := s.lengths(c.Request.Context())
+	f, _ := s.writing(c.Request.Context())
 	page := s.sheetSize(c.Request.Context())
 	var b bytes.Buffer
-	err := sheet.WriteJig(&b, sheet.Jig{Turns: int(num("turns")), Round: c.Query("kind") == "disc", Width: num("width"), Gap: num("gap"), Panel: num("panel"), Inner: num("inner")}, sheet.Page(page), sheet.Lengths(f))
+	err := sheet.WriteJig(&b, sheet.Jig{Turns: int(num("turns")), Round: c.Query("kind") == "disc", Width: num("width"), Gap: num("gap"), Panel: num("panel"), Inner: num("inner")}, sheet.Page(page), sheet.Writing(f))
 	if err != nil {
 		refuse(c, err)
 		return

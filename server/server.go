@@ -287,10 +287,10 @@ func lastOf(err error) string {
 	return text
 }
 
-// lengths writes lengths in the person's unit.
-func (s *Server) lengths(ctx context.Context) (func(float64) string, Settings) {
+// writing is how the person has measures written.
+func (s *Server) writing(ctx context.Context) (measure.Writing, Settings) {
 	set := s.settings(ctx)
-	return func(mm float64) string { return measure.Format(mm, set.Unit, set.Den) }, set
+	return measure.Writing{Unit: set.Unit, Den: set.Den}, set
 }
 
 // Settings are the person's choices for the whole program.

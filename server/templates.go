@@ -33,9 +33,9 @@ func (s *Server) templates(r *gin.Engine) {
 func (s *Server) pdf(name string, write func(*gin.Context, io.Writer, []sheet.Option) error) gin.HandlerFunc {
 	return func(c *gin.Context) {
 		ctx := c.Request.Context()
-		f, _ := s.lengths(ctx)
+		f, _ := s.writing(ctx)
 		var b bytes.Buffer
-		if err := write(c, &b, []sheet.Option{sheet.Page(s.sheetSize(ctx)), sheet.Lengths(f)}); err != nil {
+		if err := write(c, &b, []sheet.Option{sheet.Page(s.sheetSize(ctx)), sheet.Writing(f)}); err != nil {
 			if errors.Is(err, layout.ErrNoLetters) {
 				err = &sheet.ErrJig{What: "There is no die for any of these letters.", Mend: "Type letters or figures, or choose another alphabet."}
 			}

@@ -11,6 +11,7 @@ import (
 
 	"ochrestone/core/card"
 	"ochrestone/core/look"
+	"ochrestone/core/measure"
 	"ochrestone/core/shape"
 )
 
@@ -138,7 +139,7 @@ func Lift(s look.Stock, bonds []card.Bond) (height float64, foam bool) {
 }
 
 // Held says how bonds hold a part, in a few words.
-func Held(s look.Stock, bonds []card.Bond) string {
+func Held(s look.Stock, bonds []card.Bond, w measure.Writing) string {
 	if len(bonds) == 0 {
 		return "laid loose"
 	}
@@ -149,7 +150,7 @@ func Held(s look.Stock, bonds []card.Bond) string {
 			return "on foam: none chosen"
 		}
 		mm, _ := Lift(s, bonds)
-		return fmt.Sprintf("on %s, %.1f mm", strings.ToLower(sp.Name), mm)
+		return fmt.Sprintf("on %s, %s", strings.ToLower(sp.Name), w.Thin(mm))
 	}
 	if a, ok := s.Adhesive(b.Adhesive); ok {
 		return a.Name

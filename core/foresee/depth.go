@@ -21,8 +21,8 @@ func tooThick(v *View, add func(Hit)) {
 		return
 	}
 	add(Hit{What: "Thicker than a letter may be",
-		Why:     fmt.Sprintf("In its envelope it is %s, a US letter at most %s. %s is the highest. The carrier's current rules go first.", v.Format(v.Post.Filled), v.Format(v.Post.Limit), capital(v.Highest)),
-		Do:      fmt.Sprintf("Take %s off: glue a foamed part flat, or use thinner foam. Or send it as a parcel.", v.Format(v.Post.Filled-v.Post.Limit)),
+		Why:     fmt.Sprintf("In its envelope it is %s, a US letter at most %s. %s is the highest. The carrier's current rules go first.", v.Write.Thin(v.Post.Filled), v.Write.Thin(v.Post.Limit), capital(v.Highest)),
+		Do:      fmt.Sprintf("Take %s off: glue a foamed part flat, or use thinner foam. Or send it as a parcel.", v.Write.Thin(v.Post.Filled-v.Post.Limit)),
 		Numbers: map[string]float64{"filled": v.Post.Filled, "limit": v.Post.Limit}, Facts: []string{v.Highest}})
 }
 
@@ -32,7 +32,7 @@ func tooLarge(v *View, add func(Hit)) {
 	}
 	b := v.Card.Base
 	add(Hit{What: "The envelope is too small",
-		Why: fmt.Sprintf("The card is %s × %s and %s thick; wrapped round, it takes up %s × %s of the inside.", v.Format(b.W), v.Format(b.H), v.Format(v.Total), v.Format(v.Post.NeedsW), v.Format(v.Post.NeedsH)),
+		Why: fmt.Sprintf("The card is %s × %s and %s thick; wrapped round, it takes up %s × %s of the inside.", v.Format(b.W), v.Format(b.H), v.Write.Thin(v.Total), v.Format(v.Post.NeedsW), v.Format(v.Post.NeedsH)),
 		Do:  "Choose a larger envelope in Front, or make the card flatter.", Numbers: map[string]float64{"total": v.Total, "needsW": v.Post.NeedsW, "needsH": v.Post.NeedsH}, Facts: []string{b.Envelope}})
 }
 

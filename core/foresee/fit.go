@@ -37,14 +37,14 @@ func (m *Image) atLayer(i int) (key []string, at At) {
 	return []string{m.ID, id}, At{Motif: m.ID, Layer: id}
 }
 
-func outside(_ *View, m *Image, add func(Hit)) {
+func outside(v *View, m *Image, add func(Hit)) {
 	judged(m, func(i int, host string, p register.Play) {
 		if p.Outside <= 0 {
 			return
 		}
 		key, at := m.atLayer(i)
 		add(Hit{Key: key, At: at, What: fmt.Sprintf("%s runs over %s", m.Shapes.Views[i].Layer.Label, host),
-			Why: fmt.Sprintf("%.1f mm² lie past what is forgiven, as designed.", p.Outside),
+			Why: fmt.Sprintf("%s lie past what is forgiven, as designed.", v.Write.Area(p.Outside)),
 			Do:  "Set its fit to free if it is meant to stand over, or choose another layer for it to sit on.", Numbers: map[string]float64{"outside": p.Outside}})
 	})
 }
@@ -56,7 +56,7 @@ func rims(v *View, m *Image, add func(Hit)) {
 		}
 		key, at := m.atLayer(i)
 		add(Hit{Key: key, At: at, What: fmt.Sprintf("The rim round %s is uneven as designed", m.Shapes.Views[i].Layer.Label),
-			Why: fmt.Sprintf("It goes from %s to %s, and its fit says that it must look even.", v.Format(p.Rim), v.Format(p.RimWide)),
+			Why: fmt.Sprintf("It goes from %s to %s, and its fit says that it must look even.", v.Write.Thin(p.Rim), v.Write.Thin(p.RimWide)),
 			Do:  "Move it in its set until the rim is even, or set its fit to within in Pieces.", Numbers: map[string]float64{"narrow": p.Rim, "wide": p.RimWide}})
 	})
 }
@@ -69,7 +69,7 @@ func play(v *View, m *Image, add func(Hit)) {
 		}
 		key, at := m.atLayer(i)
 		add(Hit{Key: key, At: at, What: fmt.Sprintf("%s can hardly be placed on %s", m.Shapes.Views[i].Layer.Label, host),
-			Why: fmt.Sprintf("It may drift %.2f mm at the tightest; placed %s, the steadiest way for it, a hand repeats to %.2f mm.", p.Tight, way.Name, way.Spread.Shift),
+			Why: fmt.Sprintf("It may drift %s at the tightest; placed %s, the steadiest way for it, a hand repeats to %s.", v.Write.Thin(p.Tight), way.Name, v.Write.Thin(way.Spread.Shift)),
 			Do:  "Prepare spare blanks (Register counts them), let it run over a little more, or give it a wider rim.", Numbers: map[string]float64{"play": p.Tight, "spread": way.Spread.Shift}})
 	})
 }
@@ -82,21 +82,21 @@ func thin(v *View, m *Image, add func(Hit)) {
 		}
 		key, at := m.atLayer(i)
 		box := w.Outline.Bounds()
-		add(Hit{Key: key, At: at, What: fmt.Sprintf("%s has bridges thinner than 1 mm", w.Layer.Label),
-			Why: fmt.Sprintf("%.1f mm² of it hang on them, the most %s from its left and %s from its top. Thin card tears when it is popped out.", d.Thin, v.Format(d.ThinX-box.Min.X), v.Format(d.ThinY-box.Min.Y)),
+		add(Hit{Key: key, At: at, What: fmt.Sprintf("%s has bridges thinner than %s", w.Layer.Label, v.Write.Thin(placing.Thinnest)),
+			Why: fmt.Sprintf("%s of it hang on them, the most %s from its left and %s from its top. Thin card tears when it is popped out.", v.Write.Area(d.Thin), v.Format(d.ThinX-box.Min.X), v.Format(d.ThinY-box.Min.Y)),
 			Do:  "Leave it in its sheet until it is glued, lift it with tape, or cut it from heavier card.", Numbers: map[string]float64{"area": d.Thin}})
 	}
 }
 
-func narrow(_ *View, m *Image, add func(Hit)) {
+func narrow(v *View, m *Image, add func(Hit)) {
 	for i, w := range m.Shapes.Views {
 		d := m.Details[i]
 		if w.Layer.Make != card.Cut || d.Narrow <= 0 {
 			continue
 		}
 		key, at := m.atLayer(i)
-		add(Hit{Key: key, At: at, What: fmt.Sprintf("%s has gaps narrower than 0.5 mm", w.Layer.Label),
-			Why: fmt.Sprintf("%.1f mm² of waste sit in them, too narrow for a pick.", d.Narrow),
+		add(Hit{Key: key, At: at, What: fmt.Sprintf("%s has gaps narrower than %s", w.Layer.Label, v.Write.Thin(placing.Narrowest)),
+			Why: fmt.Sprintf("%s of waste sit in them, too narrow for a pick.", v.Write.Area(d.Narrow)),
 			Do:  "Run it through twice, and push the waste out from the back; away from your hand.", Numbers: map[string]float64{"area": d.Narrow}})
 	}
 }

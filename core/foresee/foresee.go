@@ -14,6 +14,7 @@ import (
 	"ochrestone/core/card"
 	"ochrestone/core/depth"
 	"ochrestone/core/look"
+	"ochrestone/core/measure"
 	"ochrestone/core/placing"
 	"ochrestone/core/register"
 	"ochrestone/core/work"
@@ -142,6 +143,7 @@ type View struct {
 	Hand     placing.Hand
 	Readable float64 // CIEDE2000 under which touching layers read as one
 	Format   func(mm float64) string
+	Write    measure.Writing
 	Letters  func(rune) bool // that can be drawn
 	// Width is how wide a line of words comes out with capitals so high, mm; nil where no
 	// typeface is at hand.

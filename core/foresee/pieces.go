@@ -28,7 +28,7 @@ func hidden(v *View, m *Image, add func(Hit)) {
 		if w.Hidden() {
 			add(Hit{Key: []string{m.ID, w.Layer.ID}, At: At{Motif: m.ID, Layer: w.Layer.ID},
 				What: w.Layer.Label + " has nothing to show",
-				Why:  fmt.Sprintf("All but %.1f mm² of its %.0f mm² lies under other layers.", w.Visible, w.Area),
+				Why:  fmt.Sprintf("All but %s of its %s lies under other layers.", v.Write.Area(w.Visible), v.Write.Area(w.Area)),
 				Do:   "Cut it from any scrap and leave it plain, or move it up the stack.", Numbers: map[string]float64{"visible": w.Visible, "area": w.Area}})
 		}
 	}

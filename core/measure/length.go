@@ -59,7 +59,7 @@ func InFraction(mm MM, den int) Fraction {
 	if den < 1 {
 		den = 1
 	}
-	units := math.Round(math.Abs(mm) / Inch * float64(den))
+	units := nearest(math.Abs(mm) / Inch * float64(den))
 	shown := units * Inch / float64(den)
 	f := Fraction{Negative: mm < 0 && units > 0, Residue: mm - math.Copysign(shown, mm)}
 	n := int(units)
@@ -99,12 +99,12 @@ func Format(mm MM, u Unit, den int) string {
 		if u == Millimetres && a < 0.05 {
 			return "less than 0.1 mm"
 		}
-		if u != Millimetres && math.Round(a/Inch*float64(den)) == 0 {
+		if u != Millimetres && nearest(a/Inch*float64(den)) == 0 {
 			return fmt.Sprintf("less than 1⁄%d in", den)
 		}
 	}
 	if u == Millimetres {
-		s := strconv.FormatFloat(math.Round(mm*10)/10, 'f', 1, 64)
+		s := strconv.FormatFloat(nearest(mm*10)/10, 'f', 1, 64)
 		s = strings.TrimSuffix(s, ".0")
 		if s == "-0" {
 			s = "0"
@@ -112,6 +112,15 @@ func Format(mm MM, u Unit, den int) string {
 		return strings.Replace(s, "-", "−", 1) + " mm"
 	}
 	return InFraction(mm, den).String() + " in"
+}
+
+// nearest rounds to the nearest whole number; what lies just between two, but for what
+// computing leaves, goes to the even one (NIST Handbook 44, appendix A, rules for rounding).
+func nearest(x float64) float64 {
+	if low := math.Floor(x); math.Abs(x-low-0.5) < 1e-6 {
+		return low + math.Mod(math.Abs(low), 2)
+	}
+	return math.Round(x)
 }
 
 // tiny is what rounding inside the program may leave of nothing, mm.

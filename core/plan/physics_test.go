@@ -123,14 +123,21 @@ func soundSteps(t *rapid.T, p plan.Plan) {
 		}
 		at[s.Key] = i
 	}
+	told := map[string]bool{}
 	for i, s := range p.Steps {
+		for _, c := range s.Cautions {
+			if told[c] {
+				t.Fatalf("%q says again: %s", s.Title, c)
+			}
+			told[c] = true
+		}
 		for _, n := range s.After {
 			if j, ok := at[n.Key]; ok && j >= i {
 				t.Fatalf("%q comes before %q: %s", s.Title, p.Steps[j].Title, n.Why)
 			}
 		}
-		if s.Kind == work.HeatAct && len(s.Cautions) == 0 {
-			t.Fatalf("%q has no caution", s.Title)
+		if s.Kind == work.HeatAct && len(told) == 0 {
+			t.Fatalf("nothing is said of heat before %q", s.Title)
 		}
 	}
 }

@@ -18,6 +18,7 @@ import (
 	"ochrestone/core/kit"
 	"ochrestone/core/layout"
 	"ochrestone/core/look"
+	"ochrestone/core/measure"
 	"ochrestone/core/memory"
 	"ochrestone/core/motif"
 	"ochrestone/core/placing"
@@ -138,7 +139,7 @@ type Option func(*options)
 type options struct {
 	hand     placing.Hand
 	readable float64
-	format   func(mm float64) string
+	write    measure.Writing
 	letters  func(rune) bool
 	width    func(text string, letter float64) float64
 	ctx      context.Context
@@ -147,8 +148,8 @@ type options struct {
 // assumed are the defaults with the options over them.
 func assumed(opts []Option) options {
 	o := options{readable: look.Readable, ctx: context.Background(), letters: func(rune) bool { return true },
-		hand:   placing.Hand{Limits: register.Defaults(), Ways: register.Ways(), Hinge: placing.Hinge{Side: placing.HingeLeft, Far: 40}, Step: look.LightStep},
-		format: func(mm float64) string { return fmt.Sprintf("%.1f mm", mm) }}
+		hand:  placing.Hand{Limits: register.Defaults(), Ways: register.Ways(), Hinge: placing.Hinge{Side: placing.HingeLeft, Far: 40}, Step: look.LightStep},
+		write: measure.Metric}
 	for _, f := range opts {
 		f(&o)
 	}
@@ -185,8 +186,8 @@ func Typeface(has func(rune) bool, width func(text string, letter float64) float
 // such a plan.
 func Until(ctx context.Context) Option { return func(o *options) { o.ctx = ctx } }
 
-// Lengths sets how lengths are written in the sentences of the plan.
-func Lengths(f func(mm float64) string) Option { return func(o *options) { o.format = f } }
+// Writing sets how measures are written in sentences.
+func Writing(w measure.Writing) Option { return func(o *options) { o.write = w } }
 
 // Planner makes plans and remembers the shapes it has worked out, so that a card
 // that is planned again and again is quick. It is safe for use by several goroutines;

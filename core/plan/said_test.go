@@ -20,7 +20,7 @@ import (
 )
 
 func inUnit(u measure.Unit, den int) plan.Option {
-	return plan.Lengths(func(mm float64) string { return measure.Format(mm, u, den) })
+	return plan.Writing(measure.Writing{Unit: u, Den: den})
 }
 
 // A note set aside stays aside in either unit, and counts no more.
@@ -147,16 +147,18 @@ func TestPowderRestsBeforeItIsFlicked(t *testing.T) {
 	c.Motifs[0].Colourways[0].Layers[c.Motifs[0].Layers[0].ID] = card.Finish{Ink: "clear-emboss", Impressions: 1}
 	c.Elements = append(c.Elements, card.Element{ID: "s", Face: card.Front, On: c.Mats()[0].ID, Place: card.Place{X: 50, Y: 20}, Bonds: card.Glue(""),
 		Sheet: &card.Sheet{Paper: "chalk", W: 20, H: 8, Treatments: []card.Treatment{{Words: &card.Words{Text: "hi", Ink: "clear-emboss", Letter: 3, Emboss: true}}}}})
-	hot := 0
+	hot, told := 0, 0
 	for _, st := range plan.Of(c, k).Steps {
+		told += strings.Count(strings.Join(st.Cautions, " "), "not for breathing")
 		if st.Kind != work.HeatAct {
 			continue
 		}
 		hot++
 		rest, flick := strings.Index(st.Detail, "rest"), strings.Index(st.Detail, "flick")
 		assert.True(t, rest > 0 && flick > rest, st.Detail)
-		assert.Contains(t, strings.Join(st.Cautions, " "), "not for breathing")
+		assert.Positive(t, told, "said before the powder is first melted")
 	}
+	assert.Equal(t, 1, told, "and said once")
 	assert.Equal(t, 2, hot, "the strip and the print on the panel")
 }
 

@@ -32,7 +32,7 @@ func (b *builder) together() {
 		if i >= 0 {
 			m = images[i]
 		}
-		b.plan.Patterns = append(b.plan.Patterns, build.PatternOf(e, m, b.o.format))
+		b.plan.Patterns = append(b.plan.Patterns, build.PatternOf(e, m, b.o.write.Length))
 	}
 }
 
@@ -51,7 +51,7 @@ func (b *builder) stand() {
 			s := stood[t.From]
 			top = s.Z1
 			b.plan.Front.Sheets = append(b.plan.Front.Sheets, Sheet{ID: l.ID, Panel: l.ID == panel.ID, Colour: s.Body, X: l.X, Y: l.Y, W: l.Size.W, H: l.Size.H, Z0: s.Z0, Z1: s.Z1,
-				Lift: s.Lift, Foam: s.Foam, Held: build.Held(b.kit, t.Element.Bonds)})
+				Lift: s.Lift, Foam: s.Foam, Held: build.Held(b.kit, t.Element.Bonds, b.o.write)})
 			continue
 		}
 		if t.Element.Inset != nil {
@@ -61,7 +61,7 @@ func (b *builder) stand() {
 		least, _ := room.Least()
 		box := t.Outline.Bounds()
 		p := Placed{ID: t.Element.ID, Label: t.Name, Margins: room, Over: !t.Outline.Empty() && least < -overhangs, Printed: t.Printed, W: box.W(), H: box.H(),
-			Held: build.Held(b.kit, t.Element.Bonds)}
+			Held: build.Held(b.kit, t.Element.Bonds, b.o.write)}
 		if p.Printed {
 			p.Held = "printed on " + bd.LeafName(bd.Carrier(t.Element).Element)
 		}
@@ -118,16 +118,17 @@ func (b *builder) nameOf(id build.ID) string {
 // steps lists what there is to do and puts it in order: the person's own where there is
 // one.
 func (b *builder) steps() {
-	acts, err := work.Order(work.Acts(&b.plan.Build, b.plan.Patterns, b.o.format))
+	acts, err := work.Order(work.Acts(&b.plan.Build, b.plan.Patterns, b.o.write.Length))
 	b.circle = err
 	b.plan.Steps, b.breaches = work.Rearrange(acts, b.card.Order)
+	b.plan.Steps = work.Told(b.plan.Steps)
 }
 
 // findings foresees what will go wrong.
 func (b *builder) findings() {
 	v := foresee.View{Card: b.card, Stock: b.kit, Build: &b.plan.Build, Patterns: b.plan.Patterns, Images: make([]foresee.Image, len(b.plan.Motifs)),
 		Total: b.plan.Depth.Total, Highest: b.plan.Depth.At, Post: b.plan.Depth.Post, Acts: b.plan.Steps, Breaches: b.breaches, Circle: b.circle,
-		Hand: b.o.hand, Readable: b.o.readable, Format: b.o.format, Letters: b.o.letters, Width: b.o.width}
+		Hand: b.o.hand, Readable: b.o.readable, Format: b.o.write.Length, Write: b.o.write, Letters: b.o.letters, Width: b.o.width}
 	for i, m := range b.plan.Motifs {
 		img := foresee.Image{Image: build.Image{Image: m.img, Problem: m.Problem, Looks: m.Colourways}}
 		img.Motif = b.card.Motifs[i]

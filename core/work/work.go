@@ -60,6 +60,7 @@ type Act struct {
 	Key      string    `json:"key" doc:"the id as one word, for lists"`
 	Number   int       `json:"number"`
 	Kind     Kind      `json:"kind" enum:"cut,ink,print,mask,heat,pop out,glue,foam,check"`
+	Group    Group     `json:"group" enum:"cut,ink and print,stack the images,build the front,finish" doc:"the stretch of work it belongs to"`
 	Title    string    `json:"title"`
 	Detail   string    `json:"detail"`
 	Cautions []string  `json:"cautions" nullable:"false"`

@@ -25,11 +25,19 @@ import (
 
 // front draws the assembled front at true size on the surface.
 func front(p *paper, c card.Card, k kit.Kit, pl plan.Plan, x, y float64) error {
+	return frontAt(p, c, k, pl, place{x, y, 1}, true)
+}
+
+// frontAt draws what stands on the front at a place and scale, with its base beneath or
+// without.
+func frontAt(p *paper, c card.Card, k kit.Kit, pl plan.Plan, at place, bare bool) error {
 	base := "#ffffff"
 	if s, ok := k.Paper(c.Base.Paper); ok {
 		base = s.Colour
 	}
-	p.rect(x, y, c.Base.W, c.Base.H, hex(base), rule, 0.1)
+	if bare {
+		p.rect(at.x, at.y, c.Base.W*at.k, c.Base.H*at.k, hex(base), rule, 0.1)
+	}
 	for _, s := range pl.Stood {
 		fill := s.Top
 		if s.ID.Part == "" {
@@ -39,11 +47,11 @@ func front(p *paper, c card.Card, k kit.Kit, pl plan.Plan, x, y float64) error {
 		if s.Thick > 0 {
 			edge, width = color.RGBA{130, 130, 130, 255}, 0.08
 		}
-		p.region(s.Outline, place{x, y, 1}, hex(fill), edge, width)
-		if err := p.shades(s.Outline, place{x, y, 1}, blendsOf(pl, c, s)); err != nil {
+		p.region(s.Outline, at, hex(fill), edge, width)
+		if err := p.shades(s.Outline, at, blendsOf(pl, c, s)); err != nil {
 			return err
 		}
-		if err := words(p, c, k, pl, s.ID.Element, x, y); err != nil {
+		if err := words(p, c, k, pl, s.ID.Element, at); err != nil {
 			return err
 		}
 	}
@@ -122,7 +130,7 @@ func placedBox(pl plan.Plan, id string) *shape.Box {
 }
 
 // words writes the text of a strip on it.
-func words(p *paper, c card.Card, k kit.Kit, pl plan.Plan, id string, x, y float64) error {
+func words(p *paper, c card.Card, k kit.Kit, pl plan.Plan, id string, on place) error {
 	for _, e := range c.Elements {
 		if e.ID != id || e.Sheet == nil || e.Sheet.Words() == nil || e.Sheet.Words().Text == "" {
 			continue
@@ -140,7 +148,7 @@ func words(p *paper, c card.Card, k kit.Kit, pl plan.Plan, id string, x, y float
 		if i, ok := k.Ink(t.Ink); ok && i.Dry != "" {
 			ink = i.Dry
 		}
-		m := canvas.Identity.Translate(x+at.X, p.h-(y+at.Y)).Rotate(-e.Place.Turn).Translate(-w/2, -t.Letter/2)
+		m := canvas.Identity.Translate(on.x+at.X*on.k, p.h-(on.y+at.Y*on.k)).Scale(on.k, on.k).Rotate(-e.Place.Turn).Translate(-w/2, -t.Letter/2)
 		p.path(path.Transform(m), hex(ink), none, 0)
 	}
 	return nil

@@ -4,19 +4,15 @@ import (
 	"fmt"
 	"image/color"
 	"io"
-	"math"
+	"strings"
 
-	"github.com/tdewolff/canvas"
 	"github.com/tdewolff/canvas/renderers/pdf"
 
 	"ochrestone/core/card"
 	"ochrestone/core/kit"
-	"ochrestone/core/look"
 	"ochrestone/core/measure"
-	"ochrestone/core/motif"
-	"ochrestone/core/placing"
 	"ochrestone/core/plan"
-	"ochrestone/core/shape"
+	"ochrestone/core/work"
 )
 
 // margin of the printed page, mm; printers leave about 5.
@@ -28,8 +24,8 @@ type Option func(*guide)
 // Page sets the size of the page.
 func Page(s measure.Size) Option { return func(g *guide) { g.size = s } }
 
-// Lengths sets how lengths are written.
-func Lengths(f func(float64) string) Option { return func(g *guide) { g.format = f } }
+// Writing sets how measures are written; millimetres unless told.
+func Writing(w measure.Writing) Option { return func(g *guide) { g.write = w } }
 
 // Done marks steps that are done already.
 func Done(steps ...card.Step) Option {
@@ -42,12 +38,12 @@ func Done(steps ...card.Step) Option {
 
 // guide lays out the pages one after another.
 type guide struct {
-	size   measure.Size
-	format func(float64) string
-	done   map[card.Step]bool
-	card   card.Card
-	kit    kit.Kit
-	plan   plan.Plan
+	size  measure.Size
+	write measure.Writing
+	done  map[card.Step]bool
+	card  card.Card
+	kit   kit.Kit
+	plan  plan.Plan
 
 	pages []*paper
 	p     *paper
@@ -57,7 +53,7 @@ type guide struct {
 // Guide writes the layering guide and work sheet: the assembled front, a table
 // of layers, the parts laid apart at true size, and the steps with boxes.
 func Guide(w io.Writer, c card.Card, k kit.Kit, pl plan.Plan, opts ...Option) error {
-	g := &guide{size: measure.A4, format: func(mm float64) string { return measure.Format(mm, measure.Millimetres, 0) }, card: c, kit: k, plan: pl, done: map[card.Step]bool{}}
+	g := &guide{size: measure.A4, write: measure.Metric, card: c, kit: k, plan: pl, done: map[card.Step]bool{}}
 	for _, o := range opts {
 		o(g)
 	}
@@ -93,7 +89,7 @@ func (g *guide) run() error {
 		if err := g.layers(m, g.card.Motifs[i]); err != nil {
 			return err
 		}
-		if err := g.apart(m, g.card.Motifs[i]); err != nil {
+		if err := g.apart(m); err != nil {
 			return err
 		}
 	}
@@ -155,6 +151,8 @@ func (g *guide) heading(s string) error {
 	return nil
 }
 
+// assembled draws the front at true size, with what it comes to and what to have at hand
+// beside it, or beneath where the front is wide.
 func (g *guide) assembled() error {
 	pages := len(g.pages)
 	right, err := g.whole("The front", drawing{g.card.Base.W, g.card.Base.H, func(p *paper, x, y float64) error {
@@ -163,216 +161,58 @@ func (g *guide) assembled() error {
 	if err != nil {
 		return err
 	}
+	x, y, w := right+8, top, g.size.W-margin-right-8
+	beneath := w < 52 || len(g.pages) > pages
+	if beneath {
+		x, y, w = margin, g.y+4, (g.size.W-2*margin-gutter)/2
+	}
+	facts := g.list(x, y, w, "This card", g.facts())
+	var hand []string
+	for _, h := range work.AtHand(&g.plan.Build, g.plan.Steps) {
+		hand = append(hand, h.Kind+": "+strings.Join(h.Names, "; ")+".")
+	}
+	if beneath {
+		g.y = max(facts, g.list(x+w+gutter, y, w, "Have at hand", hand)) + 2
+		return nil
+	}
+	under := g.list(x, facts+4, w, "Have at hand", hand)
+	g.y = max(g.y, g.strata(x, under+4, w, min(52, g.y-under-18))) + 2
+	return nil
+}
+
+// facts are what the card comes to.
+func (g *guide) facts() []string {
 	d := g.plan.Depth
-	lines := []string{
-		fmt.Sprintf("Front %s × %s", g.format(g.card.Base.W), g.format(g.card.Base.H)),
-		fmt.Sprintf("Greatest thickness %.1f mm (%s)", d.Total, measure.Format(d.Total, measure.Inches, 64)),
-		fmt.Sprintf("Weight %.0f g without envelope", d.Weight),
+	out := []string{
+		fmt.Sprintf("Front %s × %s, %s at its highest, %.0f g without its envelope.", g.write.Length(g.card.Base.W), g.write.Length(g.card.Base.H), g.write.Thin(d.Total), d.Weight),
 	}
 	if d.Post.Class != "" {
-		lines = append(lines, fmt.Sprintf("In its envelope %.1f mm; as a US letter: %s.", d.Post.Filled, d.Post.Class), "The carrier's current rules go first.")
+		out = append(out, fmt.Sprintf("In its envelope %s; as a US letter %s. The carrier's current rules go first.", g.write.Thin(d.Post.Filled), d.Post.Class))
 	}
-	under := float64(len(lines)) * 4.4
-	tx, ty := right+6, top+4.0
-	if tx > g.size.W-margin-50 || len(g.pages) > pages {
-		if err := g.room(under + 8); err != nil {
-			return err
+	if n := len(g.plan.Steps); n > 0 {
+		wait := 0.0
+		for _, s := range g.plan.Steps {
+			wait += s.Minutes
 		}
-		tx, ty = margin, g.y+6
-		g.y += under + 4
+		say := fmt.Sprintf("%d steps", n)
+		if wait > 0 {
+			say += fmt.Sprintf("; drying takes %.0f min when each is waited for by itself", wait)
+		}
+		out = append(out, say+".")
 	}
-	for i, s := range lines {
-		g.p.text(g.p.f.text, 3, tx, ty+float64(i)*4.4, -1, inkText, s)
-	}
-	g.y += 4
-	return nil
+	return out
 }
 
-// layers is the table of one image, for each colourway in use.
-func (g *guide) layers(m plan.Motif, cm card.Motif) error {
-	for _, w := range m.Colourways {
-		if err := g.heading(m.Name + ", " + w.Name + ": layers, lowest first"); err != nil {
-			return err
+// list writes a heading and lines beneath it, wrapped to w mm, and returns the y beneath.
+func (g *guide) list(x, y, w float64, name string, lines []string) float64 {
+	g.p.text(g.p.f.head, 3.6, x, y+3.6, -1, inkText, name)
+	y += 8.2
+	for _, l := range lines {
+		for _, s := range g.p.wrap(g.p.f.text, 2.9, w, l) {
+			g.p.text(g.p.f.text, 2.9, x, y, -1, inkText, s)
+			y += 3.9
 		}
-		for i, l := range w.Layers {
-			if err := g.room(12); err != nil {
-				return err
-			}
-			g.row(i, m.Layers[i], cm.Layers[i], l)
-		}
+		y += 1.1
 	}
-	return nil
-}
-
-func (g *guide) row(i int, l plan.Layer, cl card.Layer, look look.Layer) {
-	p, y := g.p, g.y
-	p.line(margin, y, g.size.W-margin, y, 0.1, rule)
-	p.text(p.f.bold, 3.2, margin, y+5, -1, inkText, fmt.Sprintf("%d  %s", i+1, l.Label))
-	p.rect(margin+58, y+1.5, 12, 6, hex(look.Dry), rule, 0.15)
-	what := look.PaperName
-	ink := look.InkName
-	if ink == "" {
-		ink = "plain"
-	}
-	if cl.Make != card.Cut {
-		what = string(cl.Make)
-	}
-	for n, b := range look.Blends {
-		if n < 3 && b.Dry != "" {
-			p.rect(margin+66-3*float64(n), y+1.5+float64(n), 4, 6-2*float64(n), hex(b.Dry), none, 0)
-		}
-		ink += fmt.Sprintf(", %s at the %s", b.InkName, b.Zone)
-	}
-	p.text(p.f.text, 2.8, margin+73, y+3.8, -1, inkText, fitting(p, p.f.text, 2.8, 53, ink))
-	p.text(p.f.text, 2.5, margin+73, y+7.6, -1, quiet, fmt.Sprintf("%s; lightness %.0f, %s", what, look.L, look.Source))
-	p.text(p.f.text, 2.8, margin+128, y+3.8, -1, inkText, g.play(l))
-	p.text(p.f.text, 2.5, margin+128, y+7.6, -1, quiet, fmt.Sprintf("copies %d; top at %.2f mm", max(1, cl.Copies), look.Z1))
-	g.y += 9
-}
-
-// fitting is the text, cut short with a mark where it is wider than w mm.
-func fitting(p *paper, f *canvas.FontFamily, size, w float64, s string) string {
-	if lines := p.wrap(f, size, w, s); len(lines) > 1 {
-		return lines[0] + " …"
-	}
-	return s
-}
-
-func (g *guide) play(l plan.Layer) string {
-	switch {
-	case !l.Play.Judged:
-		return "place freely"
-	case l.Play.Outside > 0:
-		return "runs over its host"
-	}
-	turn := math.Min(l.Play.Clock, l.Play.Anti)
-	if turn > 90 {
-		return fmt.Sprintf("play %.1f mm, turns freely", l.Play.Tight)
-	}
-	return fmt.Sprintf("play %.1f mm, turn %.1f°", l.Play.Tight, turn)
-}
-
-// apart lays every layer out at true size, with its host in outline.
-func (g *guide) apart(m plan.Motif, cm card.Motif) error {
-	if err := g.page(); err != nil {
-		return err
-	}
-	if err := g.heading(m.Name + ": laid apart at true size, with the points to sight on"); err != nil {
-		return err
-	}
-	img := m.Image()
-	x, rowH := margin, 0.0
-	for i, v := range img.Views {
-		b := v.Outline.Bounds()
-		if v.Host != motif.Ground {
-			h := img.Views[v.Host].Outline.Bounds()
-			b.Min.X, b.Min.Y = min(b.Min.X, h.Min.X), min(b.Min.Y, h.Min.Y)
-			b.Max.X, b.Max.Y = max(b.Max.X, h.Max.X), max(b.Max.Y, h.Max.Y)
-		}
-		if b.W() > g.size.W-2*margin || b.H() > g.size.H-foot-top-12 {
-			if x > margin {
-				x, g.y, rowH = margin, g.y+rowH+9, 0
-			}
-			name := fmt.Sprintf("%d  %s", i+1, v.Layer.Label)
-			if _, err := g.whole(name, drawing{b.W(), b.H(), func(p *paper, x, y float64) error {
-				return g.piece(p, m, i, place{x - b.Min.X, y - b.Min.Y, 1})
-			}}); err != nil {
-				return err
-			}
-			g.y += 9
-			continue
-		}
-		if x+b.W() > g.size.W-margin && x > margin {
-			x, g.y, rowH = margin, g.y+rowH+9, 0
-		}
-		if g.y+b.H()+8 > g.size.H-foot {
-			if err := g.page(); err != nil {
-				return err
-			}
-			x, rowH = margin, 0
-		}
-		at := place{x - b.Min.X, g.y + 4 - b.Min.Y, 1}
-		if err := g.piece(g.p, m, i, at); err != nil {
-			return err
-		}
-		g.p.text(g.p.f.bold, 2.8, x, g.y+2.5, -1, inkText, fmt.Sprintf("%d  %s", i+1, v.Layer.Label))
-		x += b.W() + 7
-		rowH = max(rowH, b.H())
-	}
-	g.y += rowH + 6
-	return nil
-}
-
-// piece draws a layer on the outline of its host, with its sighting points.
-func (g *guide) piece(p *paper, m plan.Motif, i int, at place) error {
-	img := m.Image()
-	v := img.Views[i]
-	if v.Host != motif.Ground {
-		p.region(img.Views[v.Host].Outline, at, none, rule, 0.2)
-	}
-	fill := "#dddddd"
-	if len(m.Colourways) > 0 {
-		fill = m.Colourways[0].Layers[i].Dry
-	}
-	p.region(v.Outline, at, hex(fill), inkText, 0.15)
-	if len(m.Colourways) > 0 {
-		if err := p.shades(v.Outline, at, m.Colourways[0].Layers[i].Blends); err != nil {
-			return err
-		}
-	}
-	sights(p, img, i, at)
-	return nil
-}
-
-// sights numbers the points to bring a layer into place by.
-func sights(p *paper, img motif.Image, i int, at place) {
-	for n, f := range placing.Sights(img, i) {
-		q := shape.Point{X: at.x + f.X, Y: at.y + f.Y}
-		p.region(shape.Disc(q, 0.7), place{k: 1}, none, inkText, 0.25)
-		p.region(shape.Disc(q.Add(shape.Point{X: 3}), 1.7), place{k: 1}, color.RGBA{255, 255, 255, 255}, inkText, 0.2)
-		p.text(p.f.bold, 2.4, q.X+3, q.Y+0.9, 0, inkText, fmt.Sprint(n+1))
-	}
-}
-
-func (g *guide) steps() error {
-	if err := g.page(); err != nil {
-		return err
-	}
-	if err := g.heading("Work, in this order"); err != nil {
-		return err
-	}
-	g.y += 4
-	w := g.size.W - 2*margin - 12
-	for _, s := range g.plan.Steps {
-		detail := g.p.wrap(g.p.f.text, 2.9, w, s.Detail)
-		var care []string
-		for _, c := range s.Cautions {
-			care = append(care, g.p.wrap(g.p.f.bold, 2.6, w, "Care: "+c)...)
-		}
-		h := 6 + float64(len(detail))*3.9 + float64(len(care))*3.6
-		if err := g.room(h); err != nil {
-			return err
-		}
-		g.p.rect(margin, g.y-3.2, 4.4, 4.4, none, inkText, 0.3)
-		if g.done[s.ID] {
-			g.p.line(margin+0.8, g.y-1, margin+1.9, g.y+0.4, 0.5, inkText)
-			g.p.line(margin+1.9, g.y+0.4, margin+3.8, g.y-2.6, 0.5, inkText)
-		}
-		title := fmt.Sprintf("%d  %s", s.Number, s.Title)
-		if s.Minutes > 0 {
-			title += fmt.Sprintf("  (then %.0f min)", s.Minutes)
-		}
-		g.p.text(g.p.f.bold, 3.3, margin+9, g.y, -1, inkText, title)
-		g.y += 4.2
-		for _, d := range detail {
-			g.p.text(g.p.f.text, 2.9, margin+9, g.y, -1, inkText, d)
-			g.y += 3.9
-		}
-		for _, d := range care {
-			g.p.text(g.p.f.bold, 2.6, margin+9, g.y, -1, quiet, d)
-			g.y += 3.6
-		}
-		g.y += 2.2
-	}
-	return nil
+	return y
 }

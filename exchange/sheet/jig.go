@@ -63,7 +63,7 @@ func JigRoom(page measure.Size) float64 { return math.Min(page.W/2-margin, (page
 
 // WriteJig writes a turning jig as a PDF at true size with a check bar.
 func WriteJig(w io.Writer, j Jig, opts ...Option) error {
-	g := &guide{size: measure.A4, format: func(mm float64) string { return fmt.Sprintf("%.1f mm", mm) }}
+	g := &guide{size: measure.A4, write: measure.Metric}
 	for _, o := range opts {
 		o(g)
 	}
@@ -75,7 +75,7 @@ func WriteJig(w io.Writer, j Jig, opts ...Option) error {
 	}
 	half := JigRoom(g.size)
 	if j.Reach() > half {
-		return &ErrJig{fmt.Sprintf("The jig reaches %s from its centre; the page has room for %s.", g.format(j.Reach()), g.format(half)), "Take fewer turns, a smaller image or a smaller gap."}
+		return &ErrJig{fmt.Sprintf("The jig reaches %s from its centre; the page has room for %s.", g.write.Length(j.Reach()), g.write.Length(half)), "Take fewer turns, a smaller image or a smaller gap."}
 	}
 	p, err := newPaper(g.size.W, g.size.H)
 	if err != nil {
@@ -111,7 +111,7 @@ func (g *guide) jig(j Jig) {
 	y := 24.0
 	for _, line := range p.wrap(p.f.text, 3, g.size.W-2*margin, fmt.Sprintf(
 		"Measure the check bar first. Paste the sheet on heavy card and cut the %s out along the line; mind the blade, cut away from your hand. Fix the panel on it, centre on centre. Strike at 1, turn to 2, and so on round. Images of %s stand %s from the centre with %s between them.",
-		kind, g.format(j.Width), g.format(j.Radius()), g.format(j.Gap))+j.secondWords(g.format)) {
+		kind, g.write.Length(j.Width), g.write.Length(j.Radius()), g.write.Length(j.Gap))+j.secondWords(g.write.Length)) {
 		p.text(p.f.text, 3, margin, y, -1, inkText, line)
 		y += 4.2
 	}

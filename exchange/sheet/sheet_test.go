@@ -96,3 +96,74 @@ func TestFrontSVGIsWellFormedAndInMillimetres(t *testing.T) {
 		}
 	}
 }
+
+// The work sheet of the moth: four pages at the most, none left nearly empty; each caution
+// once; the groups in the order people work; what to have at hand before the first step.
+// The pages are read back and measured by poppler, a program that is not ours.
+func TestTheWorkSheetIsShortAndSaysThingsOnce(t *testing.T) {
+	tool, err := exec.LookPath("pdftotext")
+	if err != nil {
+		t.Skip("poppler-utils is not installed: the words of the PDF are not read back")
+	}
+	k, err := demo.Kit()
+	require.NoError(t, err)
+	for _, c := range demo.Cards(k) {
+		for _, page := range []measure.Size{measure.Letter, measure.A4} {
+			t.Run(fmt.Sprintf("%s %.0f", c.Title, page.H), func(t *testing.T) {
+				pl := plan.Of(c, k)
+				var b bytes.Buffer
+				require.NoError(t, Guide(&b, c, k, pl, Page(page)))
+				file := filepath.Join(t.TempDir(), "guide.pdf")
+				require.NoError(t, os.WriteFile(file, b.Bytes(), 0o600))
+				info, err := exec.Command("pdfinfo", file).Output()
+				require.NoError(t, err)
+				var pages int
+				_, err = fmt.Sscan(regexp.MustCompile(`Pages:\s+(\d+)`).FindStringSubmatch(string(info))[1], &pages)
+				require.NoError(t, err)
+				assert.LessOrEqual(t, pages, 4)
+				out, err := exec.Command(tool, "-raw", file, "-").Output()
+				require.NoError(t, err)
+				all := strings.Join(strings.Fields(string(out)), " ")
+				for _, s := range pl.Steps {
+					for _, caution := range s.Cautions {
+						assert.Equal(t, 1, strings.Count(all, caution), caution)
+					}
+					assert.Contains(t, all, fmt.Sprintf("%d %s", s.Number, s.Title))
+				}
+				at := strings.Index(all, "Have at hand")
+				require.Positive(t, at)
+				for _, group := range []string{" Cut 1 ", "Stack the images", "Build the front", "Finish"} {
+					if group == "Stack the images" && !strings.Contains(all, group) {
+						continue // nothing is stacked on a card that is all printed
+					}
+					next := strings.Index(all, group)
+					assert.Greater(t, next, at, "%q comes later than what stands before it", group)
+					at = next
+				}
+				for n := 1; n <= pages; n++ {
+					page, err := exec.Command(tool, "-f", fmt.Sprint(n), "-l", fmt.Sprint(n), "-bbox-layout", file, "-").Output()
+					require.NoError(t, err)
+					lines := strings.Count(string(page), "<line ")
+					assert.Greater(t, lines, 8, "page %d has only %d lines", n, lines)
+					for _, m := range regexp.MustCompile(`xMax="([\d.]+)" yMax="([\d.]+)"`).FindAllStringSubmatch(string(page), -1) {
+						var x, y float64
+						_, _ = fmt.Sscan(m[1], &x)
+						_, _ = fmt.Sscan(m[2], &y)
+						assert.LessOrEqual(t, x, (c0(page, "width"))+0.5, "nothing runs off the page")
+						assert.LessOrEqual(t, y, (c0(page, "height"))+0.5)
+					}
+				}
+			})
+		}
+	}
+}
+
+// c0 reads a measure of the page from poppler's answer.
+func c0(page []byte, what string) float64 {
+	var v float64
+	m := regexp.MustCompile(`<page [^>]*` + what + `="([\d.]+)"`).FindSubmatch(page)
+	if m != nil {
+		_, _ = fmt.Sscan(string(m[1]), &v)
+	}
+	return v
+}

@@ -16,7 +16,7 @@ import (
 // template draws one page at true size: a title, what to do, the check bar, and
 // then what draw puts beneath; height is what draw needs, mm.
 func template(w io.Writer, opts []Option, title, words string, width, height float64, draw func(g *guide, y float64)) error {
-	g := &guide{size: measure.A4, format: func(mm float64) string { return fmt.Sprintf("%.1f mm", mm) }}
+	g := &guide{size: measure.A4, write: measure.Metric}
 	for _, o := range opts {
 		o(g)
 	}
@@ -34,7 +34,7 @@ func template(w io.Writer, opts []Option, title, words string, width, height flo
 	}
 	y += 4
 	if room := g.size.H - 22 - y; width > g.size.W-2*margin || height > room {
-		return &ErrJig{fmt.Sprintf("It takes %s × %s; the page has room for %s × %s.", g.format(width), g.format(height), g.format(g.size.W-2*margin), g.format(room)), "Make it smaller, or turn it on its side."}
+		return &ErrJig{fmt.Sprintf("It takes %s × %s; the page has room for %s × %s.", g.write.Length(width), g.write.Length(height), g.write.Length(g.size.W-2*margin), g.write.Length(room)), "Make it smaller, or turn it on its side."}
 	}
 	draw(g, y)
 	r := pdf.New(w, p.w, p.h, &pdf.Options{Compress: true})
@@ -92,7 +92,7 @@ func WriteCorner(w io.Writer, c Corner, opts ...Option) error {
 			p.region(at, place{x, y, 1}, none, inkText, 0.2)
 			p.line(x+c.X-4, y+c.Y, x+c.X+4, y+c.Y, 0.2, inkText)
 			p.line(x+c.X, y+c.Y-4, x+c.X, y+c.Y+4, 0.2, inkText)
-			p.text(p.f.text, 2.6, x, y+c.Paper.H+4, -1, quiet, fmt.Sprintf("Paper %s × %s; middle of the image %s from the left, %s from the top", g.format(c.Paper.W), g.format(c.Paper.H), g.format(c.X), g.format(c.Y)))
+			p.text(p.f.text, 2.6, x, y+c.Paper.H+4, -1, quiet, fmt.Sprintf("Paper %s × %s; middle of the image %s from the left, %s from the top", g.write.Length(c.Paper.W), g.write.Length(c.Paper.H), g.write.Length(c.X), g.write.Length(c.Y)))
 		})
 }
 

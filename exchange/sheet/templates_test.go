@@ -57,7 +57,7 @@ func TestCornerJigMeasuresTrue(t *testing.T) {
 	}
 	// The first long line is the rail's, the last the paper's foot.
 	assert.InDelta(t, 88, float64(rows[len(rows)-1]-rows[0])/perMM, 0.5)
-	assert.Contains(t, wordsOf(t, b.Bytes()), "Paper 120.0 mm × 80.0 mm")
+	assert.Contains(t, wordsOf(t, b.Bytes()), "Paper 120 mm × 80 mm")
 
 	c.X = 5
 	var bad *ErrJig

@@ -875,6 +875,11 @@ export interface components {
             after: components["schemas"]["Need"][];
             cautions: string[];
             detail: string;
+            /**
+             * @description the stretch of work it belongs to
+             * @enum {string}
+             */
+            group: "cut" | "ink and print" | "stack the images" | "build the front" | "finish";
             id: components["schemas"]["Step"];
             /** @description ink id */
             ink?: string;

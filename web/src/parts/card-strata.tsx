@@ -66,7 +66,7 @@ function rowsOf(card: Card, plan: Plan, state: State, value: (id: string) => str
 			parts:
 				e?.sheet || flat
 					? undefined
-					: w?.layers.filter((x) => x.thick > 0).map((x, n) => ({ thick: x.thick, lift: n > 0 ? x.lift : 0, body: x.paper, top: x.dry })),
+					: w?.layers.filter((x) => x.thick > 0).map((x) => ({ thick: x.thick, z: x.z1 - x.thick, lift: x.lift, foam: x.foam, body: x.paper, top: x.dry })),
 			at: { z: p.z0, w: p.w, box: { x: e?.place.x ?? 0, y: e?.place.y ?? 0, w: p.w, h: p.h } },
 		};
 	});

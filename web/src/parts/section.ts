@@ -1,7 +1,10 @@
 /** A piece that a composite thing is built of. */
 export interface Part {
 	thick: number; // mm
-	lift: number; // mm of foam beneath
+	/** Over the underside of the whole, mm. */
+	z: number;
+	lift: number; // mm beneath
+	foam?: boolean;
 	body: string;
 	top: string;
 }
@@ -127,24 +130,26 @@ function card(rows: Stratum[], height: number, wide: number): Section {
 		const in0 = r.foam ? inset : 2;
 		const gap = r.lift > 0 ? { x0: x0 + in0, x1: x1 - in0, y0: y(z), y1: y(z - r.lift) } : undefined;
 		const slab = { x0, x1, y0: flat ? y(z) - 3 : y(z + r.thick), y1: y(z) };
-		return { ...slab, film: flat, gap, parts: flat ? [] : pile(slab, r.parts ?? []), label: 0 };
+		return { ...slab, film: flat, gap, parts: flat ? [] : pile(slab, r.parts ?? [], factor), label: 0 };
 	});
 	return { drawn, height, factor, film: 3 };
 }
 
-/** The pieces of a composite inside its slab, each with its share of the height and a little
- * narrower than the one beneath. */
-function pile(s: Slab, parts: Part[]): Drawn["parts"] {
-	const total = parts.reduce((n, p) => n + p.thick + p.lift, 0) || 1;
-	let y = s.y1;
-	const tall = s.y1 - s.y0;
-	const step = Math.min(6, ((s.x1 - s.x0) * 0.28) / Math.max(1, parts.length - 1));
+/** The pieces of a composite inside its slab at their true heights: those at one height stand
+ * beside each other, and what lies higher is a little narrower than what lies lower. */
+function pile(s: Slab, parts: Part[], factor: number): Drawn["parts"] {
+	const meet = (a: Part, b: Part) => a.z < b.z + b.thick - 1e-6 && b.z < a.z + a.thick - 1e-6;
+	const wide = s.x1 - s.x0;
 	return parts.map((p, i) => {
-		const [x0, x1] = [s.x0 + i * step, s.x1 - i * step];
-		const lift = (p.lift / total) * tall;
-		const h = (p.thick / total) * tall;
-		const gap = p.lift > 0.5 ? { x0: x0 + 4, x1: x1 - 4, y0: y - lift, y1: y } : undefined;
-		y -= lift + h;
-		return { x0, x1, y0: y, y1: y + h, body: p.body, top: p.top, gap };
+		const with_ = parts.filter((o) => meet(p, o));
+		const at = parts.slice(0, i).filter((o) => meet(p, o)).length;
+		const inset = Math.min(0.24, 0.035 * parts.filter((o) => !meet(p, o) && o.z < p.z).length) * wide;
+		const each = (wide - 2 * inset) / with_.length;
+		const x0 = s.x0 + inset + at * each;
+		const x1 = x0 + each;
+		const y1 = s.y1 - p.z * factor;
+		const side = Math.min(6, each * 0.16);
+		const gap = p.foam && p.lift > 0 ? { x0: x0 + side, x1: x1 - side, y0: y1, y1: y1 + p.lift * factor } : undefined;
+		return { x0, x1, y0: y1 - p.thick * factor, y1, body: p.body, top: p.top, gap };
 	});
 }

@@ -4,13 +4,19 @@ import type { State } from "../api/client";
 export type Settings = State["settings"];
 
 const inch = 25.4;
+/** The nearest whole number; what lies just between two goes to the even one, as in the core. */
+export function nearest(x: number): number {
+	const low = Math.floor(x);
+	return Math.abs(x - low - 0.5) < 1e-6 ? low + (Math.abs(low) % 2) : Math.round(x);
+}
+
 const minus = (v: number, least: number) => (v < -least ? "−" : "");
 
 /** A length: fractions of an inch as fine as chosen, or millimetres to a tenth. Reading
  * lengths is the core's work; this only writes them. */
 export function length(mm: number, s: Settings, unit = true): string {
-	if (s.unit === "mm") return `${minus(mm, 0.05)}${Math.abs(Math.round(mm * 10) / 10)}${unit ? " mm" : ""}`;
-	const n = Math.round((Math.abs(mm) / inch) * s.den);
+	if (s.unit === "mm") return `${minus(mm, 0.05)}${Math.abs(nearest(mm * 10) / 10)}${unit ? " mm" : ""}`;
+	const n = nearest((Math.abs(mm) / inch) * s.den);
 	let num = n % s.den;
 	let den: number = s.den;
 	while (num > 0 && num % 2 === 0) [num, den] = [num / 2, den / 2];

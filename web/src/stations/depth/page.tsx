@@ -36,7 +36,7 @@ export default function Depth() {
 							<FrontWithCut y={y} onCut={setCut} />
 							<Box flex="1" minW={0}>
 								<Box fontSize="13px" display="flex" gap="10px" alignItems="center">
-									<span>Cut at</span>
+									<span style={{ whiteSpace: "nowrap" }}>Cut at</span>
 									<Slider label="Height of the cut" min={0} max={c.base.h} step={0.5} v={y} set={setCut} say={(v) => `${length(v, s)} from the top`} />
 									<b style={{ whiteSpace: "nowrap" }}>{length(y, s)} from the top</b>
 								</Box>
@@ -141,6 +141,7 @@ function SideView({ slabs }: { slabs: S["Slab"][] }) {
 	// As high as its room lets it be, by a whole number.
 	const mag = Math.max(3, Math.min(40, Math.floor(((W + 20) * room - 8) / Math.max(d.total, 2))));
 	const H = Math.max(d.total, 2) * mag + 4;
+	const each = s.unit === "in" ? 25.4 / 20 : 1;
 	const y = (z: number) => H - z * mag;
 	const leaf = d.base / 2;
 	const px = (W + 20) / 830; // mm on the drawing to a point on the screen
@@ -157,13 +158,13 @@ function SideView({ slabs }: { slabs: S["Slab"][] }) {
 							<circle cx={2 * px} cy={2 * px} r={0.8 * px} fill={hue.rule} />
 						</pattern>
 					</defs>
-					{[0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10]
+					{Array.from({ length: 40 }, (_, i) => i * each)
 						.filter((z) => z * mag < H)
 						.map((z) => (
 							<g key={z}>
 								<line x1={-4} x2={W} y1={y(z)} y2={y(z)} stroke={hue.bed} strokeWidth={0.2} />
 								<text x={-5} y={y(z) + 4 * px} fontSize={12.5 * px} textAnchor="end" fill={hue.quiet}>
-									{z} mm
+									{thin(z, s)}
 								</text>
 							</g>
 						))}

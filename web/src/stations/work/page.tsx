@@ -5,9 +5,8 @@ import type { Act } from "../../api/client";
 import { CardStrata } from "../../parts/card-strata";
 import { StationFrame } from "../../parts/station";
 import { Button } from "../../ui/button";
-import { Check } from "../../ui/check";
-import { hue } from "../../ui/colours";
 import { typing } from "../../ui/keys";
+import { Steps } from "./steps";
 import { Select } from "../../ui/select";
 
 /** Work: one step at a time, readable from a metre and a half; ticked steps are remembered. */
@@ -116,42 +115,7 @@ export default function Work() {
 							</h2>
 							{(b.card.order?.length ?? 0) > 0 && <Button onClick={() => b.edit({ order: { steps: [] } })}>Proposed order</Button>}
 						</Box>
-						<ol style={{ listStyle: "none", margin: "8px 0 0", padding: 0 }}>
-							{steps.map((s) => (
-								<li
-									key={s.key}
-									style={{ display: "flex", gap: 8, alignItems: "center", background: s.key === at?.key ? hue.white : undefined, padding: "2px 4px" }}
-								>
-									<Check bare label={`Step ${s.number} done: ${s.title}`} on={b.done(s)} set={(on) => tick(s, on)} />
-									<button
-										type="button"
-										onClick={() => b.pick({ step: s.key })}
-										style={{
-											flex: 1,
-											textAlign: "left",
-											background: "none",
-											border: 0,
-											padding: "5px 0",
-											cursor: "pointer",
-											color: b.done(s) ? hue.quiet : hue.text,
-											fontWeight: s.key === at?.key ? 700 : 400,
-										}}
-									>
-										{s.number} {s.title}
-									</button>
-									{s.key === at?.key && (
-										<span style={{ display: "flex", gap: 2 }}>
-											<Button onClick={() => move(s.key, -1)} px="6px" aria-label="Do this step earlier">
-												↑
-											</Button>
-											<Button onClick={() => move(s.key, 1)} px="6px" aria-label="Do this step later">
-												↓
-											</Button>
-										</span>
-									)}
-								</li>
-							))}
-						</ol>
+						<Steps steps={steps} at={at} onTick={tick} onMove={move} />
 					</Box>
 				</div>
 			}

@@ -1,0 +1,199 @@
+package work
+
+import (
+	"fmt"
+	"slices"
+
+	"ochrestone/core/build"
+	"ochrestone/core/card"
+	"ochrestone/core/kit"
+)
+
+// Group is a stretch of the work that is done in one go, as people work.
+type Group string
+
+// Groups, in the order they are usually met.
+const (
+	CutGroup    Group = "cut"
+	InkGroup    Group = "ink and print"
+	StackGroup  Group = "stack the images"
+	BuildGroup  Group = "build the front"
+	FinishGroup Group = "finish"
+)
+
+// groupOf is the group of a phase.
+func groupOf(phase int) Group {
+	switch phase {
+	case phaseCut:
+		return CutGroup
+	case phaseInk, phaseHeat:
+		return InkGroup
+	case phasePop, phaseStack:
+		return StackGroup
+	case phaseFlat, phaseRaise, phaseMount:
+		return BuildGroup
+	}
+	return FinishGroup
+}
+
+// Told returns acts in their order as they are told to a person: each with its group, and
+// each caution once, where it first matters.
+func Told(acts []Act) []Act {
+	out := slices.Clone(acts)
+	said := map[string]bool{}
+	for i := range out {
+		out[i].Group = groupOf(out[i].phase)
+		fresh := []string{}
+		for _, c := range out[i].Cautions {
+			if !said[c] {
+				fresh = append(fresh, c)
+			}
+			said[c] = true
+		}
+		out[i].Cautions = fresh
+	}
+	return out
+}
+
+// Supply is a sort of thing to have at hand before the work begins.
+type Supply struct {
+	Kind  string // what sort: tools, cardstock, inks, ...
+	Names []string
+}
+
+// AtHand lists what the acts of a card use: tools, cardstock with the number of pieces
+// out of each, sets, inks from the lightest, what holds parts. Kinds of which nothing is
+// used are left out.
+func AtHand(b *build.Build, acts []Act) []Supply {
+	return slices.DeleteFunc([]Supply{
+		{"Tools", tools(b, acts)}, {"Cardstock", papers(b)}, {"Sets", sets(b)}, {"Inks", inks(b, acts)}, {"To hold it", holders(b)},
+	}, func(s Supply) bool { return len(s.Names) == 0 })
+}
+
+// tools are those that the kinds of acts ask for.
+func tools(b *build.Build, acts []Act) []string {
+	var out []string
+	want := func(name string, used func(Act) bool) {
+		if slices.ContainsFunc(acts, used) {
+			out = append(out, name)
+		}
+	}
+	stamped := slices.ContainsFunc(b.Made, func(m build.Made) bool { return of(b, m) == kit.StampSet })
+	want("trimmer, score board", func(a Act) bool { return a.ID.Verb == Fold })
+	want("die machine and its plates", func(a Act) bool { return a.ID.Verb == Cut && a.ID.Motif != "" })
+	if stamped {
+		want("hinged positioner, magnets", func(a Act) bool { return a.Kind == PrintAct })
+	}
+	want("masking paper", func(a Act) bool { return a.Kind == MaskAct })
+	want("a brush for each ink", func(a Act) bool { return a.Kind == InkAct })
+	want("hot air tool", func(a Act) bool { return a.Kind == HeatAct })
+	want("pick, tweezers, low-tack tape", func(a Act) bool { return a.Kind == PopAct })
+	return out
+}
+
+func of(b *build.Build, m build.Made) kit.SetKind {
+	if s, ok := b.Stock.Set(m.Image.Motif.Set); ok {
+		return s.Kind
+	}
+	return ""
+}
+
+func papers(b *build.Build) []string {
+	n := map[string]int{b.Card.Base.Paper: 1}
+	order := []string{b.Card.Base.Paper}
+	for _, p := range b.Pieces {
+		if p.Print() || p.Stock == "" {
+			continue
+		}
+		if n[p.Stock] == 0 {
+			order = append(order, p.Stock)
+		}
+		n[p.Stock] += max(1, p.Plies)
+	}
+	var out []string
+	for _, id := range order {
+		if id == "" {
+			continue
+		}
+		what := "pieces"
+		if n[id] == 1 {
+			what = "piece"
+		}
+		out = append(out, fmt.Sprintf("%s (%d %s)", b.Stock.PaperName(id), n[id], what))
+	}
+	return out
+}
+
+func sets(b *build.Build) []string {
+	var out []string
+	for _, m := range b.Made {
+		if s, ok := b.Stock.Set(m.Image.Motif.Set); ok && !slices.Contains(out, s.Name) {
+			out = append(out, s.Name)
+		}
+	}
+	return out
+}
+
+func inks(b *build.Build, acts []Act) []string {
+	type shade struct {
+		name string
+		l    float64
+	}
+	tone := map[string]float64{}
+	for _, a := range acts {
+		if a.Ink != "" {
+			tone[a.Ink] = a.tone
+		}
+	}
+	var all []shade
+	for id, l := range tone {
+		all = append(all, shade{b.Stock.InkName(id), l})
+	}
+	slices.SortFunc(all, func(x, y shade) int {
+		switch {
+		case x.l != y.l:
+			if x.l > y.l {
+				return -1
+			}
+			return 1
+		case x.name < y.name:
+			return -1
+		}
+		return 1
+	})
+	var out []string
+	for _, s := range all {
+		out = append(out, s.name)
+	}
+	return out
+}
+
+func holders(b *build.Build) []string {
+	var out []string
+	add := func(bonds []card.Bond) {
+		for _, h := range bonds {
+			name := ""
+			if s, ok := b.Stock.Spacer(h.Spacer); ok {
+				name = s.Name
+			} else if a, ok := b.Stock.Adhesive(h.Adhesive); ok {
+				name = a.Name
+			} else if h.Spacer == "" && h.Adhesive == "" {
+				name = "glue"
+			}
+			if name != "" && !slices.Contains(out, name) {
+				out = append(out, name)
+			}
+		}
+	}
+	for _, t := range b.Things {
+		add(t.Element.Bonds)
+	}
+	for _, m := range b.Made {
+		for _, l := range m.Image.Motif.Layers {
+			if l.Make == card.Cut {
+				add(l.Bonds)
+			}
+		}
+	}
+	return out
+}
