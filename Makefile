@@ -1,6 +1,7 @@
 # make demo    builds everything and serves the demo on 127.0.0.1 (PORT changes 8420)
 # make test    installs what the tests need and runs them all
 # make quick   the core alone, in under half a minute
+# make page-bench  the page's own speed, by the browser's clock
 SHELL := /bin/bash
 export GOFLAGS := -buildvcs=false
 export CGO_ENABLED := 0
@@ -9,7 +10,7 @@ GO_DIRS := arch cmd core demo e2e exchange server store tools vision web/web.go
 GO_SRC := $(shell find cmd core demo exchange server store vision -name '*.go' -o -name '*.sql' -o -name '*.svg' -o -name '*.woff') go.mod go.sum web/web.go
 WEB_SRC := $(shell find web/src web/public web/index.html web/vite.config.ts -type f 2>/dev/null)
 
-.PHONY: demo demo-reset build test quick check bench explore fuzz hostile shots types clean
+.PHONY: demo demo-reset build test quick check bench page-bench explore fuzz hostile shots types clean
 
 demo: bin/ochrestone
 	PORT=$(PORT) ./bin/ochrestone demo
@@ -39,6 +40,7 @@ types: build
 
 test: build
 	bash tools/chromium.sh
+	cd web && npx vitest run
 	go test -timeout 8m $$(go list ./... | grep -v /e2e)
 	go test -timeout 8m ./e2e
 
@@ -59,6 +61,11 @@ check: build
 
 bench: build
 	go test -run '^$$' -bench . -benchtime 5x -timeout 60m ./...
+
+# The page alone: the first picture, taps, drags; run it on a machine left alone.
+page-bench: build
+	bash tools/chromium.sh
+	go test -run '^$$' -bench Page -benchtime 3x -timeout 20m ./e2e
 
 # Every reader with bytes nobody would write, ten minutes each (FUZZTIME changes it).
 fuzz: build

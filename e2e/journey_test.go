@@ -131,14 +131,17 @@ func TestTwoTabs(t *testing.T) {
 }
 
 // TestEveryViewIsAccessible runs axe-core on every main view, at the design
-// size and on a tablet.
+// size and on a tablet, and on Work on a phone.
 func TestEveryViewIsAccessible(t *testing.T) {
 	t.Parallel()
 	axe, err := os.ReadFile(filepath.Join(root(t), "web", "node_modules", "axe-core", "axe.min.js"))
 	require.NoError(t, err)
-	views := []string{"/", "/stores/inks", "/stores/cardstock", "/stores/spacers", "/stores/adhesives", "/stores/envelopes", "/stores/sets", "/stores/data",
+	views := []string{"/", "/stores/inks", "/stores/cardstock", "/stores/spacers", "/stores/adhesives", "/stores/envelopes", "/stores/sets", "/stores/data", "/looks-for",
 		"/card/lamp-sitters/pieces", "/card/lamp-sitters/inks", "/card/lamp-sitters/register", "/card/lamp-sitters/front", "/card/lamp-sitters/depth", "/card/lamp-sitters/work", "/card/five-beetles/inks"}
-	for _, size := range [][2]int{{1280, 800}, {1024, 768}} {
+	for _, size := range [][2]int{{1280, 800}, {1024, 768}, {390, 844}} {
+		if size[0] < 760 {
+			views = []string{"/card/lamp-sitters/work", "/card/five-beetles/work"}
+		}
 		t.Run(fmt.Sprintf("%dx%d", size[0], size[1]), func(t *testing.T) {
 			p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
 			ctx := browser(t, size[0], size[1])

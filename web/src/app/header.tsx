@@ -39,7 +39,9 @@ export function Header({ children, right }: { children?: ReactNode; right?: Reac
 		<Box as="header" bg="sheet" borderBottom="1px solid {colors.line}" display="flex" alignItems="center" gap="14px" px="20px" minH="50px" flexWrap="wrap">
 			<Link to="/" style={{ display: "flex", gap: 10, alignItems: "center", textDecoration: "none", color: hue.text }}>
 				<Mark />
-				<span style={{ font: '700 21px "Bricolage Grotesque"' }}>Ochrestone</span>
+				<span className="wordmark" style={{ font: '700 21px "Bricolage Grotesque"' }}>
+					Ochrestone
+				</span>
 			</Link>
 			{children}
 			<Box flex="1" />

@@ -61,9 +61,9 @@ export function Stones({ station }: { station: string }) {
 									</>
 								)}
 							</svg>
-							{title}
+							<span className="stone-title">{title}</span>
 						</Link>
-						{i + 1 < stations.length && <Box flex="1" h="1px" bg={hue.rule} minW="12px" mx="10px" />}
+						{i + 1 < stations.length && <Box className="way" flex="1" h="1px" bg={hue.rule} minW="12px" mx="10px" />}
 					</Box>
 				);
 			})}

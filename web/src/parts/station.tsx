@@ -19,7 +19,7 @@ export function StationFrame(p: { station: string; table: ReactNode; middle?: Re
 			<Splitter
 				id={`${middle ? "rail" : "plain"}${narrow ? " narrow" : ""}`}
 				label="How wide the table is"
-				begin={middle ? (narrow ? 62 : 57) : narrow ? 71 : 69}
+				begin={middle ? 62 : narrow ? 71 : 69}
 				least={50}
 				most={80}
 				first={

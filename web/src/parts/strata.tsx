@@ -23,21 +23,21 @@ export function Strata({
 	foot?: string;
 	title?: string;
 }) {
-	const ref = useRef<HTMLElement>(null);
-	const [room, setRoom] = useState({ w: 384, h: 420 });
+	const ref = useRef<HTMLDivElement>(null);
+	const [room, setRoom] = useState({ w: 352, h: 420 });
 	useLayoutEffect(() => {
 		const el = ref.current;
 		if (!el) return;
-		const watch = new ResizeObserver(() => setRoom({ w: el.clientWidth - 32, h: el.clientHeight - 118 }));
+		const watch = new ResizeObserver(() => setRoom({ w: el.clientWidth, h: el.clientHeight - 4 }));
 		watch.observe(el);
 		return () => watch.disconnect();
 	}, []);
 	// The labels take as much height as there is, within reason; the section is drawn to it.
-	const each = room.h / Math.max(3, rows.length);
+	const each = (room.h - 12) / Math.max(3, rows.length);
 	// Where there is little, a label is one line.
 	const terse = each < 34;
 	const pitch = Math.max(terse ? 22 : 34, Math.min(60, each));
-	const wide = Math.round(Math.max(78, Math.min(190, room.w * 0.37)));
+	const wide = Math.round(Math.max(70, Math.min(190, room.w * (terse ? 0.29 : 0.37))));
 	const drawn = useMemo(() => section(rows, pitch, wide), [rows, pitch, wide]);
 	const factor = drawn.factor * (25.4 / 96);
 	// The rows see the latest of what to do without being drawn again for it.
@@ -72,7 +72,6 @@ export function Strata({
 	return (
 		<Box
 			as="section"
-			ref={ref}
 			aria-label="Strata"
 			className="strata"
 			bg="sheet"
@@ -81,7 +80,6 @@ export function Strata({
 			display="flex"
 			flexDirection="column"
 			minH={0}
-			overflow="auto"
 		>
 			<div style={{ display: "flex", justifyContent: "space-between", alignItems: "baseline" }}>
 				<h2 style={{ fontSize: 16 }}>{title}</h2>
@@ -91,40 +89,42 @@ export function Strata({
 				style={{ color: hue.quiet, fontSize: 12 }}
 				title="A section through the stack, as a geologist reads ground from a drilled sample. A print is a film: it has no height."
 			>
-				A section, thickness {Math.round(factor)} times true; prints are films
+				Thickness {Math.round(factor)} times true; prints are films
 			</div>
 			{rows.length === 0 && <div style={{ color: hue.quiet, marginTop: 16 }}>Nothing is stacked yet.</div>}
-			<svg
-				width={room.w}
-				height={drawn.height}
-				style={{ marginTop: 6, overflow: "visible", flex: "none" }}
-				// biome-ignore lint/a11y/noNoninteractiveElementToInteractiveRole: a section that is chosen from; its strata are options with the keys of a list
-				role="listbox"
-				aria-label={`Strata, ${what}`}
-			>
-				{drawn.drawn.map((s, i) => (
-					<Row
-						key={rows[i].id}
-						r={rows[i]}
-						s={s}
-						i={i}
-						on={rows[i].id === selected}
-						tab={rows[i].id === selected || (!any && i === 0)}
-						wide={wide}
-						w={room.w}
-						terse={terse}
-						onPick={pick}
-						onKey={key}
-					/>
-				))}
-				<defs>
-					<pattern id="foam" width="6" height="6" patternUnits="userSpaceOnUse">
-						<rect width="6" height="6" fill={hue.sheet} />
-						<circle cx="2" cy="2" r="1" fill={hue.bench} />
-						<circle cx="5" cy="5" r="0.8" fill={hue.bench} />
-					</pattern>
-				</defs>
-			</svg>
+			<div ref={ref} style={{ flex: 1, minHeight: 120, marginTop: 6, overflow: "hidden auto" }}>
+				<svg
+					width={room.w}
+					height={drawn.height}
+					style={{ display: "block" }}
+					// biome-ignore lint/a11y/noNoninteractiveElementToInteractiveRole: a section that is chosen from; its strata are options with the keys of a list
+					role="listbox"
+					aria-label={`Strata, ${what}`}
+				>
+					{drawn.drawn.map((s, i) => (
+						<Row
+							key={rows[i].id}
+							r={rows[i]}
+							s={s}
+							i={i}
+							on={rows[i].id === selected}
+							tab={rows[i].id === selected || (!any && i === 0)}
+							wide={wide}
+							w={room.w}
+							terse={terse}
+							onPick={pick}
+							onKey={key}
+						/>
+					))}
+					<defs>
+						<pattern id="foam" width="6" height="6" patternUnits="userSpaceOnUse">
+							<rect width="6" height="6" fill={hue.sheet} />
+							<circle cx="2" cy="2" r="1" fill={hue.bench} />
+							<circle cx="5" cy="5" r="0.8" fill={hue.bench} />
+						</pattern>
+					</defs>
+				</svg>
+			</div>
 			{foot && <div style={{ borderTop: `1px solid ${hue.line}`, marginTop: 8, paddingTop: 8, fontWeight: 700, fontSize: 13 }}>{foot}</div>}
 		</Box>
 	);
@@ -154,6 +154,8 @@ const alike = (a: object, b: object) => JSON.stringify(a) === JSON.stringify(b);
 const Row = memo(
 	function Row({ r, s, i, on, tab, wide, w, terse, onPick, onKey }: RowProps) {
 		const x = wide + 30;
+		// Where there is little room the figure stands beneath the name.
+		const under = !terse && w - x < 210;
 		const letters = (px: number) => Math.floor((w - x - 4) / px);
 		const mid = (s.y0 + s.y1) / 2;
 		// From a piece of a composite that is as high as its middle: the higher ones are narrower.
@@ -200,15 +202,22 @@ const Row = memo(
 				<path d={leader(start, mid, s.label + 2, wide)} fill="none" stroke={on ? hue.ochre : hue.rule} strokeWidth={on ? 1.8 : 0.9} />
 				<circle cx={start} cy={mid} r={2} fill={on ? hue.ochre : hue.rule} stroke={hue.sheet} strokeWidth={0.8} />
 				<text x={x} y={terse ? s.label + 3 : s.label} fontSize={13} fontWeight={700} fill={hue.text}>
-					{i + 1} {cut(r.name, letters(6.9) - 2 - (r.value ? r.value.length + 1 : 0))}
+					{i + 1} {cut(r.name, letters(6.9) - 2 - (r.value && !under ? r.value.length + 1 : 0))}
 				</text>
 				{!terse && (
 					<text x={x} y={s.label + 14} fontSize={12} fill={hue.quiet}>
-						{cut(r.sub, letters(5.8))}
+						{cut(r.sub, letters(5.8) - (r.value && under ? Math.ceil(r.value.length * 1.3) : 0))}
 					</text>
 				)}
 				{r.value && (
-					<text x={w - 4} y={terse ? s.label + 4 : s.label + 1} fontSize={13.5} fontWeight={700} textAnchor="end" fill={hue.text}>
+					<text
+						x={w - 4}
+						y={terse ? s.label + 4 : under ? s.label + 14 : s.label + 1}
+						fontSize={terse ? 12.5 : 13.5}
+						fontWeight={700}
+						textAnchor="end"
+						fill={hue.text}
+					>
 						{r.value}
 					</text>
 				)}

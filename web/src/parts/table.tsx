@@ -37,11 +37,11 @@ export function Table({
 		return () => watch.disconnect();
 	}, []);
 	const edge = 24;
-	const room = { w: size.w - edge - 24, h: size.h - edge - 24 };
+	const room = { w: Math.max(1, size.w - edge - 24), h: Math.max(1, size.h - edge - 24) };
 	const box = typeof shown === "function" ? shown(room) : shown;
 	const scale = Math.max(0.1, Math.min(room.w / box.w, room.h / box.h));
-	const w = (size.w - edge) / scale;
-	const h = (size.h - edge) / scale;
+	const w = Math.max(1, size.w - edge) / scale;
+	const h = Math.max(1, size.h - edge) / scale;
 	const left = box.x - (w - box.w) / 2;
 	const top = box.y - (h - box.h) / 2;
 	const o = origin ?? { x: box.x, y: box.y };
@@ -55,8 +55,8 @@ export function Table({
 			</svg>
 			{/* biome-ignore lint/a11y/useSemanticElements: a drawing has no fieldset; the group is named */}
 			<svg
-				width={size.w - edge}
-				height={size.h - edge}
+				width={Math.max(1, size.w - edge)}
+				height={Math.max(1, size.h - edge)}
 				style={{ position: "absolute", left: edge, top: edge, color: ink }}
 				viewBox={`${left} ${top} ${w} ${h}`}
 				role="group"
@@ -78,9 +78,12 @@ const aside = 236;
 function nextTo(b: Box, t: { left: number; top: number; scale: number; edge: number; w: number; h: number }) {
 	const right = t.edge + (b.x + b.w - t.left) * t.scale + 12;
 	const left = t.edge + (b.x - t.left) * t.scale - 12 - aside;
-	const x = right + aside <= t.w - 8 || left < t.edge + 8 ? Math.min(right, t.w - aside - 8) : left;
 	const y = t.edge + (b.y - t.top) * t.scale;
-	return { left: x, top: Math.max(t.edge + 8, Math.min(y, t.h - 130)) };
+	const top = Math.max(t.edge + 8, Math.min(y, t.h - 130));
+	if (right + aside <= t.w - 8) return { left: right, top };
+	if (left >= t.edge + 8) return { left, top };
+	// No room at either side: in the corner, where the fewest things lie.
+	return { right: 8, bottom: 8 };
 }
 
 function Ruler({

@@ -35,7 +35,7 @@ export function Form() {
 			<Box style={row}>
 				<LengthField label="Centre, across" mm={e.place.x} onSet={(x) => put({ x })} />
 				<LengthField label="Centre, down" mm={e.place.y} onSet={(y) => put({ y })} />
-				<NumberField label="Turn (degrees)" step={1} v={Math.round(e.place.turn * 10) / 10} set={(n) => put({ turn: n })} width="72px" />
+				<NumberField saved label="Turn" unit="°" step={1} v={Math.round(e.place.turn * 10) / 10} set={(n) => put({ turn: n })} width="72px" />
 				<HeldField bonds={e.bonds} onChange={(bonds) => b.edit({ hold: { element: e.id, bonds } })} />
 				{m && m.colourways.length > 1 && (
 					<Select label="Colourway" value={e.image?.colourway} onChange={(v) => b.edit({ recolour: { elements: { [e.id]: v } } })}>
@@ -68,6 +68,7 @@ export function Form() {
 				{e.gems && (
 					<>
 						<NumberField
+							saved
 							label="How many"
 							min={1}
 							max={200}

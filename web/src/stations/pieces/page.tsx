@@ -152,9 +152,9 @@ function LayerForm() {
 				<option value="fills">fills a blank</option>
 				<option value="offset">offset on purpose</option>
 			</Select>
-			<NumberField label="Tone rank" min={1} max={99} v={l.rank} set={(n) => n >= 1 && set({ rank: n })} width="64px" />
+			<NumberField saved label="Tone rank" min={1} max={99} v={l.rank} set={(n) => n >= 1 && set({ rank: n })} width="64px" />
 			<Check label="Accent" on={l.accent ?? false} set={(on) => set({ accent: on })} />
-			<NumberField label="Copies" min={1} max={9} v={l.copies} set={(n) => n >= 1 && set({ copies: n })} width="56px" />
+			<NumberField saved label="Copies" min={1} max={9} v={l.copies} set={(n) => n >= 1 && set({ copies: n })} width="56px" />
 			{l.make === "cut" && <Check label="Stamped, then cut" on={l.after ?? false} set={(on) => set({ after: on })} />}
 			{l.make === "cut" && <HeldField bonds={l.bonds} onChange={(bonds) => b.motif && b.edit({ hold: { motif: b.motif.id, layer: l.id, bonds } })} />}
 			<Box fontSize="13px" flexBasis="100%">

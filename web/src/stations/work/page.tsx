@@ -6,8 +6,8 @@ import { CardStrata } from "../../parts/card-strata";
 import { StationFrame } from "../../parts/station";
 import { Button } from "../../ui/button";
 import { typing } from "../../ui/keys";
-import { Steps } from "./steps";
 import { Select } from "../../ui/select";
+import { Steps } from "./steps";
 
 /** Work: one step at a time, readable from a metre and a half; ticked steps are remembered. */
 export default function Work() {
