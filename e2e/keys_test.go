@@ -76,7 +76,7 @@ func TestFirstCardByKeysAlone(t *testing.T) {
 	do(t, ctx, "suggest them", tabTo("the button", called("Suggest inks")), press(kb.Enter), seen(`button[title^="Weakest pair"]`),
 		tabTo("the first", "e.title?.startsWith('Weakest pair')"), press(kb.Enter), says("Saved, change 2"))
 	do(t, ctx, "one layer a step darker", tabTo("a stratum", "e.classList.contains('stratum')"), press(kb.ArrowUp), press("."), says("Saved, change 3"))
-	do(t, ctx, "register", press("3"), says("Where to look"), tabTo("the tabs", "e.getAttribute('role') === 'tab'"), press(kb.ArrowRight), press(kb.ArrowRight), press(kb.ArrowRight), says("What the eye forgives"))
+	do(t, ctx, "register", press("3"), says("Where to look"), tabTo("the tabs", "e.getAttribute('role') === 'tab'"), press(kb.ArrowRight), seen(`[role=tab][aria-selected=true]:nth-child(2):focus`), press(kb.ArrowRight), seen(`[role=tab][aria-selected=true]:nth-child(3):focus`), press(kb.ArrowRight), says("What the eye forgives"))
 	do(t, ctx, "how wide the table is", tabTo("the bar", "e.getAttribute('role') === 'separator'"))
 	was := read[float64](t, ctx, `document.querySelector(".place").clientWidth`)
 	do(t, ctx, "wider", press(kb.ArrowRight), press(kb.ArrowRight))
