@@ -11,6 +11,8 @@ import (
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto/cdp"
+	"github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/require"
 )
@@ -35,13 +37,19 @@ func BenchmarkPage(b *testing.B) {
 	open := func(path string) {
 		do(b, ctx, path, chromedp.Navigate(p.URL+path), seen(".stratum"), chromedp.Sleep(800*time.Millisecond))
 	}
+	// The thing being made is on the table: the frame after its outlines are there.
+	watch := `new MutationObserver((_, o) => { if (document.querySelector(".place svg path")) { o.disconnect(); requestAnimationFrame(() => setTimeout(() => { window.__useful = performance.now() })) } }).observe(document, { childList: true, subtree: true })`
+	do(b, ctx, "watch", chromedp.Func(func(ctx context.Context, t *chromedp.Target) error {
+		_, err := cdp.Call(ctx, t, page.AddScriptToEvaluateOnNewDocument, page.AddScriptToEvaluateOnNewDocumentParams{Source: watch})
+		return err
+	}))
 	b.Run("first picture", func(b *testing.B) {
 		for range b.N {
 			do(b, ctx, "away", chromedp.Navigate("about:blank"))
 			do(b, ctx, "open", chromedp.Navigate(p.URL+"/card/lamp-sitters/pieces"), seen(".stratum"))
-			useful := read[float64](b, ctx, `performance.getEntriesByType("paint").find(e => e.name === "first-contentful-paint")?.startTime ?? 0`)
-			b.ReportMetric(useful, "ms-first-paint")
-			b.ReportMetric(read[float64](b, ctx, `Promise.resolve(performance.now())`), "ms-card-seen")
+			useful := read[float64](b, ctx, "window.__useful")
+			b.ReportMetric(useful, "ms-useful-paint")
+			b.ReportMetric(0, "ns/op")
 		}
 	})
 	taps := func(b *testing.B, path string) {

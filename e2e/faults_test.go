@@ -3,8 +3,10 @@ package e2e
 import (
 	"path/filepath"
 	"testing"
+	"time"
 
 	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/assert"
 )
 
 // A fault in one station leaves the rest of the page standing, and the station comes
@@ -20,9 +22,31 @@ func TestAFaultStaysInItsStation(t *testing.T) {
 		seen(`nav[aria-label="Stations"]`))
 	do(t, ctx, "it comes back", eval(`Number.prototype.toFixed = window.kept`), button("Try again"), says("thick"), gone("could not be drawn"))
 	quiet(ctx, "no figures today")
+	do(t, ctx, "the bench", css(`header a[href="/"]`), says("Cards in hand"))
 	p.stop()
-	do(t, ctx, "a part of the page that cannot be fetched", station("front"), says("A part of the page is not there any more"), says("start Ochrestone again first"))
+	do(t, ctx, "a part of the page that cannot be fetched", css(`a[href="/stores"]`), says("A part of the page is not there any more"), says("start Ochrestone again first"))
 	p.run()
-	do(t, ctx, "the page anew", button("Open the page anew"), seen(`.place svg`), gone("not there any more"))
+	do(t, ctx, "the page anew", button("Open the page anew"), seen(`nav[aria-label="Shelves"]`), gone("not there any more"))
 	quiet(ctx, "ERR_CONNECTION_REFUSED", "dynamically imported module")
+}
+
+// While the program does not answer, what is done stays in the picture, the page says so in
+// words, and all of it is saved when the program answers again.
+func TestWhatIsDoneWaitsForTheProgram(t *testing.T) {
+	t.Parallel()
+	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	ctx := browser(t, 1280, 800)
+	place := moth + `.then(v=>v.card.elements.find(e=>e.id==="e2").place.x)`
+	do(t, ctx, "take the strip in hand", chromedp.Navigate(p.URL+"/card/lamp-sitters/front"), says("Saved, change 1"), says("Add a text strip"),
+		eval(`document.querySelector("#stratum-e2").dispatchEvent(new MouseEvent("click", {bubbles: true}))`), says("Words"))
+	was := read[float64](t, ctx, place)
+	do(t, ctx, "all stations are here", chromedp.WaitVisible(chromedp.CSS(`button[aria-haspopup=menu]`)), chromedp.Sleep(500*time.Millisecond))
+	p.stop()
+	do(t, ctx, "move it", pressMany("ArrowRight", 3), says("Ochrestone does not answer: 2 changes wait here"), says("leave this page open"))
+	do(t, ctx, "and tick a step", chromedp.KeyEvent("6"), says("Step 1 of"), button("Done"), says("Step 2 of"), says("3 changes wait here"))
+	p.run()
+	do(t, ctx, "all is saved", says("Saved, change 3"), gone("does not answer"))
+	assert.InDelta(t, was+3*25.4/16, read[float64](t, ctx, place), 1e-6)
+	assert.Equal(t, 1, read[int](t, ctx, moth+`.then(v=>v.run.done.length)`))
+	quiet(ctx, "ERR_CONNECTION_REFUSED")
 }

@@ -1,8 +1,8 @@
 package e2e
 
 import (
-	"fmt"
 	"context"
+	"fmt"
 	"os"
 	"path/filepath"
 	"testing"

@@ -11,6 +11,7 @@ import (
 	"log/slog"
 	"net"
 	"net/http"
+	"net/url"
 	"reflect"
 	"strings"
 	"time"
@@ -201,11 +202,25 @@ func (s *Server) static(r *gin.Engine) {
 		if _, err := fs.Stat(s.page, path); err != nil || path == "" {
 			c.Request.URL.Path = "/" // the page finds its own way
 			c.Header("Cache-Control", "no-cache")
+			for _, l := range ahead(path) {
+				c.Writer.Header().Add("Link", l)
+			}
 		} else if strings.HasPrefix(path, "assets/") {
 			c.Header("Cache-Control", "public, max-age=31536000, immutable")
 		}
 		files.ServeHTTP(c.Writer, c.Request)
 	})
+}
+
+// ahead are the Link headers (RFC 8288) of what a place of the page will ask for, so that
+// the browser fetches it while the page's script is still read.
+func ahead(path string) []string {
+	const how = `; rel=preload; as=fetch; crossorigin`
+	out := []string{"</api/state>" + how}
+	if parts := strings.Split(path, "/"); len(parts) >= 2 && parts[0] == "card" && parts[1] != "" {
+		out = append(out, "</api/cards/"+url.PathEscape(parts[1])+">"+how)
+	}
+	return out
 }
 
 // problem turns an error into an RFC 9457 answer with a stable type.

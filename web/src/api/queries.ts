@@ -1,4 +1,4 @@
-import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, type QueryClient, queryOptions, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, asked, ok, type State } from "./client";
 
 /** The names under which answers are kept: what begins alike is forgotten together. */
@@ -21,7 +21,8 @@ export function useRefresh() {
 }
 
 /** The stores and the settings. */
-export const useKit = () => useQuery({ queryKey: keys.state, queryFn: () => ok(api.GET("/api/state")) });
+const kitOf = queryOptions({ queryKey: keys.state, queryFn: () => ok(api.GET("/api/state")) });
+export const useKit = () => useQuery(kitOf);
 
 /** The cards on the bench. */
 export const useCards = () => useQuery({ queryKey: keys.cards, queryFn: () => ok(api.GET("/api/cards")) });
@@ -29,8 +30,13 @@ export const useCards = () => useQuery({ queryKey: keys.cards, queryFn: () => ok
 /** Which cards use which set. */
 export const useUses = () => useQuery({ queryKey: ["cards", "uses"], queryFn: () => ok(api.GET("/api/sets/uses")) });
 
+const cardOf = (id: string) => queryOptions({ queryKey: keys.card(id), queryFn: () => ok(api.GET("/api/cards/{id}", { params: { path: { id } } })) });
+
 /** A card with its plan and its run. */
-export const useCardView = (id: string) => useQuery({ queryKey: keys.card(id), queryFn: () => ok(api.GET("/api/cards/{id}", { params: { path: { id } } })) });
+export const useCardView = (id: string) => useQuery(cardOf(id));
+
+/** Asks for the stores, and for a card where one is opened, before the page is drawn. */
+export const early = (q: QueryClient, card?: string) => Promise.all([q.prefetchQuery(kitOf), card && q.prefetchQuery(cardOf(card))]);
 
 /** The side view along a cut. */
 export const useSection = (id: string, version: number, y: number) =>

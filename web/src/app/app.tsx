@@ -1,8 +1,9 @@
 import { lazy, Suspense } from "react";
 import { Navigate, Route, Routes } from "react-router";
+import { useLate } from "../ui/late";
 import { Waiting } from "../ui/waiting";
 import { BenchPage } from "./bench";
-import { Boundary } from "./boundary";
+import { Boundary, Quiet } from "./boundary";
 import { CardPage } from "./card";
 import { Shell } from "./shell";
 
@@ -13,6 +14,7 @@ const Scan = lazy(() => import("../stores/sets/scan/page"));
 
 /** The places of the product. */
 export function App() {
+	const late = useLate();
 	return (
 		<Boundary what="This page">
 			<Suspense fallback={<Waiting>Laying things out…</Waiting>}>
@@ -34,9 +36,9 @@ export function App() {
 					<Route path="*" element={<Navigate to="/" replace />} />
 				</Routes>
 			</Suspense>
-			<Suspense>
-				<Toasts />
-			</Suspense>
+			<Quiet>
+				<Suspense>{late && <Toasts />}</Suspense>
+			</Quiet>
 		</Boundary>
 	);
 }

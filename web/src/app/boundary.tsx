@@ -5,6 +5,19 @@ import { Button } from "../ui/button";
 /** A part of the page that went missing, as after the program was renewed. */
 const lost = (e: Error) => /dynamically imported module|module script failed|Unable to preload/i.test(e.message);
 
+/** Shows something plainer where a small part of the page fails, as a menu that cannot be fetched: not worth a word of its own. */
+export class Quiet extends Component<{ plain?: ReactNode; children: ReactNode }, { fault: boolean }> {
+	state = { fault: false };
+
+	static getDerivedStateFromError() {
+		return { fault: true };
+	}
+
+	render() {
+		return this.state.fault ? this.props.plain : this.props.children;
+	}
+}
+
 /** Holds a fault inside the part it rose in: the rest of the page goes on, and what to do is said. */
 export class Boundary extends Component<{ what: string; onUndo?: () => void; children: ReactNode }, { fault?: Error }> {
 	state: { fault?: Error } = {};

@@ -4,6 +4,7 @@ import { Link, Navigate, useNavigate, useParams } from "react-router";
 import { CardProvider, useDocument, useKeeping } from "../api/card";
 import { Button } from "../ui/button";
 import { typing } from "../ui/keys";
+import { useLate } from "../ui/late";
 import { Waiting } from "../ui/waiting";
 import { Boundary } from "./boundary";
 import { Header } from "./header";
@@ -37,6 +38,13 @@ function CardShell({ station }: { station: string }) {
 	const b = useDocument();
 	const go = useNavigate();
 	const here = stations.find((s) => s.id === station) ?? stations[0];
+	const Page = here.ready ?? here.Page;
+	// The other stations come while there is time, so that going there waits for nothing, and
+	// works when the program does not answer for a while.
+	const late = useLate();
+	useEffect(() => {
+		if (late) for (const s of stations) s.load().catch(() => {});
+	}, [late]);
 	useEffect(() => {
 		const key = (e: KeyboardEvent) => {
 			if (typing(e)) return;
@@ -74,7 +82,7 @@ function CardShell({ station }: { station: string }) {
 			<Box as="main" flex="1" minH={0} display="flex" flexDirection="column">
 				<Boundary key={station} what={here.title} onUndo={b.view.canUndo ? b.undo : undefined}>
 					<Suspense fallback={<Waiting>Opening the station…</Waiting>}>
-						<here.Page />
+						<Page />
 					</Suspense>
 				</Boundary>
 			</Box>

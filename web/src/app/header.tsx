@@ -7,6 +7,7 @@ import { Button } from "../ui/button";
 import { hue } from "../ui/colours";
 import { typing } from "../ui/keys";
 import { Mark } from "../ui/mark";
+import { Quiet } from "./boundary";
 
 const Help = lazy(() => import("./help"));
 
@@ -53,9 +54,11 @@ export function Header({ children, right }: { children?: ReactNode; right?: Reac
 				?
 			</Button>
 			{help && (
-				<Suspense>
-					<Help onClose={() => setHelp(false)} />
-				</Suspense>
+				<Quiet>
+					<Suspense>
+						<Help onClose={() => setHelp(false)} />
+					</Suspense>
+				</Quiet>
 			)}
 		</Box>
 	);

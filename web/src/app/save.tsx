@@ -1,6 +1,8 @@
 import { lazy, Suspense } from "react";
 import { useDocument } from "../api/card";
 import { Button } from "../ui/button";
+import { useLate } from "../ui/late";
+import { Quiet } from "./boundary";
 
 const Menu = lazy(() => import("../ui/menu"));
 const label = "Print and save";
@@ -9,24 +11,27 @@ const label = "Print and save";
 export function SaveMenu() {
 	const b = useDocument();
 	const at = `/api/cards/${b.view.id}`;
+	const late = useLate();
+	const plain = (
+		<Button variant="main" disabled>
+			{label}
+		</Button>
+	);
+	if (!late) return plain;
 	return (
-		<Suspense
-			fallback={
-				<Button variant="main" disabled>
-					{label}
-				</Button>
-			}
-		>
-			<Menu
-				label={label}
-				items={[
-					{ title: "Layering guide and work sheet (PDF)", href: `${at}/sheet.pdf`, beside: true },
-					{ title: "Ink recipe (CSV)", href: `${at}/recipe.csv` },
-					{ title: "Its dried colours (GPL palette)", href: `${at}/recipe.gpl` },
-					{ title: "The front as a drawing (SVG, mm)", href: `${at}/front.svg` },
-					{ title: "The front as a picture (PNG, 300 dpi)", href: `${at}/front.png` },
-				]}
-			/>
-		</Suspense>
+		<Quiet plain={plain}>
+			<Suspense fallback={plain}>
+				<Menu
+					label={label}
+					items={[
+						{ title: "Layering guide and work sheet (PDF)", href: `${at}/sheet.pdf`, beside: true },
+						{ title: "Ink recipe (CSV)", href: `${at}/recipe.csv` },
+						{ title: "Its dried colours (GPL palette)", href: `${at}/recipe.gpl` },
+						{ title: "The front as a drawing (SVG, mm)", href: `${at}/front.svg` },
+						{ title: "The front as a picture (PNG, 300 dpi)", href: `${at}/front.png` },
+					]}
+				/>
+			</Suspense>
+		</Quiet>
 	);
 }

@@ -10,11 +10,25 @@ export interface Station {
 	id: string;
 	title: string;
 	Page: LazyExoticComponent<ComponentType>;
+	/** Fetches its part of the page ahead of its being shown, and keeps it in `ready`. */
+	load: () => Promise<void>;
+	ready?: ComponentType;
 	mood: (b: Document) => Mood;
 }
 
 type Load = () => Promise<{ default: ComponentType }>;
-const station = (id: string, title: string, load: Load, mood: (b: Document) => Mood): Station => ({ id, title, Page: lazy(load), mood });
+function station(id: string, title: string, get: Load, mood: (b: Document) => Mood): Station {
+	const s: Station = {
+		id,
+		title,
+		mood,
+		Page: lazy(get),
+		load: async () => {
+			s.ready = (await get()).default;
+		},
+	};
+	return s;
+}
 
 const images = (b: Document) => b.card.elements.filter((e) => e.image);
 

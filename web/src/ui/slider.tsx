@@ -21,6 +21,9 @@ export function Slider({ label, v, set, min, max, step, say, width = "100%" }: S
 			min={min}
 			max={max}
 			step={step}
+			// As the style has it: measuring it would hold up the first picture.
+			thumbSize={{ width: 24, height: 24 }}
+			thumbAlignment="center"
 			onValueChange={(d) => set(d.value[0])}
 			getAriaValueText={say && ((d) => say(d.value))}
 			className="slider"

@@ -1,20 +1,18 @@
 import { Box } from "@chakra-ui/react";
-import { useCallback, useState } from "react";
+import { lazy, Suspense, useCallback, useState } from "react";
 import { useBench } from "../../api/card";
 
 import { boxOf, laidApart } from "../../parts/apart";
 import { Beside, useNotesAbout } from "../../parts/beside";
 import { ImageStrata } from "../../parts/image-strata";
 import { Frame, grounds, Layers } from "../../parts/picture";
-import { GroundPicker, HeldField, MotifPicker, NoImage, StationFrame, useGround } from "../../parts/station";
+import { GroundPicker, MotifPicker, NoImage, StationFrame, useGround } from "../../parts/station";
 import { Table } from "../../parts/table";
-import { Check } from "../../ui/check";
 import { hue } from "../../ui/colours";
-import { TextField } from "../../ui/field";
-import { NumberField } from "../../ui/number";
-import { Select } from "../../ui/select";
 import { Slider } from "../../ui/slider";
-import { area, length } from "../../ui/units";
+import { length } from "../../ui/units";
+
+const LayerForm = lazy(() => import("./form"));
 
 /** Pieces: the layered image and its parts, apart or together; what shows, what hides, labels, order. */
 export default function Pieces() {
@@ -91,7 +89,9 @@ export default function Pieces() {
 						)}
 					</Table>
 					{chosen ? (
-						<LayerForm />
+						<Suspense>
+							<LayerForm />
+						</Suspense>
 					) : (
 						<Hint>Tap a piece, or a stratum, to see what of it shows and to change it. Alt with the arrow keys moves it up or down.</Hint>
 					)}
@@ -115,52 +115,3 @@ export const Hint = ({ children }: { children: React.ReactNode }) => (
 		{children}
 	</Box>
 );
-
-function LayerForm() {
-	const b = useBench();
-	const i = b.motif?.layers.findIndex((l) => l.id === b.layer) ?? -1;
-	if (i < 0 || !b.motif || !b.look) return null;
-	const l = b.motif.layers[i];
-	const p = b.look.layers[i];
-	const set = (f: Partial<typeof l>) => b.motif && b.edit({ layer: { motif: b.motif.id, layer: { ...l, ...f } } });
-	return (
-		<Box p="10px 20px" display="flex" gap="12px" flexWrap="wrap" alignItems="end" bg="sheet" borderTop="1px solid {colors.line}">
-			<TextField
-				label="Label"
-				key={l.id + l.label}
-				defaultValue={l.label}
-				onBlur={(e) => e.target.value.trim() && e.target.value !== l.label && set({ label: e.target.value.trim() })}
-				width="150px"
-			/>
-			<Select label="Made by" value={l.make} onChange={(v) => set({ make: v as typeof l.make })}>
-				<option value="cut">cutting</option>
-				<option value="printed">stamping</option>
-				<option value="stencilled">a stencil</option>
-			</Select>
-			<Select label="Sits on" value={l.on ?? ""} onChange={(v) => set({ on: v })}>
-				<option value="">what is beneath ({b.look.layers.find((x) => x.id === p.host)?.label ?? "the panel"})</option>
-				{b.motif.layers.slice(0, i).map((x) => (
-					<option key={x.id} value={x.id}>
-						{x.label}
-					</option>
-				))}
-			</Select>
-			<Select label="Fit" value={l.fit} onChange={(v) => set({ fit: v as typeof l.fit })}>
-				<option value="free">free</option>
-				<option value="within">within</option>
-				<option value="even rim">even rim</option>
-				<option value="fills">fills a blank</option>
-				<option value="offset">offset on purpose</option>
-			</Select>
-			<NumberField saved label="Tone rank" min={1} max={99} v={l.rank} set={(n) => n >= 1 && set({ rank: n })} width="64px" />
-			<Check label="Accent" on={l.accent ?? false} set={(on) => set({ accent: on })} />
-			<NumberField saved label="Copies" min={1} max={9} v={l.copies} set={(n) => n >= 1 && set({ copies: n })} width="56px" />
-			{l.make === "cut" && <Check label="Stamped, then cut" on={l.after ?? false} set={(on) => set({ after: on })} />}
-			{l.make === "cut" && <HeldField bonds={l.bonds} onChange={(bonds) => b.motif && b.edit({ hold: { motif: b.motif.id, layer: l.id, bonds } })} />}
-			<Box fontSize="13px" flexBasis="100%">
-				{length(p.w, b.state.settings)} × {length(p.h, b.state.settings)}; {area(p.visible, b.state.settings)} of {area(p.area, b.state.settings)} show (
-				{Math.round(p.share * 100)} %).
-			</Box>
-		</Box>
-	);
-}

@@ -1,7 +1,7 @@
 import { Box } from "@chakra-ui/react";
-import { useEffect, useState } from "react";
+import { useCallback, useEffect, useMemo, useState } from "react";
 import { useBench } from "../../api/card";
-import type { Act } from "../../api/client";
+import type { Act, Card } from "../../api/client";
 import { CardStrata } from "../../parts/card-strata";
 import { StationFrame } from "../../parts/station";
 import { Button } from "../../ui/button";
@@ -17,18 +17,25 @@ export default function Work() {
 	const at = steps.find((s) => s.key === b.step) ?? next;
 	const after = at ? steps.filter((s) => !b.done(s) && s.number > at.number).slice(0, 2) : [];
 	const done = steps.filter(b.done).length;
-	const tick = (a: Act, on: boolean) => {
-		b.pick({ step: "" });
-		b.tick(a, on);
-	};
-	const move = (key: string, by: number) => {
-		const order = [...steps];
-		const i = order.findIndex((s) => s.key === key);
-		const j = i + by;
-		if (j < 0 || j >= order.length) return;
-		[order[i], order[j]] = [order[j], order[i]];
-		b.edit({ order: { steps: order.map((s) => s.id) } });
-	};
+	const { pick, tick: note, edit } = b;
+	const tick = useCallback(
+		(a: Act, on: boolean) => {
+			pick({ step: "" });
+			note(a, on);
+		},
+		[pick, note],
+	);
+	const move = useCallback(
+		(key: string, by: number) => {
+			const order = [...steps];
+			const i = order.findIndex((s) => s.key === key);
+			const j = i + by;
+			if (j < 0 || j >= order.length) return;
+			[order[i], order[j]] = [order[j], order[i]];
+			edit({ order: { steps: order.map((s) => s.id) } });
+		},
+		[steps, edit],
+	);
 	useEffect(() => {
 		const key = (e: KeyboardEvent) => {
 			if (typing(e) || e.key !== " " || !at || (e.target as HTMLElement).matches("button, a, [role=option]")) return;
@@ -39,18 +46,7 @@ export default function Work() {
 		return () => window.removeEventListener("keydown", key);
 	});
 	const used = at && b.view.run.used.find((u) => JSON.stringify(u.step) === JSON.stringify(at.id))?.ink;
-	/** At which step a thing of the strata goes on. */
-	const numberOf = (id: string) => {
-		const of = (verb: string, element = id) => steps.find((x) => x.id.verb === verb && (x.id.element ?? "") === element);
-		const img = b.card.elements.find((e) => e.id === id)?.image;
-		const s =
-			id === "base" || id === "back"
-				? of("fold", "")
-				: (of("mount") ??
-					of("place") ??
-					steps.findLast((x) => x.id.verb === "print" && img && x.id.motif === img.motif && x.id.colourway === img.colourway && (x.id.element ?? id) === id));
-		return s ? `step ${s.number}` : "";
-	};
+	const numberOf = useMemo(() => numbers(b.card, steps), [b.card, steps]);
 	return (
 		<StationFrame
 			station="work"
@@ -146,4 +142,24 @@ function Timer({ minutes }: { minutes: number }) {
 			{until ? (left > 0 ? `Drying, ${words} left` : "Dry") : `Start ${minutes} min drying`}
 		</Button>
 	);
+}
+
+/** At which step each thing of the strata goes on. */
+function numbers(card: Card, steps: Act[]): (id: string) => string {
+	const first = new Map<string, number>();
+	const last = new Map<string, number>();
+	for (const s of steps) {
+		const k = `${s.id.verb} ${s.id.element ?? ""}`;
+		if (!first.has(k)) first.set(k, s.number);
+		if (s.id.verb === "print") last.set(`${s.id.motif} ${s.id.colourway} ${s.id.element ?? ""}`, s.number);
+	}
+	const of = new Map<string, number | undefined>([
+		["base", first.get("fold ")],
+		["back", first.get("fold ")],
+	]);
+	for (const e of card.elements) {
+		const print = e.image && `${e.image.motif} ${e.image.colourway}`;
+		of.set(e.id, first.get(`mount ${e.id}`) ?? first.get(`place ${e.id}`) ?? (print ? (last.get(`${print} ${e.id}`) ?? last.get(`${print} `)) : undefined));
+	}
+	return (id) => (of.get(id) ? `step ${of.get(id)}` : "");
 }

@@ -1,6 +1,7 @@
-import { useState } from "react";
-import { useBench } from "../../api/card";
+import { memo, useState } from "react";
+import { useDocument } from "../../api/card";
 import type { Act } from "../../api/client";
+import { usePick } from "../../api/selection";
 import { Button } from "../../ui/button";
 import { Check } from "../../ui/check";
 import { hue } from "../../ui/colours";
@@ -25,7 +26,8 @@ export function Steps({ steps, ...rest }: StepsProps) {
 }
 
 function Group({ steps, at, onTick, onMove }: StepsProps) {
-	const b = useBench();
+	const b = useDocument();
+	const pick = usePick();
 	const done = steps.filter(b.done).length;
 	const [pulled, setPulled] = useState<boolean>();
 	const open = pulled ?? (done < steps.length || steps.some((s) => s.key === at?.key));
@@ -43,28 +45,41 @@ function Group({ steps, at, onTick, onMove }: StepsProps) {
 			{open && (
 				<ol style={{ listStyle: "none", margin: 0, padding: 0 }}>
 					{steps.map((s) => (
-						<li
-							key={s.key}
-							style={{ display: "flex", gap: 8, alignItems: "center", background: s.key === at?.key ? hue.white : undefined, padding: "1px 4px" }}
-						>
-							<Check bare label={`Step ${s.number} done: ${s.title}`} on={b.done(s)} set={(on) => onTick(s, on)} />
-							<button type="button" className="step" data-done={b.done(s)} data-here={s.key === at?.key} onClick={() => b.pick({ step: s.key })}>
-								{s.number} {s.title}
-							</button>
-							{s.key === at?.key && (
-								<span style={{ display: "flex", gap: 2 }}>
-									<Button onClick={() => onMove(s.key, -1)} px="6px" aria-label="Do this step earlier">
-										↑
-									</Button>
-									<Button onClick={() => onMove(s.key, 1)} px="6px" aria-label="Do this step later">
-										↓
-									</Button>
-								</span>
-							)}
-						</li>
+						<Step key={s.key} s={s} done={b.done(s)} here={s.key === at?.key} onTick={onTick} onMove={onMove} onPick={pick} />
 					))}
 				</ol>
 			)}
 		</section>
 	);
 }
+
+interface StepProps {
+	s: Act;
+	done: boolean;
+	here: boolean;
+	onTick: (a: Act, on: boolean) => void;
+	onMove: (key: string, by: number) => void;
+	onPick: (what: { step: string }) => void;
+}
+
+/** One step in the list, drawn again only when it is done, or looked at. */
+const Step = memo(function Step({ s, done, here, onTick, onMove, onPick }: StepProps) {
+	return (
+		<li style={{ display: "flex", gap: 8, alignItems: "center", background: here ? hue.white : undefined, padding: "1px 4px" }}>
+			<Check bare label={`Step ${s.number} done: ${s.title}`} on={done} set={(on) => onTick(s, on)} />
+			<button type="button" className="step" data-done={done} data-here={here} onClick={() => onPick({ step: s.key })}>
+				{s.number} {s.title}
+			</button>
+			{here && (
+				<span style={{ display: "flex", gap: 2 }}>
+					<Button onClick={() => onMove(s.key, -1)} px="6px" aria-label="Do this step earlier">
+						↑
+					</Button>
+					<Button onClick={() => onMove(s.key, 1)} px="6px" aria-label="Do this step later">
+						↓
+					</Button>
+				</span>
+			)}
+		</li>
+	);
+});
