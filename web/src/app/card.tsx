@@ -1,5 +1,5 @@
 import { Box } from "@chakra-ui/react";
-import { type ReactNode, Suspense, useEffect, useState } from "react";
+import { type ReactNode, Suspense, useEffect, useMemo, useState } from "react";
 import { Link, Navigate, useNavigate, useParams } from "react-router";
 import { CardProvider, useDocument, useKeeping } from "../api/card";
 import { Button } from "../ui/button";
@@ -38,7 +38,8 @@ function CardShell({ station }: { station: string }) {
 	const b = useDocument();
 	const go = useNavigate();
 	const here = stations.find((s) => s.id === station) ?? stations[0];
-	const Page = here.ready ?? here.Page;
+	// Chosen once for each visit: another component, though the same, would begin the station anew.
+	const Page = useMemo(() => here.ready ?? here.Page, [here]);
 	// The other stations come while there is time, so that going there waits for nothing, and
 	// works when the program does not answer for a while.
 	const late = useLate();
