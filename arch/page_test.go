@@ -111,3 +111,20 @@ func TestColoursAreNamedOnce(t *testing.T) {
 	assert.Positive(t, sum, "the grounds of the table at least")
 	assert.Less(t, sum, 60, "colours written out: %v", found)
 }
+
+// TestSizesAndSpacesAreNamedOnce: the library's parts and boxes take letters and rooms from
+// the scale of the theme; drawings have their own.
+func TestSizesAndSpacesAreNamedOnce(t *testing.T) {
+	loose := regexp.MustCompile(`\b(?:p|px|py|pt|pb|pl|pr|m|mx|my|mt|mb|ml|mr|gap|fontSize)="-?\d[^"]*px|fontSize: \d`)
+	require.NoError(t, filepath.WalkDir("../web/src", func(path string, d fs.DirEntry, err error) error {
+		if err != nil || d.IsDir() || filepath.Ext(path) != ".tsx" {
+			return err
+		}
+		raw, err := os.ReadFile(path)
+		require.NoError(t, err)
+		for _, m := range loose.FindAllString(string(raw), -1) {
+			t.Errorf("%s: %s is no size of the theme (web/src/ui/sizes.ts)", path, m)
+		}
+		return nil
+	}))
+}

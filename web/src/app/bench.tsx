@@ -7,6 +7,7 @@ import { Button } from "../ui/button";
 import { hue } from "../ui/colours";
 import { TextField } from "../ui/field";
 import { Select } from "../ui/select";
+import { size } from "../ui/sizes";
 import { thin } from "../ui/units";
 import { Waiting } from "../ui/waiting";
 
@@ -21,18 +22,18 @@ export function BenchPage() {
 	const bare = kit.data.kit.papers.length === 0 || kit.data.kit.inks.length === 0 || kit.data.kit.sets.length === 0;
 	return (
 		<Box maxW="1240px" mx="auto">
-			<h1 style={{ fontSize: 26 }}>The bench</h1>
-			<Box color="quiet" mb="14px">
+			<h1 style={{ fontSize: size.place }}>The bench</h1>
+			<Box color="quiet" mb="7">
 				Cards in hand, and what is next on each.
 			</Box>
 			{apart > 0 && (
-				<Box role="status" bg="sheet" border="1px solid {colors.madder}" p="10px 16px" mb="14px">
+				<Box role="status" bg="sheet" border="1px solid {colors.madder}" py="5" px="8" mb="7">
 					{apart === 1 ? "One thing in the data file cannot be read and is set apart" : `${apart} things in the data file cannot be read and are set apart`}:
 					all the rest works. <Link to="/stores/data">Look at your data</Link>
 				</Box>
 			)}
 			{bare && <Begin />}
-			<Box display="grid" gridTemplateColumns="repeat(auto-fill, minmax(380px, 1fr))" gap="18px">
+			<Box display="grid" gridTemplateColumns="repeat(auto-fill, minmax(380px, 1fr))" gap="9">
 				{cards.data.map((t) => (
 					<Tile key={t.id} t={t} />
 				))}
@@ -44,8 +45,8 @@ export function BenchPage() {
 
 function Begin() {
 	return (
-		<Box bg="sheet" border="1px solid {colors.line}" p="16px 20px" mb="18px" maxW="760px">
-			<h2 style={{ fontSize: 18 }}>First, tell Ochrestone what you own</h2>
+		<Box bg="sheet" border="1px solid {colors.line}" py="8" px="9" mb="9" maxW="760px">
+			<h2 style={{ fontSize: size.sub }}>First, tell Ochrestone what you own</h2>
 			<ol style={{ margin: "8px 0 0 20px", lineHeight: 1.7 }}>
 				<li>
 					<Link to="/stores/cardstock">Cardstock</Link>: colour and thickness of the sheets you cut from.
@@ -66,7 +67,7 @@ function Tile({ t }: { t: S["Tile"] }) {
 	const s = useSettings();
 	const k = Math.min(190 / t.w, 180 / t.h);
 	return (
-		<Box bg="sheet" border="1px solid {colors.line}" display="flex" gap="16px" p="16px">
+		<Box bg="sheet" border="1px solid {colors.line}" display="flex" gap="8" p="8">
 			<Link
 				to={`/card/${t.id}/pieces`}
 				style={{ flex: "0 0 200px", display: "grid", placeItems: "center", background: hue.bench, minHeight: 200 }}
@@ -80,22 +81,22 @@ function Tile({ t }: { t: S["Tile"] }) {
 					style={{ boxShadow: `0 1px 3px ${hue.edge}` }}
 				/>
 			</Link>
-			<Box flex="1" display="flex" flexDirection="column" gap="6px" minW={0}>
-				<h2 style={{ fontSize: 18 }}>
+			<Box flex="1" display="flex" flexDirection="column" gap="3" minW={0}>
+				<h2 style={{ fontSize: size.sub }}>
 					<Link to={`/card/${t.id}/pieces`} style={{ color: hue.text, textDecoration: "none" }}>
 						{t.title}
 					</Link>
 				</h2>
 				<MiniStrata t={t} />
-				<Box fontSize="13px">
+				<Box fontSize="small">
 					{t.done} of {t.steps} steps done, {thin(t.total, s)} thick
 				</Box>
 				{t.next && (
-					<Box fontSize="13px">
+					<Box fontSize="small">
 						Next: <b>{t.next}</b>
 					</Box>
 				)}
-				<Box fontSize="13px" color={t.spoils ? "madder" : "quiet"} fontWeight={t.spoils ? 700 : 400}>
+				<Box fontSize="small" color={t.spoils ? "madder" : "quiet"} fontWeight={t.spoils ? 700 : 400}>
 					{t.spoils > 0 ? `▲ ${t.spoils} would spoil it` : t.notes > 0 ? `${t.notes} margin ${t.notes === 1 ? "note" : "notes"}` : "Nothing to note"}
 				</Box>
 			</Box>
@@ -147,8 +148,8 @@ function NewCard() {
 		}
 	};
 	return (
-		<Box bg="sheet" border={`1px dashed ${hue.rule}`} p="16px">
-			<h2 style={{ fontSize: 18 }}>A new card</h2>
+		<Box bg="sheet" border={`1px dashed ${hue.rule}`} p="8">
+			<h2 style={{ fontSize: size.sub }}>A new card</h2>
 			<form onSubmit={submit} style={{ display: "grid", gap: 8, gridTemplateColumns: "1fr 1fr", marginTop: 8 }}>
 				<div style={{ gridColumn: "1 / -1" }}>
 					<TextField label="Name" name="title" required maxLength={120} placeholder="What it is for" />

@@ -1,6 +1,7 @@
 import { Box } from "@chakra-ui/react";
 import { Component, type ReactNode } from "react";
 import { Button } from "../ui/button";
+import { size } from "../ui/sizes";
 
 /** A part of the page that went missing, as after the program was renewed. */
 const lost = (e: Error) => /dynamically imported module|module script failed|Unable to preload/i.test(e.message);
@@ -32,14 +33,14 @@ export class Boundary extends Component<{ what: string; onUndo?: () => void; chi
 		if (!fault) return children;
 		const again = () => this.setState({ fault: undefined });
 		return (
-			<Box p="28px 36px" maxW="720px" role="alert">
-				<h1 style={{ fontSize: 20 }}>{lost(fault) ? "A part of the page is not there any more" : `${what} could not be drawn`}</h1>
-				<Box my="10px" fontSize="15px">
+			<Box py="11" px="12" maxW="720px" role="alert">
+				<h1 style={{ fontSize: size.title }}>{lost(fault) ? "A part of the page is not there any more" : `${what} could not be drawn`}</h1>
+				<Box my="5" fontSize="lead">
 					{lost(fault)
 						? "Ochrestone was renewed or stopped while this page was open. Every change that shows as saved is kept. Open the page anew; if it does not come, start Ochrestone again first."
 						: "This is a fault of Ochrestone, not of your work: every change that shows as saved is kept. Go on at another station, take back the last change, or open the page anew."}
 				</Box>
-				<Box display="flex" gap="10px" my="14px">
+				<Box display="flex" gap="5" my="7">
 					<Button variant="main" onClick={() => window.location.reload()}>
 						Open the page anew
 					</Button>
@@ -55,7 +56,7 @@ export class Boundary extends Component<{ what: string; onUndo?: () => void; chi
 						</Button>
 					)}
 				</Box>
-				<Box fontSize="13px" color="quiet">
+				<Box fontSize="small" color="quiet">
 					What the browser said: {fault.message}
 				</Box>
 			</Box>

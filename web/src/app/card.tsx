@@ -124,7 +124,7 @@ function SaveState() {
 		failed: problem?.type.endsWith("changed") ? "Changed in another window" : "Not saved",
 	}[saving];
 	return (
-		<Box fontSize="13px" color={saving === "failed" || saving === "waiting" ? "madder" : "quiet"} role="status" data-saving={saving}>
+		<Box fontSize="small" color={saving === "failed" || saving === "waiting" ? "madder" : "quiet"} role="status" data-saving={saving}>
 			{words}
 		</Box>
 	);
@@ -149,7 +149,7 @@ function Trouble() {
 }
 
 const Strip = ({ children, action }: { children: ReactNode; action?: ReactNode }) => (
-	<Box role="alert" bg="white" borderBottom="3px solid {colors.madder}" p="8px 20px" display="flex" gap="14px" alignItems="center" fontSize="14px">
+	<Box role="alert" bg="white" borderBottom="3px solid {colors.madder}" py="4" px="9" display="flex" gap="7" alignItems="center" fontSize="text">
 		<Box flex="1">{children}</Box>
 		{action}
 	</Box>

@@ -37,7 +37,7 @@ export function Header({ children, right }: { children?: ReactNode; right?: Reac
 		return () => window.removeEventListener("keydown", key);
 	});
 	return (
-		<Box as="header" bg="sheet" borderBottom="1px solid {colors.line}" display="flex" alignItems="center" gap="14px" px="20px" minH="50px" flexWrap="wrap">
+		<Box as="header" bg="sheet" borderBottom="1px solid {colors.line}" display="flex" alignItems="center" gap="7" px="9" minH="50px" flexWrap="wrap">
 			<Link to="/" style={{ display: "flex", gap: 10, alignItems: "center", textDecoration: "none", color: hue.text }}>
 				<Mark />
 				<span className="wordmark" style={{ font: '700 21px "Bricolage Grotesque"' }}>

@@ -42,12 +42,12 @@ export default function Help({ onClose }: { onClose: () => void }) {
 	];
 	return (
 		<Dialog title="Keys and words" onClose={onClose}>
-			<Box display="grid" gridTemplateColumns="repeat(auto-fit, minmax(280px, 1fr))" gap="28px">
+			<Box display="grid" gridTemplateColumns="repeat(auto-fit, minmax(280px, 1fr))" gap="11">
 				<Box>
 					{groups
 						.filter(([, rows]) => rows.length > 0)
 						.map(([name, rows]) => (
-							<Box key={name} mb="12px">
+							<Box key={name} mb="6">
 								<h2>{name}</h2>
 								<table>
 									<tbody>
@@ -68,7 +68,7 @@ export default function Help({ onClose }: { onClose: () => void }) {
 				<Box>
 					<h2>Words of our own</h2>
 					{words.map(([k, v]) => (
-						<Box key={k} mt="8px" fontSize="13px">
+						<Box key={k} mt="4" fontSize="small">
 							<b>{k}</b>: {v}.
 						</Box>
 					))}

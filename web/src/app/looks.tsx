@@ -2,6 +2,7 @@ import { Box } from "@chakra-ui/react";
 import type { S } from "../api/client";
 import { useKit, useRules } from "../api/queries";
 import { Shape } from "../parts/notes";
+import { size } from "../ui/sizes";
 import { length, type Settings } from "../ui/units";
 
 const stations: Record<string, string> = {
@@ -21,29 +22,29 @@ export default function Looks() {
 	if (!rules || !s) return null;
 	return (
 		<Box maxW="1100px">
-			<h1 style={{ fontSize: 24 }}>What Ochrestone looks for</h1>
-			<Box mt="6px" mb="14px" maxW="760px">
+			<h1 style={{ fontSize: size.place }}>What Ochrestone looks for</h1>
+			<Box mt="3" mb="7" maxW="760px">
 				{rules.length} things, on every card, after every change. What it finds stands in the margin notes of its station; a note can be set aside with a
 				reason, and comes back only when its cause changes. Numbers are our own defaults unless a source is named.
 			</Box>
 			{Object.entries(stations).map(([id, name]) => (
 				<section key={id} aria-label={name} style={{ marginBottom: 22 }}>
-					<h2 style={{ fontSize: 18, borderBottom: "1px solid var(--chakra-colors-line)", paddingBottom: 4 }}>{name}</h2>
+					<h2 style={{ fontSize: size.sub, borderBottom: "1px solid var(--chakra-colors-line)", paddingBottom: 4 }}>{name}</h2>
 					{rules
 						.filter((r) => r.station === id)
 						.map((r) => (
-							<Box key={r.id} display="grid" gridTemplateColumns="24px minmax(0, 1fr) 300px" gap="10px" py="7px" borderBottom="1px solid {colors.line}">
-								<Box pt="2px">
+							<Box key={r.id} display="grid" gridTemplateColumns="24px minmax(0, 1fr) 300px" gap="5" py="4" borderBottom="1px solid {colors.line}">
+								<Box pt="1">
 									<Shape kind={r.severity} />
 								</Box>
 								<Box>
 									<b>{r.title}</b>
-									<Box fontSize="14px">{r.explain}</Box>
-									<Box fontSize="13px" color="quiet">
+									<Box fontSize="text">{r.explain}</Box>
+									<Box fontSize="small" color="quiet">
 										{r.source.charAt(0).toUpperCase() + r.source.slice(1)}.
 									</Box>
 								</Box>
-								<Box fontSize="13px">
+								<Box fontSize="small">
 									{r.limits?.map((l) => (
 										<Box key={l.name}>
 											{l.name}: <b>{written(l, s)}</b>

@@ -17,7 +17,7 @@ export function Shell({ at, children }: { at: keyof typeof names; children: Reac
 	return (
 		<Box minH="100vh" display="flex" flexDirection="column">
 			<Header>
-				<Box as="nav" aria-label="Places" display="flex" gap="18px" ml="12px">
+				<Box as="nav" aria-label="Places" display="flex" gap="9" ml="6">
 					<NavLink to="/" end style={tab}>
 						The bench
 					</NavLink>
@@ -26,12 +26,12 @@ export function Shell({ at, children }: { at: keyof typeof names; children: Reac
 					</NavLink>
 				</Box>
 				{kit.data?.demo && (
-					<Box fontSize="13px" color="quiet">
+					<Box fontSize="small" color="quiet">
 						Demo: the Quillmarsh Moth Night
 					</Box>
 				)}
 			</Header>
-			<Box as="main" flex="1" p="18px 24px">
+			<Box as="main" flex="1" py="9" px="10">
 				<Boundary key={at} what={names[at]}>
 					{children}
 				</Boundary>

@@ -2,6 +2,7 @@ import { Box } from "@chakra-ui/react";
 import { Link, useLocation } from "react-router";
 import { openNotes, useDocument } from "../api/card";
 import { hue } from "../ui/colours";
+import { size } from "../ui/sizes";
 import { stations } from "./stations";
 
 /** The path of stones: its shape says how far a station is and whether it has notes. */
@@ -17,9 +18,9 @@ export function Stones({ station }: { station: string }) {
 			borderBottom="1px solid {colors.line}"
 			display="flex"
 			alignItems="center"
-			px="22px"
+			px="10"
 			minH="52px"
-			gap="4px"
+			gap="2"
 			overflowX="auto"
 		>
 			{stations.map(({ id: s, title, mood: how }, i) => {
@@ -38,7 +39,7 @@ export function Stones({ station }: { station: string }) {
 								color: here ? hue.text : hue.quiet,
 								fontWeight: 600,
 								fontFamily: "Bricolage Grotesque",
-								fontSize: 15,
+								fontSize: size.lead,
 								padding: "8px 4px",
 							}}
 						>
@@ -63,7 +64,7 @@ export function Stones({ station }: { station: string }) {
 							</svg>
 							<span className="stone-title">{title}</span>
 						</Link>
-						{i + 1 < stations.length && <Box className="way" flex="1" h="1px" bg={hue.rule} minW="12px" mx="10px" />}
+						{i + 1 < stations.length && <Box className="way" flex="1" h="1px" bg={hue.rule} minW="12px" mx="5" />}
 					</Box>
 				);
 			})}

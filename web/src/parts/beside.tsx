@@ -3,6 +3,7 @@ import { openNotes, useBench } from "../api/card";
 import type { Finding } from "../api/client";
 import { Button } from "../ui/button";
 import { hue } from "../ui/colours";
+import { size } from "../ui/sizes";
 import { Shape } from "./notes";
 
 /** The notes of a station about what is selected, gravest first. */
@@ -25,7 +26,7 @@ export function Beside({ notes }: { notes: Finding[] }) {
 	return (
 		<aside
 			aria-label="Note about what is selected"
-			style={{ background: hue.sheet, border: `1px solid ${hue.rule}`, borderRadius: 4, padding: "8px 10px", fontSize: 13, display: "flex", gap: 8 }}
+			style={{ background: hue.sheet, border: `1px solid ${hue.rule}`, borderRadius: 4, padding: "8px 10px", fontSize: size.small, display: "flex", gap: 8 }}
 		>
 			<div style={{ paddingTop: 2 }}>
 				<Shape kind={f.severity} />

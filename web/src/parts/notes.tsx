@@ -6,6 +6,7 @@ import type { Finding } from "../api/client";
 import { usePick } from "../api/selection";
 import { Button } from "../ui/button";
 import { hue } from "../ui/colours";
+import { size } from "../ui/sizes";
 
 /** Whether a note is about what is selected. */
 const about = (b: Bench, f: Finding) =>
@@ -25,7 +26,7 @@ export function Notes({ station }: { station: string }) {
 	const count = here.length === 1 ? "1 note" : `${here.length} notes`;
 	return (
 		<Box as="section" aria-label="Margin notes" bg="sheet" borderTop="1px solid {colors.line}" gridColumn="1 / -1" minW={0}>
-			<Box display="flex" alignItems="center" gap="12px" px="16px" minH="36px" fontSize="13px">
+			<Box display="flex" alignItems="center" gap="6" px="8" minH="36px" fontSize="small">
 				{here.length > 0 ? <Shape kind={here[0].severity} /> : <Good />}
 				{any ? (
 					<Button variant="link" size="text" flex="1" minW={0} justifyContent="flex-start" aria-expanded={open} onClick={() => setPulled(!open)}>
@@ -57,9 +58,9 @@ export function Notes({ station }: { station: string }) {
 					))}
 					{aside.length > 0 && (
 						<NoteFrame icon={<Shape kind="tip" />}>
-							<h3 style={{ fontSize: 15 }}>Set aside</h3>
+							<h3 style={{ fontSize: size.lead }}>Set aside</h3>
 							{aside.map((f) => (
-								<Box key={f.id} fontSize="13px">
+								<Box key={f.id} fontSize="small">
 									{f.what}: “{f.aside}”{" "}
 									<Button variant="link" size="text" onClick={() => b.edit({ recall: { finding: f.id } })}>
 										Bring back
@@ -76,8 +77,8 @@ export function Notes({ station }: { station: string }) {
 
 function NoteFrame({ icon, children }: { icon: React.ReactNode; children: React.ReactNode }) {
 	return (
-		<Box display="flex" gap="10px" p="10px 16px" minW={0}>
-			<Box pt="2px">{icon}</Box>
+		<Box display="flex" gap="5" py="5" px="8" minW={0}>
+			<Box pt="1">{icon}</Box>
 			<Box minW={0}>{children}</Box>
 		</Box>
 	);
@@ -94,12 +95,12 @@ const Note = memo(function Note({ f }: { f: Finding }) {
 	};
 	return (
 		<NoteFrame icon={<Shape kind={f.severity} />}>
-			<h3 style={{ fontSize: 15 }}>{f.what}</h3>
-			<Box fontSize="13px">
+			<h3 style={{ fontSize: size.lead }}>{f.what}</h3>
+			<Box fontSize="small">
 				{f.why} {f.do}
 			</Box>
 			{why === null ? (
-				<Box display="flex" gap="16px">
+				<Box display="flex" gap="8">
 					<Button variant="link" size="text" onClick={show}>
 						Show me
 					</Button>

@@ -2,6 +2,7 @@ import { memo, type ReactNode } from "react";
 import type { Colourway, PlanMotif } from "../api/client";
 
 import { bare, hue } from "../ui/colours";
+import { size } from "../ui/sizes";
 import type { Apart } from "./apart";
 import { Shades } from "./shades";
 
@@ -88,8 +89,8 @@ export function Frame({ title, sub, tools, children }: { title: string; sub?: Re
 	return (
 		<div style={{ display: "flex", gap: 16, alignItems: "flex-start", flexWrap: "wrap", padding: "10px 20px 6px" }}>
 			<div style={{ flex: "1 1 200px" }}>
-				<h1 style={{ fontSize: 20 }}>{title}</h1>
-				{sub && <div style={{ fontSize: 13, lineHeight: 1.35 }}>{sub}</div>}
+				<h1 style={{ fontSize: size.title }}>{title}</h1>
+				{sub && <div style={{ fontSize: size.small, lineHeight: 1.35 }}>{sub}</div>}
 			</div>
 			{tools && <div style={{ display: "flex", gap: 8, flexWrap: "wrap", alignItems: "center" }}>{tools}</div>}
 			{children}

@@ -5,6 +5,7 @@ import type { Bond } from "../api/client";
 import { Button } from "../ui/button";
 import { hue } from "../ui/colours";
 import { Select } from "../ui/select";
+import { size } from "../ui/sizes";
 import { Splitter } from "../ui/splitter";
 import { Notes } from "./notes";
 import { type Ground, grounds } from "./picture";
@@ -32,7 +33,7 @@ export function StationFrame(p: { station: string; table: ReactNode; middle?: Re
 						{middle}
 						{strata}
 						{side && (
-							<Box className="side" display="flex" flexDirection="column" minH={0} bg="sheet" fontSize="13px">
+							<Box className="side" display="flex" flexDirection="column" minH={0} bg="sheet" fontSize="small">
 								{side}
 							</Box>
 						)}
@@ -138,9 +139,9 @@ export function HeldField({ bonds, onChange }: { bonds?: Bond[] | null; onChange
 
 export function NoImage() {
 	return (
-		<Box p="24px">
-			<h1 style={{ fontSize: 20 }}>No image on this card yet</h1>
-			<Box my="8px">Choose a set from the stores to begin with. Sets come into the stores as drawings (SVG).</Box>
+		<Box p="10">
+			<h1 style={{ fontSize: size.title }}>No image on this card yet</h1>
+			<Box my="4">Choose a set from the stores to begin with. Sets come into the stores as drawings (SVG).</Box>
 			<MotifPicker more />
 		</Box>
 	);

@@ -1,6 +1,7 @@
 import { Box } from "@chakra-ui/react";
 import { type KeyboardEvent, memo, useCallback, useLayoutEffect, useMemo, useRef, useState } from "react";
 import { hue } from "../ui/colours";
+import { size } from "../ui/sizes";
 import { type Drawn, type Slab, type Stratum, section } from "./section";
 
 export type { Stratum } from "./section";
@@ -76,17 +77,18 @@ export function Strata({
 			className="strata"
 			bg="sheet"
 			borderLeft="1px solid {colors.line}"
-			p="12px 16px"
+			py="6"
+			px="8"
 			display="flex"
 			flexDirection="column"
 			minH={0}
 		>
 			<div style={{ display: "flex", justifyContent: "space-between", alignItems: "baseline" }}>
-				<h2 style={{ fontSize: 16 }}>{title}</h2>
-				<div style={{ color: hue.quiet, fontSize: 13 }}>{what}</div>
+				<h2 style={{ fontSize: size.sub }}>{title}</h2>
+				<div style={{ color: hue.quiet, fontSize: size.small }}>{what}</div>
 			</div>
 			<div
-				style={{ color: hue.quiet, fontSize: 12 }}
+				style={{ color: hue.quiet, fontSize: size.note }}
 				title="A section through the stack, as a geologist reads ground from a drilled sample. A print is a film: it has no height."
 			>
 				Thickness {Math.round(factor)} times true; prints are films
@@ -125,7 +127,7 @@ export function Strata({
 					</defs>
 				</svg>
 			</div>
-			{foot && <div style={{ borderTop: `1px solid ${hue.line}`, marginTop: 8, paddingTop: 8, fontWeight: 700, fontSize: 13 }}>{foot}</div>}
+			{foot && <div style={{ borderTop: `1px solid ${hue.line}`, marginTop: 8, paddingTop: 8, fontWeight: 700, fontSize: size.small }}>{foot}</div>}
 		</Box>
 	);
 }

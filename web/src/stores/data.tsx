@@ -4,6 +4,7 @@ import { api, ok, sendBytes } from "../api/client";
 import { useData, useRefresh } from "../api/queries";
 import { Button } from "../ui/button";
 import { FileField } from "../ui/file";
+import { size } from "../ui/sizes";
 import { Panel } from "./shelf";
 
 /** The data file: copied out, brought back, looked through, and what of it cannot
@@ -45,10 +46,10 @@ export function YourData() {
 	return (
 		<>
 			<Panel title="Your data">
-				<Box mb="10px">
+				<Box mb="5">
 					All cards, stores and the log lie in one file: <code>{data.data?.path}</code>
 				</Box>
-				<Box display="flex" gap="10px" flexWrap="wrap" alignItems="center">
+				<Box display="flex" gap="5" flexWrap="wrap" alignItems="center">
 					<a href="/api/data/backup.db" download>
 						Save a backup
 					</a>
@@ -59,7 +60,7 @@ export function YourData() {
 						Check the file
 					</Button>
 				</Box>
-				<Box fontSize="13px" mt="6px">
+				<Box fontSize="small" mt="3">
 					A backup is the whole file, made while you go on working. The zip has drawings, tables and documents that other programs read.
 				</Box>
 				{busy && <Box role="status">{busy}</Box>}
@@ -73,8 +74,8 @@ export function YourData() {
 			<Panel title="Bring back a backup">
 				<FileField key={taken} label="Backup file" accept={[".db"]} onFile={setChosen} />
 				{chosen && (
-					<Box mt="8px">
-						<Box mb="6px">
+					<Box mt="4">
+						<Box mb="3">
 							{chosen.name}, {(chosen.size / 1e6).toFixed(1)} MB, takes the place of everything here. What is here now is backed up beside the data file first.
 						</Box>
 						<Button variant="main" onClick={restore} disabled={busy !== ""}>
@@ -85,14 +86,14 @@ export function YourData() {
 			</Panel>
 			{(data.data?.apart.length ?? 0) > 0 && (
 				<Panel title={`Set apart: ${data.data?.apart.length}`}>
-					<Box mb="8px">These cannot be read. Everything else works. Save them to look into, or remove them.</Box>
+					<Box mb="4">These cannot be read. Everything else works. Save them to look into, or remove them.</Box>
 					<table>
 						<tbody>
 							{data.data?.apart.map((a) => (
 								<tr key={a.kind + a.id}>
 									<td>{a.kind}</td>
 									<td>{a.name || a.id}</td>
-									<td style={{ fontSize: 13 }}>{a.why}</td>
+									<td style={{ fontSize: size.small }}>{a.why}</td>
 									<td>
 										<a href={`/api/data/apart/${a.kind}/${encodeURIComponent(a.id)}`} download>
 											Save

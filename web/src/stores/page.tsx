@@ -8,6 +8,7 @@ import { TextField } from "../ui/field";
 import { LengthField } from "../ui/length";
 import { NumberEntry } from "../ui/number";
 import { Select } from "../ui/select";
+import { size } from "../ui/sizes";
 import { grammage, length, thin } from "../ui/units";
 import { Waiting } from "../ui/waiting";
 import { YourData } from "./data";
@@ -25,8 +26,8 @@ export default function Stores() {
 	if (!kit.data) return <Waiting>Opening the drawers…</Waiting>;
 	return (
 		<Box maxW="1240px" mx="auto">
-			<h1 style={{ fontSize: 26 }}>The stores</h1>
-			<Box as="nav" aria-label="Shelves" display="flex" gap="20px" my="8px" flexWrap="wrap">
+			<h1 style={{ fontSize: size.place }}>The stores</h1>
+			<Box as="nav" aria-label="Shelves" display="flex" gap="9" my="4" flexWrap="wrap">
 				{shelves.map((s) => (
 					<NavLink key={s} to={`/stores/${s}`} style={({ isActive }) => ({ textTransform: "capitalize", color: isActive ? hue.text : hue.ochre })}>
 						{s}
@@ -192,7 +193,7 @@ function Adhesives({ state }: { state: State }) {
 						))}
 					</tbody>
 				</table>
-				<Box fontSize="13px" mt="8px" color="quiet">
+				<Box fontSize="small" mt="4" color="quiet">
 					Solvents and sprays: air the room, no flame. The product's label goes first.
 				</Box>
 			</Panel>

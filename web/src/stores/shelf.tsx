@@ -4,6 +4,7 @@ import { api, ok, type Problem } from "../api/client";
 import { useRefresh } from "../api/queries";
 import { Button } from "../ui/button";
 import { say } from "../ui/said";
+import { size } from "../ui/sizes";
 
 export const slug = (s: string) =>
 	`${s
@@ -12,8 +13,8 @@ export const slug = (s: string) =>
 		.replace(/^-|-$/g, "")
 		.slice(0, 40)}-${Math.random().toString(36).slice(2, 6)}`;
 export const Panel = ({ title, children }: { title: string; children: ReactNode }) => (
-	<Box bg="sheet" border="1px solid {colors.line}" p="16px 20px" mb="16px">
-		<h2 style={{ fontSize: 17, marginBottom: 8 }}>{title}</h2>
+	<Box bg="sheet" border="1px solid {colors.line}" py="8" px="9" mb="8">
+		<h2 style={{ fontSize: size.sub, marginBottom: 8 }}>{title}</h2>
 		{children}
 	</Box>
 );

@@ -21,7 +21,7 @@ export default function Menu({ label, items }: { label: string; items: Given[] }
 				<Parts.Content
 					bg="white"
 					border="1px solid {colors.rule}"
-					p="6px"
+					p="3"
 					zIndex={20}
 					w="300px"
 					_focusVisible={{ outline: "3px solid {colors.ochre}", outlineOffset: "1px" }}

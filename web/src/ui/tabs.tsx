@@ -16,7 +16,7 @@ export function Tabs<Id extends string>({ label, tabs, value, onChange }: { labe
 	opened.current.add(value);
 	return (
 		<Parts.Root value={value} onValueChange={(e) => onChange(e.value as Id)} display="flex" flexDirection="column" minH={0} flex="1">
-			<Parts.List aria-label={label} display="flex" gap="2px" p="6px 10px 0" flexWrap="wrap" borderBottom="1px solid {colors.line}" flex="none">
+			<Parts.List aria-label={label} display="flex" gap="1" pt="3" px="5" pb="0" flexWrap="wrap" borderBottom="1px solid {colors.line}" flex="none">
 				{tabs.map((t) => (
 					<Parts.Trigger key={t.id} value={t.id} className="side-tab">
 						{t.title}
@@ -30,7 +30,8 @@ export function Tabs<Id extends string>({ label, tabs, value, onChange }: { labe
 					flex="1"
 					minH={0}
 					overflowY="auto"
-					p="10px 16px"
+					py="5"
+					px="8"
 					_focusVisible={{ outline: "3px solid {colors.ochre}", outlineOffset: "-3px" }}
 				>
 					{(t.id === value || (t.keep && opened.current.has(t.id))) && t.body}

@@ -1,13 +1,14 @@
 import { createSystem, defaultBaseConfig, defineConfig, defineRecipe } from "@chakra-ui/react";
 import { colours } from "./colours";
+import { sizes, spaces, weights } from "./sizes";
 
 export const button = defineRecipe({
 	base: {
 		display: "inline-flex",
 		alignItems: "center",
 		justifyContent: "center",
-		gap: "6px",
-		fontWeight: 700,
+		gap: "3",
+		fontWeight: "bold",
 		borderRadius: "4px",
 		cursor: "pointer",
 		lineHeight: "1.2",
@@ -22,9 +23,9 @@ export const button = defineRecipe({
 			link: { color: "ochre", bg: "transparent", border: "0 solid transparent", textAlign: "left", _hover: { textDecoration: "underline" } },
 		},
 		size: {
-			sm: { fontSize: "13px", minH: "28px", px: "10px" },
-			text: { fontSize: "13px", minH: "24px", px: 0 },
-			big: { fontSize: "20px", minH: "64px", px: "28px" },
+			sm: { fontSize: "small", minH: "28px", px: "5" },
+			text: { fontSize: "small", minH: "24px", px: 0 },
+			big: { fontSize: "title", minH: "64px", px: "11" },
 		},
 	},
 	defaultVariants: { variant: "plain", size: "sm" },
@@ -33,10 +34,13 @@ export const button = defineRecipe({
 const config = defineConfig({
 	cssVarsRoot: ":where(html)",
 	globalCss: {
-		"html, body": { bg: "ground", color: "text", fontFamily: "body", fontSize: "14px", lineHeight: 1.4 },
+		"html, body": { bg: "ground", color: "text", fontFamily: "body", fontSize: "text", lineHeight: 1.4 },
 	},
 	theme: {
 		tokens: {
+			fontSizes: Object.fromEntries(Object.entries(sizes).map(([name, value]) => [name, { value }])),
+			spacing: Object.fromEntries(Object.entries(spaces).map(([name, value]) => [name, { value }])),
+			fontWeights: Object.fromEntries(Object.entries(weights).map(([name, value]) => [name, { value }])),
 			colors: Object.fromEntries(Object.entries(colours).map(([name, value]) => [name, { value }])),
 			fonts: {
 				body: { value: '"Figures", "Atkinson Hyperlegible Next", sans-serif' },

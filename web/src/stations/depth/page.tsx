@@ -32,21 +32,21 @@ export default function Depth() {
 						sub={`At its highest: ${d.at || "the card itself"}. Weighs ${weight(d.weight, s)} without its envelope.`}
 					/>
 					<Box flex="1" minH={0} overflow="auto" tabIndex={0} display="flex" flexDirection="column">
-						<Box display="flex" gap="24px" p="12px 20px" alignItems="flex-start" bg={hue.bench}>
+						<Box display="flex" gap="10" py="6" px="9" alignItems="flex-start" bg={hue.bench}>
 							<FrontWithCut y={y} onCut={setCut} />
 							<Box flex="1" minW={0}>
-								<Box fontSize="13px" display="flex" gap="10px" alignItems="center">
+								<Box fontSize="small" display="flex" gap="5" alignItems="center">
 									<span style={{ whiteSpace: "nowrap" }}>Cut at</span>
 									<Slider label="Height of the cut" min={0} max={c.base.h} step={0.5} v={y} set={setCut} say={(v) => `${length(v, s)} from the top`} />
 									<b style={{ whiteSpace: "nowrap" }}>{length(y, s)} from the top</b>
 								</Box>
 								{notes.length > 0 && (
-									<Box mt="10px">
+									<Box mt="5">
 										<Beside notes={notes} />
 									</Box>
 								)}
 								<Slot total={d.post.filled} limit={letter} card={d.total} envelope={d.post.envelope !== ""} cls={d.post.class} />
-								<Box bg="sheet" p="8px 12px" mt="10px" fontSize="13px" lineHeight={1.6}>
+								<Box bg="sheet" py="4" px="6" mt="5" fontSize="small" lineHeight={1.6}>
 									{d.post.envelope ? (
 										<>
 											<b>{d.post.fits ? "It slides into its envelope" : "It does not go into its envelope"}</b>: wrapped round, it takes up{" "}
@@ -61,7 +61,7 @@ export default function Depth() {
 								</Box>
 							</Box>
 						</Box>
-						<Box bg="sheet" flex="1" p="10px 20px" minH="220px" display="flex" flexDirection="column">
+						<Box bg="sheet" flex="1" py="5" px="9" minH="220px" display="flex" flexDirection="column">
 							<SideView slabs={section?.slabs ?? []} />
 						</Box>
 					</Box>
@@ -147,7 +147,7 @@ function SideView({ slabs }: { slabs: S["Slab"][] }) {
 	const px = (W + 20) / 830; // mm on the drawing to a point on the screen
 	return (
 		<>
-			<Box fontSize="13px" mb="4px">
+			<Box fontSize="small" mb="2">
 				Side view along the cut, heights {mag} times true. Dotted is foam, white gaps are air.
 			</Box>
 			<div ref={ref} style={{ flex: 1, minHeight: 160 }}>
@@ -221,8 +221,8 @@ function Slot({ total, limit, card, envelope, cls }: { total: number; limit: num
 	const px = 96 / 25.4;
 	const over = total > limit;
 	return (
-		<Box mt="10px" bg="sheet" p="8px 12px">
-			<Box fontSize="13px">A letter's slot, {thin(limit, s)} high, at true size on a screen of 96 dots to the inch:</Box>
+		<Box mt="5" bg="sheet" py="4" px="6">
+			<Box fontSize="small">A letter's slot, {thin(limit, s)} high, at true size on a screen of 96 dots to the inch:</Box>
 			<svg
 				width="100%"
 				height={Math.max(limit, total) * px + 12}

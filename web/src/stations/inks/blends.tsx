@@ -34,9 +34,9 @@ export function Blends({ f, look, cut, set }: { f: S["Finish"]; look: S["LookLay
 		return (down[0] ?? b.state.inks.find((x) => x.l < l - 5) ?? b.state.inks[0])?.id ?? "";
 	};
 	return (
-		<Box flexBasis="100%" display="flex" flexDirection="column" gap="5px" fontSize="13px">
+		<Box flexBasis="100%" display="flex" flexDirection="column" gap="3" fontSize="small">
 			{list.map((s, n) => (
-				<Box key={`${s.zone}${n}`} display="flex" gap="8px" alignItems="center">
+				<Box key={`${s.zone}${n}`} display="flex" gap="4" alignItems="center">
 					<span style={{ width: 22, height: 22, background: look.blends[n]?.dry || "none", border: `1px solid ${hue.edge}` }} />
 					{inks(s.ink, `Ink of blend ${n + 1}`, (ink) => put(n, { ink }))}
 					<Select label={`Zone of blend ${n + 1}`} bare value={s.zone} onChange={(v) => put(n, { zone: v as S["Blend"]["zone"] })}>
@@ -53,7 +53,7 @@ export function Blends({ f, look, cut, set }: { f: S["Finish"]; look: S["LookLay
 					</Button>
 				</Box>
 			))}
-			<Box display="flex" gap="10px" alignItems="center" flexWrap="wrap">
+			<Box display="flex" gap="5" alignItems="center" flexWrap="wrap">
 				{list.length < 6 && <Button onClick={() => set({ blends: [...list, { ink: next(), zone: list.at(-1)?.zone ?? "rim" }] })}>Work in a darker ink</Button>}
 				{list.length > 0 && f.ink && <Check label="the first ink once more over the joins" on={f.return ?? false} set={(on) => set({ return: on })} />}
 				{cut && (

@@ -13,6 +13,7 @@ import { hue } from "../../ui/colours";
 import { typing } from "../../ui/keys";
 import { NumberField } from "../../ui/number";
 import { Select } from "../../ui/select";
+import { size } from "../../ui/sizes";
 import { Blends } from "./blends";
 import { Ranked } from "./ranked";
 
@@ -117,7 +118,7 @@ function Chosen({ more, onMore: setMore }: { more: boolean; onMore: (v: boolean)
 	const i = b.motif?.layers.findIndex((l) => l.id === b.layer) ?? -1;
 	if (i < 0 || !b.motif || !b.colourway)
 		return (
-			<Box px="20px" py="8px" fontSize="13px" color="quiet">
+			<Box px="9" py="4" fontSize="small" color="quiet">
 				Tap a layer to choose its ink; the comma and full-stop keys step it lighter and darker.
 			</Box>
 		);
@@ -127,8 +128,8 @@ function Chosen({ more, onMore: setMore }: { more: boolean; onMore: (v: boolean)
 	const look = b.colourway.layers[i];
 	const set = (x: Partial<S["Finish"]>) => b.edit(withFinish(b, x, l.id));
 	return (
-		<Box className="one-line" px="14px" py="7px" bg="sheet" borderTop="1px solid {colors.line}">
-			<b style={{ fontSize: 14 }}>{l.label}</b>
+		<Box className="one-line" px="7" py="4" bg="sheet" borderTop="1px solid {colors.line}">
+			<b style={{ fontSize: size.text }}>{l.label}</b>
 			<span style={{ display: "flex", border: `1px solid ${hue.edge}` }} title="Wet, then dried">
 				<span style={{ width: 22, height: 26, background: look.wet }} />
 				<span style={{ width: 22, height: 26, background: look.dry }} />
@@ -216,14 +217,17 @@ function Rail() {
 			aria-label="Lightness rail"
 			bg={hue.bed}
 			borderLeft="1px solid {colors.line}"
-			p="12px 0 0 12px"
+			pt="6"
+			pr="0"
+			pb="0"
+			pl="6"
 			minH={0}
 			overflow="hidden"
 			display="flex"
 			flexDirection="column"
 		>
-			<h2 style={{ fontSize: 16 }}>Lightness</h2>
-			<Box fontSize="12px">as it dries, white at the top</Box>
+			<h2 style={{ fontSize: size.sub }}>Lightness</h2>
+			<Box fontSize="note">as it dries, white at the top</Box>
 			<div ref={ref} style={{ flex: 1, minHeight: 0, position: "relative" }}>
 				<svg
 					width={w}
@@ -288,7 +292,7 @@ function Rail() {
 					})}
 				</svg>
 			</div>
-			<Box fontSize="12px" pr="8px" pb="6px" minH="58px">
+			<Box fontSize="note" pr="4" pb="3" minH="58px">
 				{motif.school === "every piece"
 					? "Every piece runs from light to dark in itself; the dots are its blends. Only neighbours must stay apart."
 					: motif.school === "local colour"

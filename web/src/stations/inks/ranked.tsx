@@ -11,6 +11,7 @@ import { FileButton, pictures } from "../../ui/file";
 import { NumberField } from "../../ui/number";
 import { Popover } from "../../ui/popover";
 import { Select } from "../../ui/select";
+import { size } from "../../ui/sizes";
 
 const schools = ["light ground", "dark ground", "local colour", "every piece"] as const;
 const leans = ["warmer", "cooler", "quieter", "livelier"] as const;
@@ -87,11 +88,11 @@ export function Ranked() {
 	const chosen = colourway.layers.find((l) => l.id === b.layer);
 	const setSchool = (school: (typeof schools)[number]) => b.edit({ school: { motif: motif.id, school } });
 	return (
-		<Box p="7px 14px 8px" bg={hue.bed} minH="112px">
-			<Box display="flex" gap="10px" alignItems="center" flexWrap="wrap" mb="6px" fontSize="13px">
-				<b style={{ fontSize: 15 }}>From your drawer</b>
+		<Box pt="4" px="7" pb="4" bg={hue.bed} minH="112px">
+			<Box display="flex" gap="5" alignItems="center" flexWrap="wrap" mb="3" fontSize="small">
+				<b style={{ fontSize: size.lead }}>From your drawer</b>
 				<Popover label={`${motif.school}, ${byWords[by]}, ${family || "all families"}${lean ? `, ${lean}` : ""}`} title="What to choose from, and how">
-					<Box display="grid" gridTemplateColumns="1fr 1fr" gap="10px">
+					<Box display="grid" gridTemplateColumns="1fr 1fr" gap="5">
 						<Select label="School of lightness" value={motif.school} onChange={(v) => setSchool(v as (typeof schools)[number])}>
 							<option value="light ground">light ground, darker detail</option>
 							<option value="dark ground">dark ground, rising to light</option>
@@ -142,12 +143,12 @@ export function Ranked() {
 				{b.layer && <Check label="keep this layer" on={keep} set={setKeep} />}
 			</Box>
 			{spread && (
-				<Box role="status" fontSize="13px">
+				<Box role="status" fontSize="small">
 					{spread}
 				</Box>
 			)}
 			{many.data && (
-				<Box fontSize="13px" mb="4px" display="flex" gap="10px" alignItems="center">
+				<Box fontSize="small" mb="2" display="flex" gap="5" alignItems="center">
 					{many.data.say}
 					<Button
 						variant="main"
@@ -161,17 +162,17 @@ export function Ranked() {
 				</Box>
 			)}
 			{(ask.error || after.error || many.error) && (
-				<Box role="alert" bg="sheet" p="8px 12px" color="madder">
+				<Box role="alert" bg="sheet" py="4" px="6" color="madder">
 					{(ask.error ?? after.error ?? many.error)?.message}
 				</Box>
 			)}
 			{ask.data?.advice && (
-				<Box bg="sheet" p="5px 10px" mb="6px" fontSize="13px" borderLeft="4px solid {colors.fill}">
+				<Box bg="sheet" py="3" px="5" mb="3" fontSize="small" borderLeft="4px solid {colors.fill}">
 					{ask.data.advice}
 				</Box>
 			)}
-			{ask.data && !ask.data.proven && <Box fontSize="12px">The search was stopped before it had tried everything; these are the best so far.</Box>}
-			<Box display="flex" gap="8px" alignItems="flex-start">
+			{ask.data && !ask.data.proven && <Box fontSize="note">The search was stopped before it had tried everything; these are the best so far.</Box>}
+			<Box display="flex" gap="4" alignItems="flex-start">
 				<Choice title="now" sub={colourway.weakest > 0 ? `weakest pair ${colourway.weakest.toFixed(1)}` : ""} now>
 					<Picture look={look} colourway={colourway} title="As it is now" />
 				</Choice>
@@ -212,7 +213,7 @@ export function Ranked() {
 						</Choice>
 					))}
 				{!ask.data && !after.data && !many.data && !ask.isPending && (
-					<Box fontSize="13px" maxW="300px" pt="6px">
+					<Box fontSize="small" maxW="300px" pt="3">
 						The best choices from the inks you own, ranked by how clearly the layers part, then by even steps and kindred hues.
 					</Box>
 				)}
@@ -250,10 +251,10 @@ function Choice({
 					))}
 				</span>
 			)}
-			<b style={{ display: "block", fontSize: 12, lineHeight: 1.2, marginTop: 2, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>
+			<b style={{ display: "block", fontSize: size.note, lineHeight: 1.2, marginTop: 2, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>
 				{title}
 			</b>
-			<span style={{ fontSize: 12, display: "block" }}>{sub}</span>
+			<span style={{ fontSize: size.note, display: "block" }}>{sub}</span>
 		</>
 	);
 	const style = { flex: "0 1 112px", minWidth: 0, padding: 0, background: "none", border: 0, textAlign: "left", color: hue.text } as const;

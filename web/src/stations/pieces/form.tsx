@@ -16,7 +16,7 @@ export default function LayerForm() {
 	const p = b.look.layers[i];
 	const set = (f: Partial<typeof l>) => b.motif && b.edit({ layer: { motif: b.motif.id, layer: { ...l, ...f } } });
 	return (
-		<Box p="10px 20px" display="flex" gap="12px" flexWrap="wrap" alignItems="end" bg="sheet" borderTop="1px solid {colors.line}">
+		<Box py="5" px="9" display="flex" gap="6" flexWrap="wrap" alignItems="end" bg="sheet" borderTop="1px solid {colors.line}">
 			<TextField
 				label="Label"
 				key={l.id + l.label}
@@ -49,7 +49,7 @@ export default function LayerForm() {
 			<NumberField saved label="Copies" min={1} max={9} v={l.copies} set={(n) => n >= 1 && set({ copies: n })} width="56px" />
 			{l.make === "cut" && <Check label="Stamped, then cut" on={l.after ?? false} set={(on) => set({ after: on })} />}
 			{l.make === "cut" && <HeldField bonds={l.bonds} onChange={(bonds) => b.motif && b.edit({ hold: { motif: b.motif.id, layer: l.id, bonds } })} />}
-			<Box fontSize="13px" flexBasis="100%">
+			<Box fontSize="small" flexBasis="100%">
 				{length(p.w, b.state.settings)} × {length(p.h, b.state.settings)}; {area(p.visible, b.state.settings)} of {area(p.area, b.state.settings)} show (
 				{Math.round(p.share * 100)} %).
 			</Box>

@@ -27,7 +27,7 @@ export default function Pieces() {
 		return (
 			<StationFrame
 				station="pieces"
-				table={look?.problem ? <Box p="24px">{look.problem}</Box> : <NoImage />}
+				table={look?.problem ? <Box p="10">{look.problem}</Box> : <NoImage />}
 				strata={<ImageStrata what="copies" value={() => ""} />}
 			/>
 		);
@@ -49,7 +49,7 @@ export default function Pieces() {
 							</>
 						}
 					/>
-					<Box px="20px" pb="8px" display="flex" gap="10px" alignItems="center" fontSize="13px">
+					<Box px="9" pb="4" display="flex" gap="5" alignItems="center" fontSize="small">
 						<span>stacked</span>
 						<Slider
 							label="Lay the pieces apart"
@@ -111,7 +111,7 @@ export default function Pieces() {
 }
 
 export const Hint = ({ children }: { children: React.ReactNode }) => (
-	<Box p="10px 20px" fontSize="13px" color="quiet" minH="44px">
+	<Box py="5" px="9" fontSize="small" color="quiet" minH="44px">
 		{children}
 	</Box>
 );

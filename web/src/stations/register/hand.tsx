@@ -4,6 +4,7 @@ import { api, ok, type S } from "../../api/client";
 import { useLog, useRefresh, useSettings } from "../../api/queries";
 import { Button } from "../../ui/button";
 import { hue } from "../../ui/colours";
+import { size } from "../../ui/sizes";
 import { day, thin } from "../../ui/units";
 import { compass, reachPath, turned } from "./play";
 
@@ -23,9 +24,9 @@ export function Hand({ layer, play }: { layer: string; play: S["Play"] }) {
 	const batches = [...new Map(log.placements.map((p) => [p.batch, p])).values()].slice(0, 8);
 	const mine = (batch: string) => log.placements.filter((p) => p.batch === batch);
 	return (
-		<Box display="flex" flexDirection="column" gap="12px">
+		<Box display="flex" flexDirection="column" gap="6">
 			<Box>
-				<h2 style={{ fontSize: 15 }}>Your hand</h2>
+				<h2 style={{ fontSize: size.lead }}>Your hand</h2>
 				{known.length === 0 && (
 					<Box>
 						Nothing is logged yet. Measure a print and keep it: from {log.fewest} placements of one way on, its spread is your own and no longer the program's
@@ -33,7 +34,7 @@ export function Hand({ layer, play }: { layer: string; play: S["Play"] }) {
 					</Box>
 				)}
 				{known.map((h) => (
-					<Box key={h.way} borderTop="1px solid {colors.line}" py="4px">
+					<Box key={h.way} borderTop="1px solid {colors.line}" py="2">
 						<b>{h.name}</b>, {h.habit.n} {h.habit.n === 1 ? "placement" : "placements"}: ±{thin(h.habit.spread.shift, s)}, ±{h.habit.spread.turn.toFixed(2)}°
 						{h.own
 							? ` (9 in 10 sure: ${thin(h.habit.low, s, false)} to ${thin(h.habit.high, s)}). Your own; our guess was ±${thin(h.defaults.shift, s)}.`
@@ -42,7 +43,7 @@ export function Hand({ layer, play }: { layer: string; play: S["Play"] }) {
 					</Box>
 				))}
 				{log.practice.n > 0 && (
-					<Box borderTop="1px solid {colors.line}" py="4px">
+					<Box borderTop="1px solid {colors.line}" py="2">
 						<b>In practice</b>, {log.practice.n} tries: ±{thin(log.practice.spread.shift, s)}, ±{log.practice.spread.turn.toFixed(2)}°.
 						{log.practice.leans &&
 							` You lean ${thin(Math.hypot(log.practice.leanX, log.practice.leanY), s)} ${compass({ x: log.practice.leanX, y: log.practice.leanY })}, ${turned(log.practice.leanTurn)}.`}
@@ -51,23 +52,23 @@ export function Hand({ layer, play }: { layer: string; play: S["Play"] }) {
 			</Box>
 			{here.length > 0 && play.judged && (
 				<Box>
-					<h2 style={{ fontSize: 15 }}>This layer, against its play</h2>
+					<h2 style={{ fontSize: size.lead }}>This layer, against its play</h2>
 					<Scatter ps={here} play={play} />
 				</Box>
 			)}
 			{batches.length > 0 && (
 				<Box>
-					<h2 style={{ fontSize: 15 }}>Logged</h2>
+					<h2 style={{ fontSize: size.lead }}>Logged</h2>
 					{batches.map((p) => {
 						const ps = mine(p.batch);
 						return (
-							<Box key={p.batch} display="flex" gap="8px" alignItems="center" borderTop="1px solid {colors.line}" py="3px">
+							<Box key={p.batch} display="flex" gap="4" alignItems="center" borderTop="1px solid {colors.line}" py="2">
 								<Box flex="1">
 									{day(p.at)} {ps.length} {ps.length === 1 ? "placement" : "placements"},{" "}
 									{p.source === "practice" ? "practice" : (log.hands.find((h) => h.way === p.way)?.name ?? p.way)}: {ps.filter((x) => x.good).length} inside the
 									play
 								</Box>
-								<Button fontSize="13px" px="8px" minH="30px" onClick={() => take(p.batch)}>
+								<Button fontSize="small" px="4" minH="30px" onClick={() => take(p.batch)}>
 									Take back
 								</Button>
 							</Box>

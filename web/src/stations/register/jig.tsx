@@ -22,7 +22,7 @@ export function TurningJig({ w }: { w: number }) {
 	const q = new URLSearchParams({ turns: `${turns}`, width: `${width}`, gap: `${gap}`, inner: `${inner}`, panel: `${panel}`, kind });
 	return (
 		<>
-			<Box display="flex" gap="10px" flexWrap="wrap" alignItems="end">
+			<Box display="flex" gap="5" flexWrap="wrap" alignItems="end">
 				<NumberField label="Turns" v={turns} set={setTurns} min={3} max={16} step={1} />
 				<LengthField label="Width of the image" mm={width} onSet={setWidth} min={1} max={200} />
 				<LengthField label="Gap" mm={gap} onSet={setGap} min={0} max={50} />
@@ -34,7 +34,7 @@ export function TurningJig({ w }: { w: number }) {
 				<LengthField label="Square panel" mm={panel} onSet={setPanel} min={0} max={300} />
 			</Box>
 			{ring && (
-				<Box display="flex" gap="12px" alignItems="center">
+				<Box display="flex" gap="6" alignItems="center">
 					<Ring turns={turns} radius={ring.radius} width={width} second={ring.second} inner={inner} panel={panel} />
 					<Box>
 						Turn {ring.step.toFixed(ring.step % 1 ? 1 : 0)}° each time. The middles lie {length(ring.radius, s)} from the centre; neighbours would touch at{" "}

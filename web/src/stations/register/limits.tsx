@@ -6,6 +6,7 @@ import { Button } from "../../ui/button";
 import { LengthField } from "../../ui/length";
 import { NumberField } from "../../ui/number";
 import { Select } from "../../ui/select";
+import { size } from "../../ui/sizes";
 import { thin } from "../../ui/units";
 
 type Limits = S["Limits"];
@@ -57,27 +58,27 @@ export function Limits({ layer, now }: { layer: string; now?: Limits }) {
 		</fieldset>
 	);
 	return (
-		<Box display="flex" flexDirection="column" gap="12px">
+		<Box display="flex" flexDirection="column" gap="6">
 			<Box>
-				<h2 style={{ fontSize: 15 }}>What the eye forgives</h2>
-				<Box mb="4px">
+				<h2 style={{ fontSize: size.lead }}>What the eye forgives</h2>
+				<Box mb="2">
 					Between colours a plain step apart. Where two dry further apart an error shows sooner, and the limits are drawn in; where they dry nearer, let out.
 				</Box>
 				{row(fit.limits, (limits) => all({ ...fit, limits }), "all layers")}
 			</Box>
-			<Box borderTop="1px solid {colors.line}" pt="8px">
-				<h2 style={{ fontSize: 15 }}>This layer alone</h2>
+			<Box borderTop="1px solid {colors.line}" pt="4">
+				<h2 style={{ fontSize: size.lead }}>This layer alone</h2>
 				{own ? (
 					<>
 						{row(own, mine, "this layer")}
-						<Button mt="6px" onClick={() => mine(undefined)}>
+						<Button mt="3" onClick={() => mine(undefined)}>
 							Go by the general limits again
 						</Button>
 					</>
 				) : (
 					<>
 						{now && (
-							<Box mb="4px">
+							<Box mb="2">
 								Now {thin(now.spill, s)} spill, {Math.round(100 * now.rimShare)} % of the rim, {thin(now.gap, s)} gap, {thin(now.overlap, s)}
 								overlap.
 							</Box>
@@ -86,9 +87,9 @@ export function Limits({ layer, now }: { layer: string; now?: Limits }) {
 					</>
 				)}
 			</Box>
-			<Box borderTop="1px solid {colors.line}" pt="8px">
-				<h2 style={{ fontSize: 15 }}>The hinge</h2>
-				<Box display="flex" gap="10px">
+			<Box borderTop="1px solid {colors.line}" pt="4">
+				<h2 style={{ fontSize: size.lead }}>The hinge</h2>
+				<Box display="flex" gap="5">
 					<Select label="Side" value={fit.hinge.side} onChange={(v) => all({ ...fit, hinge: { ...fit.hinge, side: v as S["Hinge"]["side"] } })}>
 						{["left", "right", "top", "bottom"].map((s) => (
 							<option key={s}>{s}</option>

@@ -10,6 +10,7 @@ import { TextField } from "../../ui/field";
 import { FileField, pictures } from "../../ui/file";
 import { Progress } from "../../ui/progress";
 import { Select } from "../../ui/select";
+import { size } from "../../ui/sizes";
 import { type Settings, thin } from "../../ui/units";
 
 export type Proofed = S["Proofed"];
@@ -87,8 +88,8 @@ export function Measure({
 	const [shot, setShot] = useState<Blob>();
 	const picture = file ?? shot;
 	return (
-		<Box display="flex" flexDirection="column" gap="8px">
-			<Box display="flex" gap="10px" alignItems="end" flexWrap="wrap">
+		<Box display="flex" flexDirection="column" gap="4">
+			<Box display="flex" gap="5" alignItems="end" flexWrap="wrap">
 				<FileField label="Picture of one print, or of several apart" accept={pictures} onFile={setFile} />
 				<Select label="It is" value={as} onChange={(v) => setAs(v as typeof as)}>
 					<option value="scan">a scan</option>
@@ -112,18 +113,18 @@ export function Measure({
 				</Button>
 			</Box>
 			{b.state.demo && (
-				<Box display="flex" gap="6px" flexWrap="wrap">
-					<Button fontSize="13px" px="8px" minH="30px" disabled={!!busy} onClick={() => simulate("scan")}>
+				<Box display="flex" gap="3" flexWrap="wrap">
+					<Button fontSize="small" px="4" minH="30px" disabled={!!busy} onClick={() => simulate("scan")}>
 						Simulated scan
 					</Button>
-					<Button fontSize="13px" px="8px" minH="30px" disabled={!!busy} onClick={() => simulate("mat")}>
+					<Button fontSize="small" px="4" minH="30px" disabled={!!busy} onClick={() => simulate("mat")}>
 						Simulated photo
 					</Button>
-					<Button fontSize="13px" px="8px" minH="30px" disabled={!!busy} onClick={() => simulate("run")}>
+					<Button fontSize="small" px="4" minH="30px" disabled={!!busy} onClick={() => simulate("run")}>
 						Simulated run of six
 					</Button>
 					{done?.prints.length === 1 && done.source === "print" && (
-						<Button fontSize="13px" px="8px" minH="30px" disabled={!!busy} onClick={() => simulate("scan", true)}>
+						<Button fontSize="small" px="4" minH="30px" disabled={!!busy} onClick={() => simulate("scan", true)}>
 							Simulated scan, the paper moved so
 						</Button>
 					)}
@@ -157,10 +158,10 @@ function Results({ done, onShow, at, onAt }: { done: Measured; onShow: (v: Verdi
 	return (
 		<Box>
 			{done.run.length > 0 && (
-				<Box mb="8px">
-					<h3 style={{ fontSize: 14 }}>The run of {done.prints.length}</h3>
+				<Box mb="4">
+					<h3 style={{ fontSize: size.text }}>The run of {done.prints.length}</h3>
 					{done.run.map((r) => (
-						<Box key={r.layer} borderTop="1px solid {colors.line}" py="4px">
+						<Box key={r.layer} borderTop="1px solid {colors.line}" py="2">
 							<b>{r.label}:</b> {r.say}
 							<Runner prints={done.prints} layer={r.layer} />
 						</Box>
@@ -168,9 +169,9 @@ function Results({ done, onShow, at, onAt }: { done: Measured; onShow: (v: Verdi
 				</Box>
 			)}
 			{done.prints.length > 1 && (
-				<Box display="flex" gap="4px" flexWrap="wrap" mb="4px" role="group" aria-label="Print">
+				<Box display="flex" gap="2" flexWrap="wrap" mb="2" role="group" aria-label="Print">
 					{done.prints.map((p, i) => (
-						<Button key={i} fontSize="13px" px="10px" minH="30px" aria-pressed={i === at} onClick={() => onAt(i)}>
+						<Button key={i} fontSize="small" px="5" minH="30px" aria-pressed={i === at} onClick={() => onAt(i)}>
 							{i + 1}
 							{p.wrong || p.layers.some((v) => !v.good) ? " !" : ""}
 						</Button>
@@ -260,11 +261,11 @@ function Keep({ done }: { done: Measured }) {
 		}
 	};
 	return kept ? (
-		<Box role="status" mt="6px">
+		<Box role="status" mt="3">
 			{kept}
 		</Box>
 	) : (
-		<Box display="flex" gap="8px" alignItems="end" mt="6px">
+		<Box display="flex" gap="4" alignItems="end" mt="3">
 			<Select label="They were placed" value={way} onChange={(v) => setWay(v)}>
 				<option value="corner">in the corner of the positioner</option>
 				<option value="die">with the die as a guide</option>

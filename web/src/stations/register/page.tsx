@@ -171,7 +171,7 @@ export default function Register() {
 							</Table>
 						)}
 					</Sized>
-					<Box p="8px 20px" bg="sheet" borderTop="1px solid {colors.line}" fontSize="13px" minH="62px" hidden={elsewhere}>
+					<Box py="4" px="9" bg="sheet" borderTop="1px solid {colors.line}" fontSize="small" minH="62px" hidden={elsewhere}>
 						{blind ? (
 							<Practice
 								layer={l.id}
@@ -271,7 +271,7 @@ function Said({ lie, lies, layer }: { lie: Lie; lies: Live<Off>; layer: string }
 	if (!p.judged) return <>Its fit is free: it may lie anywhere that looks well. Set the fit in Pieces to have its play worked out.</>;
 	const moved = off.x !== 0 || off.y !== 0 || off.t !== 0;
 	return (
-		<Box display="flex" gap="14px">
+		<Box display="flex" gap="7">
 			<Box flex="1">
 				The shape in the middle is the play, drawn {mag.toFixed(0)} times true: as long as the dot is inside, nothing shows.{" "}
 				{limitWords(s, p, told, round, own)}

@@ -4,6 +4,7 @@ import type { S } from "../../api/client";
 import { usePlacingOf, useSettings } from "../../api/queries";
 import { hue } from "../../ui/colours";
 import { NumberField } from "../../ui/number";
+import { size } from "../../ui/sizes";
 import { thin } from "../../ui/units";
 
 /** How to place a layer: asked of the program whenever the card or the run changes. */
@@ -21,9 +22,9 @@ export function Place({ p, run, onRun }: { p?: S["Placing"]; run: number; onRun:
 	const pick = p.ways[p.pick];
 	const turn = (v: { clock: number; anti: number }) => `${Math.min(v.clock, v.anti).toFixed(1)}°`;
 	return (
-		<Box display="flex" flexDirection="column" gap="12px">
+		<Box display="flex" flexDirection="column" gap="6">
 			<Box>
-				<h2 style={{ fontSize: 15 }}>Where to look</h2>
+				<h2 style={{ fontSize: size.lead }}>Where to look</h2>
 				<Box>
 					{p.each && "For each of its pieces: "}
 					{p.sighting.say}
@@ -43,15 +44,15 @@ export function Place({ p, run, onRun }: { p?: S["Placing"]; run: number; onRun:
 				{p.pivots.length > 0 && <Box>It may turn {p.pivots.map((v) => `${turn(v)} about ${v.name}`).join(", ")}.</Box>}
 			</Box>
 			<Box>
-				<Box display="flex" gap="10px" alignItems="center">
-					<h2 style={{ fontSize: 15, flex: 1 }}>Which way to place it</h2>
+				<Box display="flex" gap="5" alignItems="center">
+					<h2 style={{ fontSize: size.lead, flex: 1 }}>Which way to place it</h2>
 					<span className="beside">
 						for a run of
 						<NumberField bare label="Wanted in the run" v={run} set={onRun} min={1} max={200} width="58px" />
 					</span>
 				</Box>
 				{p.ways.length > 0 && (
-					<table style={{ fontSize: 13 }}>
+					<table style={{ fontSize: size.small }}>
 						<thead>
 							<tr>
 								<th>Way</th>
@@ -83,7 +84,7 @@ export function Place({ p, run, onRun }: { p?: S["Placing"]; run: number; onRun:
 			</Box>
 			{p.printing.strikes.length > 1 && (
 				<Box>
-					<h2 style={{ fontSize: 15 }}>In which order to print</h2>
+					<h2 style={{ fontSize: size.lead }}>In which order to print</h2>
 					<ol style={{ margin: "2px 0", paddingLeft: 20 }}>
 						{p.printing.strikes.map((s) => (
 							<li key={s.label}>

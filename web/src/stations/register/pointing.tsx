@@ -88,7 +88,7 @@ export function Pointing({
 	};
 	if (!marks || !now)
 		return (
-			<Box p="8px 20px" fontSize="13px" display="flex" gap="10px" alignItems="center">
+			<Box py="4" px="9" fontSize="small" display="flex" gap="5" alignItems="center">
 				{marks
 					? "This image has no corners to point at: everything on it is round. Mark two points on every stamp, or scan it better."
 					: "Looking for corners to point at."}
@@ -98,8 +98,8 @@ export function Pointing({
 	const look = b.look;
 	const l = look?.layers.find((x) => x.id === now.layer);
 	return (
-		<Box display="flex" flexDirection="column" flex="1" minH={0} fontSize="13px">
-			<Box display="flex" gap="10px" alignItems="start" p="8px 20px" bg="sheet">
+		<Box display="flex" flexDirection="column" flex="1" minH={0} fontSize="small">
+			<Box display="flex" gap="5" alignItems="start" py="4" px="9" bg="sheet">
 				{look && l && (
 					<svg
 						viewBox={`${look.minX - 3} ${look.minY - 3} ${look.w + 6} ${look.h + 6}`}
@@ -118,7 +118,7 @@ export function Pointing({
 						{now.label}, corner {now.n}: the {now.where}.
 					</b>{" "}
 					Click it in the picture, or move it there with the arrow keys. {at + 1} of {all.length}; two on each layer are enough.
-					<Box display="flex" gap="4px" mt="4px" flexWrap="wrap">
+					<Box display="flex" gap="2" mt="2" flexWrap="wrap">
 						<Button disabled={at === 0} onClick={() => setAt(at - 1)}>
 							Back
 						</Button>
@@ -142,7 +142,7 @@ export function Pointing({
 					if (el && el.clientHeight !== room) setRoom(el.clientHeight);
 				}}
 			>
-				<Box position="relative" m="0 auto" w={`${(size.h > 0 ? Math.min(1, room / size.h) * size.w : 400) * zoom}px`}>
+				<Box position="relative" my="0" mx="auto" w={`${(size.h > 0 ? Math.min(1, room / size.h) * size.w : 400) * zoom}px`}>
 					{url && (
 						<img
 							src={url}
@@ -175,7 +175,7 @@ export function Pointing({
 						})}
 				</Box>
 			</Box>
-			<Box display="flex" gap="10px" alignItems="center" p="8px 20px" bg="sheet">
+			<Box display="flex" gap="5" alignItems="center" py="4" px="9" bg="sheet">
 				<Button variant="main" disabled={!fit} onClick={measure}>
 					Measure by these points
 				</Button>

@@ -82,9 +82,9 @@ export function Practice({
 	// A mean off by more than twice its own error is a habit, not chance.
 	const habit = n >= 5 && lean > (2 * spread) / Math.sqrt(n);
 	return (
-		<Box display="flex" gap="16px" alignItems="center">
-			<Box display="flex" flexDirection="column" gap="4px" flex="none">
-				<Button variant="main" onClick={there} minH="44px" px="22px">
+		<Box display="flex" gap="8" alignItems="center">
+			<Box display="flex" flexDirection="column" gap="2" flex="none">
+				<Button variant="main" onClick={there} minH="44px" px="10">
 					There
 				</Button>
 			</Box>
@@ -100,7 +100,7 @@ export function Practice({
 					</Box>
 				)}
 			</Box>
-			<Box display="flex" flexDirection="column" gap="3px" flex="none">
+			<Box display="flex" flexDirection="column" gap="2" flex="none">
 				<Check label={`within ${limit} seconds`} on={timed} set={setTimed} />
 				<Tip say="By the screen's nominal 96 dots to the inch">
 					<span>
@@ -108,7 +108,7 @@ export function Practice({
 					</span>
 				</Tip>
 				{n - counted >= 3 && (
-					<Button fontSize="13px" px="8px" minH="30px" onClick={keep}>
+					<Button fontSize="small" px="4" minH="30px" onClick={keep}>
 						Keep {n - counted} tries
 					</Button>
 				)}

@@ -14,7 +14,7 @@ export function Sheets({ w }: { w: number }) {
 	const b = useBench();
 	const [kind, setKind] = useState<Kind>("jig");
 	return (
-		<Box display="flex" flexDirection="column" gap="10px">
+		<Box display="flex" flexDirection="column" gap="5">
 			<Select label="Sheet to print at true size" value={kind} onChange={(v) => setKind(v as Kind)} width="260px">
 				<option value="jig">turning jig</option>
 				<option value="corner">corner jig</option>

@@ -47,8 +47,8 @@ export function Turns({ all, p, plan, pick }: ReturnType<typeof usePattern>) {
 	if (!m.layers.some((l) => l.make !== "cut")) return <Box>A pattern is printed: this image has no layer that is stamped or stencilled.</Box>;
 	const motif = b.card.motifs.find((x) => x.id === p?.motif);
 	return (
-		<Box display="flex" flexDirection="column" gap="10px">
-			<Box display="flex" gap="8px" alignItems="end" flexWrap="wrap">
+		<Box display="flex" flexDirection="column" gap="5">
+			<Box display="flex" gap="4" alignItems="end" flexWrap="wrap">
 				{all.length > 0 && (
 					<Select label="Pattern" value={p?.id} onChange={(v) => pick(v)}>
 						{all.map((x) => (
@@ -69,7 +69,7 @@ export function Turns({ all, p, plan, pick }: ReturnType<typeof usePattern>) {
 			)}
 			{p && plan && (
 				<>
-					<Box display="flex" gap="10px" flexWrap="wrap" alignItems="end">
+					<Box display="flex" gap="5" flexWrap="wrap" alignItems="end">
 						<NumberField saved label="Strikes" v={p.turns} set={(turns) => set({ turns: Math.max(2, Math.round(turns)) })} min={2} max={16} step={1} />
 						<Select label="The sheet is turned" value={p.anti ? "anti" : "clock"} onChange={(v) => set({ anti: v === "anti" })}>
 							<option value="clock">clockwise</option>
@@ -85,14 +85,14 @@ export function Turns({ all, p, plan, pick }: ReturnType<typeof usePattern>) {
 						<LengthField label="Sheet" mm={p.side} onSet={(side) => set({ side: Math.max(20, side, 2 * p.trim + 1) })} min={20} max={300} />
 						<LengthField label="Trim a side" mm={p.trim} onSet={(trim) => set({ trim: Math.min(trim, p.side / 2 - 1) })} min={0} max={60} />
 					</Box>
-					<Box display="flex" gap="10px" flexWrap="wrap" alignItems="end">
+					<Box display="flex" gap="5" flexWrap="wrap" alignItems="end">
 						<LengthField label="Right of middle" mm={p.x} onSet={(x) => set({ x })} min={-300} max={300} />
 						<LengthField label="Below it" mm={p.y} onSet={(y) => set({ y })} min={-300} max={300} />
 						<NumberField saved label="Turned" unit="°" v={p.turn} set={(turn) => set({ turn })} min={-360} max={360} step={5} />
 					</Box>
 					<Box>
 						<b>Colourway of each strike</b>
-						<Box display="flex" gap="6px" flexWrap="wrap">
+						<Box display="flex" gap="3" flexWrap="wrap">
 							{Array.from({ length: Math.min(p.turns, 16) }, (_, k) => (
 								<Select
 									key={k}
@@ -109,7 +109,7 @@ export function Turns({ all, p, plan, pick }: ReturnType<typeof usePattern>) {
 							))}
 						</Box>
 					</Box>
-					<Box as="ul" pl="16px" m="0">
+					<Box as="ul" pl="8" m="0">
 						{plan.notes.map((n) => (
 							<li key={n}>{n}</li>
 						))}

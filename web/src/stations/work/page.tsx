@@ -7,6 +7,7 @@ import { StationFrame } from "../../parts/station";
 import { Button } from "../../ui/button";
 import { typing } from "../../ui/keys";
 import { Select } from "../../ui/select";
+import { size } from "../../ui/sizes";
 import { Steps } from "./steps";
 
 /** Work: one step at a time, readable from a metre and a half; ticked steps are remembered. */
@@ -52,28 +53,28 @@ export default function Work() {
 			station="work"
 			table={
 				<div className="work">
-					<Box p="20px 28px" overflow="auto" bg="sheet" display="flex" flexDirection="column" gap="14px">
+					<Box py="9" px="11" overflow="auto" bg="sheet" display="flex" flexDirection="column" gap="7">
 						{at ? (
 							<>
-								<Box color="quiet" fontSize="18px">
+								<Box color="quiet" fontSize="sub">
 									Step {at.number} of {steps.length}, {at.kind}
 								</Box>
-								<h1 style={{ fontSize: 38, lineHeight: 1.12 }}>{at.title}</h1>
-								<Box fontSize="23px" lineHeight={1.35}>
+								<h1 style={{ fontSize: size.act, lineHeight: 1.12 }}>{at.title}</h1>
+								<Box fontSize="step" lineHeight={1.35}>
 									{at.detail}
 								</Box>
 								{at.cautions.map((c) => (
-									<Box key={c} fontSize="17px" borderLeft="6px solid {colors.madder}" pl="12px">
+									<Box key={c} fontSize="sub" borderLeft="6px solid {colors.madder}" pl="6">
 										<b>Care.</b> {c}
 									</Box>
 								))}
-								<Box display="flex" gap="14px" flexWrap="wrap" alignItems="center">
+								<Box display="flex" gap="7" flexWrap="wrap" alignItems="center">
 									<Button variant="main" size="big" onClick={() => tick(at, !b.done(at))}>
 										{b.done(at) ? "Not done after all" : "Done"}
 									</Button>
 									{at.minutes > 0 && <Timer key={at.key} minutes={at.minutes} />}
 									{at.ink && (
-										<span className="beside" style={{ fontSize: 17 }}>
+										<span className="beside" style={{ fontSize: size.sub }}>
 											used
 											<Select label="Ink really used" bare value={used ?? ""} onChange={(v) => b.use(at.id, v)}>
 												<option value="">as planned</option>
@@ -89,7 +90,7 @@ export default function Work() {
 									)}
 								</Box>
 								<Box flex="1" />
-								<Box color="quiet" fontSize="17px">
+								<Box color="quiet" fontSize="sub">
 									{after.map((s) => (
 										<Box key={s.key}>
 											Then {s.number}: {s.title}
@@ -99,14 +100,14 @@ export default function Work() {
 							</>
 						) : (
 							<>
-								<h1 style={{ fontSize: 38 }}>{steps.length > 0 ? "All steps are done" : "Nothing to do yet"}</h1>
-								<Box fontSize="20px">{steps.length > 0 ? "Write inside it, and post it." : "Put an image on the card first."}</Box>
+								<h1 style={{ fontSize: size.act }}>{steps.length > 0 ? "All steps are done" : "Nothing to do yet"}</h1>
+								<Box fontSize="title">{steps.length > 0 ? "Write inside it, and post it." : "Put an image on the card first."}</Box>
 							</>
 						)}
 					</Box>
-					<Box overflow="auto" bg="ground" borderLeft="1px solid {colors.line}" p="12px 14px" tabIndex={0} aria-label="All steps" role="region">
+					<Box overflow="auto" bg="ground" borderLeft="1px solid {colors.line}" py="6" px="7" tabIndex={0} aria-label="All steps" role="region">
 						<Box display="flex" justifyContent="space-between" alignItems="center">
-							<h2 style={{ fontSize: 16 }}>
+							<h2 style={{ fontSize: size.sub }}>
 								{done} of {steps.length} done
 							</h2>
 							{(b.card.order?.length ?? 0) > 0 && <Button onClick={() => b.edit({ order: { steps: [] } })}>Proposed order</Button>}

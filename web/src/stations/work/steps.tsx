@@ -5,6 +5,7 @@ import { usePick } from "../../api/selection";
 import { Button } from "../../ui/button";
 import { Check } from "../../ui/check";
 import { hue } from "../../ui/colours";
+import { size } from "../../ui/sizes";
 
 interface StepsProps {
 	steps: Act[];
@@ -34,7 +35,7 @@ function Group({ steps, at, onTick, onMove }: StepsProps) {
 	const name = steps[0].group;
 	return (
 		<section style={{ marginTop: 8 }}>
-			<h3 style={{ fontSize: 15 }}>
+			<h3 style={{ fontSize: size.lead }}>
 				<button type="button" className="group" aria-expanded={open} onClick={() => setPulled(!open)}>
 					<span>{name[0].toUpperCase() + name.slice(1)}</span>
 					<span style={{ fontWeight: 400 }}>
@@ -72,10 +73,10 @@ const Step = memo(function Step({ s, done, here, onTick, onMove, onPick }: StepP
 			</button>
 			{here && (
 				<span style={{ display: "flex", gap: 2 }}>
-					<Button onClick={() => onMove(s.key, -1)} px="6px" aria-label="Do this step earlier">
+					<Button onClick={() => onMove(s.key, -1)} px="3" aria-label="Do this step earlier">
 						↑
 					</Button>
-					<Button onClick={() => onMove(s.key, 1)} px="6px" aria-label="Do this step later">
+					<Button onClick={() => onMove(s.key, 1)} px="3" aria-label="Do this step later">
 						↓
 					</Button>
 				</span>

@@ -8,6 +8,7 @@ import { hue } from "../../ui/colours";
 import { TextField } from "../../ui/field";
 import { FileField } from "../../ui/file";
 import { Select } from "../../ui/select";
+import { size } from "../../ui/sizes";
 import { Add, Panel, Remove, slug, useTake } from "../shelf";
 import { SwatchSheets } from "./swatches";
 
@@ -29,7 +30,7 @@ export function Inks({ state }: { state: State }) {
 	return (
 		<>
 			<Panel title={n === state.kit.inks.length ? `The ink drawer: ${n} inks` : `The ink drawer: ${n} of ${state.kit.inks.length} inks`}>
-				<Box display="flex" gap="12px" alignItems="end" flexWrap="wrap" mb="8px">
+				<Box display="flex" gap="6" alignItems="end" flexWrap="wrap" mb="4">
 					<TextField label="Find by name, family, place, low, empty, measured" value={find} onChange={(e) => setFind(e.target.value)} width="280px" />
 					<Select label="Kind" value={kind} onChange={(v) => setKind(v)}>
 						<option value="">all</option>
@@ -38,11 +39,11 @@ export function Inks({ state }: { state: State }) {
 						))}
 					</Select>
 					<Box flex="1" />
-					<Box fontSize="13px">
+					<Box fontSize="small">
 						Take out: <a href="/api/inks.csv">table (CSV)</a>, <a href="/api/inks.gpl">palette (GPL)</a>
 					</Box>
 				</Box>
-				<Box fontSize="13px" mb="10px">
+				<Box fontSize="small" mb="5">
 					Each ink stands at the lightness it dries to on its paper, white at the top, by family from left to right. Tap one to see it.
 				</Box>
 				<Box bg={hue.bed} overflowX="auto" tabIndex={0} role="region" aria-label="Inks by family and lightness">
@@ -105,7 +106,7 @@ export function Inks({ state }: { state: State }) {
 						))}
 					</svg>
 				</Box>
-				<Box fontSize="12px" color="quiet" mt="4px">
+				<Box fontSize="note" color="quiet" mt="2">
 					The corner shows the wet colour. A bar marks a colour measured from a swatch, a ring an ink that runs low.
 				</Box>
 				{chosen && <Detail key={chosen.id} ink={chosen} look={looks.get(chosen.id)} state={state} onGone={() => setOn("")} />}
@@ -170,9 +171,9 @@ function Detail({ ink, look, state, onGone }: { ink: S["Ink"]; look?: S["InkLook
 	const swatches = state.kit.swatches.filter((s) => s.ink === ink.id);
 	const tick = (k: "low" | "gone" | "water" | "bleeds", label: string) => <Check label={label} on={!!ink[k]} set={(on) => save({ [k]: on })} />;
 	return (
-		<Box borderTop="1px solid {colors.line}" mt="10px" pt="10px" fontSize="13px">
-			<Box display="flex" gap="16px" alignItems="center" flexWrap="wrap">
-				<b style={{ fontSize: 15 }}>{ink.name}</b> {ink.kind} ink, dries at lightness {Math.round(look?.l ?? 0)} ({look?.source}).
+		<Box borderTop="1px solid {colors.line}" mt="5" pt="5" fontSize="small">
+			<Box display="flex" gap="8" alignItems="center" flexWrap="wrap">
+				<b style={{ fontSize: size.lead }}>{ink.name}</b> {ink.kind} ink, dries at lightness {Math.round(look?.l ?? 0)} ({look?.source}).
 				{tick("low", "running low")}
 				{tick("gone", "empty")}
 				{tick("water", "reacts with water")}
@@ -185,7 +186,7 @@ function Detail({ ink, look, state, onGone }: { ink: S["Ink"]; look?: S["InkLook
 					}}
 				/>
 			</Box>
-			<Box display="flex" gap="10px" alignItems="end" flexWrap="wrap" mt="8px">
+			<Box display="flex" gap="5" alignItems="end" flexWrap="wrap" mt="4">
 				<TextField
 					label="Dried colour"
 					type="color"
@@ -195,7 +196,7 @@ function Detail({ ink, look, state, onGone }: { ink: S["Ink"]; look?: S["InkLook
 				<TextField label="Wet colour" type="color" defaultValue={look?.wet} onBlur={(e) => e.target.value !== look?.wet && save({ wet: e.target.value })} />
 				<TextField label="Where it is kept" defaultValue={ink.where} onBlur={(e) => e.target.value !== (ink.where ?? "") && save({ where: e.target.value })} />
 				{swatches.map((s) => (
-					<Box key={`${s.paper}${s.impressions}`} display="flex" gap="6px" alignItems="center">
+					<Box key={`${s.paper}${s.impressions}`} display="flex" gap="3" alignItems="center">
 						<span style={{ width: 34, height: 26, background: s.dry, border: `1px solid ${hue.edge}` }} />
 						{state.kit.papers.find((p) => p.id === s.paper)?.name ?? "a paper that is gone"}
 						{s.impressions > 1 && ` × ${s.impressions}`}
@@ -203,7 +204,7 @@ function Detail({ ink, look, state, onGone }: { ink: S["Ink"]; look?: S["InkLook
 				))}
 			</Box>
 			{wrong && (
-				<Box role="alert" color="madder" mt="6px">
+				<Box role="alert" color="madder" mt="3">
 					{wrong}
 				</Box>
 			)}
@@ -231,22 +232,22 @@ function TakeIn() {
 	};
 	return (
 		<Panel title="Take inks in from a file">
-			<Box display="flex" gap="10px" alignItems="end" flexWrap="wrap">
+			<Box display="flex" gap="5" alignItems="end" flexWrap="wrap">
 				<FileField label="Table (CSV) or palette (GPL)" accept={[".csv", ".gpl", ".txt"]} onFile={setFile} />
 				<Button disabled={!file} onClick={read}>
 					Take them in
 				</Button>
-				<Box fontSize="13px" color="quiet">
+				<Box fontSize="small" color="quiet">
 					A table names its columns in the first line: name, family, depth, kind, dry, wet.
 				</Box>
 			</Box>
 			{wrong && (
-				<Box role="alert" color="madder" mt="8px">
+				<Box role="alert" color="madder" mt="4">
 					{wrong}
 				</Box>
 			)}
 			{got && (
-				<Box mt="8px" fontSize="13px" role="status">
+				<Box mt="4" fontSize="small" role="status">
 					<b>
 						{got.added} {got.added === 1 ? "ink" : "inks"} taken in.
 					</b>

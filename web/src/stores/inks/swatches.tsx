@@ -6,6 +6,7 @@ import { Button } from "../../ui/button";
 import { hue } from "../../ui/colours";
 import { FileField, pictures } from "../../ui/file";
 import { Select } from "../../ui/select";
+import { size } from "../../ui/sizes";
 import { Panel } from "../shelf";
 
 /** Colours measured: print a sheet, fill its cells, scan it wet and dry. */
@@ -66,12 +67,12 @@ export function SwatchSheets({ state }: { state: State }) {
 	const bad = read?.cells.filter((c) => c.trouble) ?? [];
 	return (
 		<Panel title="Measure your inks">
-			<Box fontSize="13px" mb="8px">
+			<Box fontSize="small" mb="4">
 				{d && d.measured > 0
 					? `${d.measured} of ${d.inks} inks measured, ${d.swatches} swatches.${d.heldBack > 0 ? ` Your drawer: ${d.error.toFixed(1)} apart on average on papers you have not swatched (${d.default.toFixed(1)} from typed colours alone).` : " Swatch them on a second paper to learn how well other papers are foretold."}`
 					: "A typed colour is a guess. Print a sheet on your card, fill each cell with its ink, and scan or photograph it: the drawer then knows what each ink dries to."}
 			</Box>
-			<Box display="flex" gap="10px" alignItems="end" flexWrap="wrap">
+			<Box display="flex" gap="5" alignItems="end" flexWrap="wrap">
 				<Select label="Paper of the sheet" value={paper || papers[0]?.id} onChange={(v) => setPaper(v)}>
 					{papers.map((p) => (
 						<option key={p.id} value={p.id}>
@@ -101,7 +102,7 @@ export function SwatchSheets({ state }: { state: State }) {
 				)}
 			</Box>
 			{chosen && (
-				<Box display="flex" gap="10px" alignItems="end" flexWrap="wrap" mt="10px">
+				<Box display="flex" gap="5" alignItems="end" flexWrap="wrap" mt="5">
 					<FileField label={`Sheet ${chosen.number}, filled`} accept={pictures} onFile={setFile} />
 					<Select label="It is" value={wet ? "wet" : "dry"} onChange={(v) => setWet(v === "wet")}>
 						<option value="dry">dry</option>
@@ -119,17 +120,17 @@ export function SwatchSheets({ state }: { state: State }) {
 				</Box>
 			)}
 			{wrong && (
-				<Box role="alert" color="madder" mt="8px">
+				<Box role="alert" color="madder" mt="4">
 					{wrong}
 				</Box>
 			)}
 			{read && (
-				<Box mt="12px">
+				<Box mt="6">
 					<b>
 						{good.length} of {read.cells.length} cells read, {read.wet ? "wet" : "dry"}.
 					</b>{" "}
-					<span style={{ fontSize: 13 }}>{read.sure}</span>
-					<Box display="grid" gridTemplateColumns="repeat(auto-fill, minmax(132px, 1fr))" gap="8px" mt="8px" fontSize="12px" bg={hue.bed} p="10px">
+					<span style={{ fontSize: size.small }}>{read.sure}</span>
+					<Box display="grid" gridTemplateColumns="repeat(auto-fill, minmax(132px, 1fr))" gap="4" mt="4" fontSize="note" bg={hue.bed} p="5">
 						{read.cells.map((c) => (
 							<Box key={c.ink + c.impressions}>
 								<Box display="flex" border={`1px solid ${hue.edge}`} opacity={c.usable ? 1 : 0.45} title="What was known, then what was read">
@@ -145,11 +146,11 @@ export function SwatchSheets({ state }: { state: State }) {
 						))}
 					</Box>
 					{bad.length > 0 && (
-						<Box fontSize="13px" mt="6px">
+						<Box fontSize="small" mt="3">
 							Cells that are pale here are left out: fill them again and read the sheet once more.
 						</Box>
 					)}
-					<Box mt="8px" display="flex" gap="8px">
+					<Box mt="4" display="flex" gap="4">
 						<Button variant="main" disabled={!!busy || good.length === 0} onClick={keep}>
 							Keep the {good.length} colours
 						</Button>

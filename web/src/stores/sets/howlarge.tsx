@@ -3,6 +3,7 @@ import { useState } from "react";
 import { api, ok, type S } from "../../api/client";
 import { useKit, useRefresh, useSettings } from "../../api/queries";
 import { Button } from "../../ui/button";
+import { size } from "../../ui/sizes";
 import { length, thin } from "../../ui/units";
 
 /** Asks how large a drawn set truly is, where the drawing does not say: each size
@@ -26,17 +27,17 @@ export function HowLarge({ set, onDone }: { set: S["Imported"]; onDone: () => vo
 	};
 	const most = Math.max(...set.sizes.map((s) => Math.max(s.w, s.h)));
 	return (
-		<Box role="region" aria-label={`How large is ${set.name}?`} bg="sheet" border="2px solid {colors.ochre}" p="14px 18px" mb="14px">
-			<h2 style={{ fontSize: 18 }}>How large is {set.name}?</h2>
-			<Box mb="10px">The drawing does not say for sure. Measure a cut piece, or hold it against the ruler, and choose. Nothing else changes.</Box>
-			<Box display="flex" gap="18px" flexWrap="wrap" alignItems="flex-end">
+		<Box role="region" aria-label={`How large is ${set.name}?`} bg="sheet" border="2px solid {colors.ochre}" py="7" px="9" mb="7">
+			<h2 style={{ fontSize: size.sub }}>How large is {set.name}?</h2>
+			<Box mb="5">The drawing does not say for sure. Measure a cut piece, or hold it against the ruler, and choose. Nothing else changes.</Box>
+			<Box display="flex" gap="9" flexWrap="wrap" alignItems="flex-end">
 				{set.sizes.map((s, i) => (
 					<Box key={s.why} maxW="300px">
 						<Ruled set={set} w={s.w} h={s.h} from={set.sizes[0].w} most={most} inches={settings?.unit === "in"} />
 						<b>
 							{show(s.w)} × {show(s.h)}
 						</b>
-						<Box fontSize="13px" mb="6px">
+						<Box fontSize="small" mb="3">
 							{i === 0 ? "As it was read: " : "If "}
 							{s.why}.
 						</Box>
@@ -47,7 +48,7 @@ export function HowLarge({ set, onDone }: { set: S["Imported"]; onDone: () => vo
 				))}
 			</Box>
 			{wrong && (
-				<Box role="alert" color="madder" mt="8px">
+				<Box role="alert" color="madder" mt="4">
 					{wrong}
 				</Box>
 			)}

@@ -11,6 +11,7 @@ import { FileField } from "../../ui/file";
 import { LengthField } from "../../ui/length";
 import { NumberEntry } from "../../ui/number";
 import { Select } from "../../ui/select";
+import { size } from "../../ui/sizes";
 import { length } from "../../ui/units";
 import { Add, Panel, Remove, useTake } from "../shelf";
 import { HowLarge } from "./howlarge";
@@ -31,7 +32,7 @@ export function Sets({ state }: { state: State }) {
 		<>
 			{asked && <HowLarge set={asked} onDone={() => setAsked(undefined)} />}
 			<Panel title={shown.length === all.length ? `${all.length} ${all.length === 1 ? "set" : "sets"}` : `${shown.length} of ${all.length} sets`}>
-				<Box display="flex" gap="12px" alignItems="end" flexWrap="wrap" mb="12px">
+				<Box display="flex" gap="6" alignItems="end" flexWrap="wrap" mb="6">
 					<TextField label="Find by name, part, word or place" value={find} onChange={(e) => setFind(e.target.value)} width="260px" />
 					<Select label="Kind" value={kind} onChange={(v) => setKind(v)}>
 						<option value="">all</option>
@@ -45,7 +46,7 @@ export function Sets({ state }: { state: State }) {
 						Bring in a set from a picture
 					</Link>
 				</Box>
-				<Box display="grid" gridTemplateColumns="repeat(auto-fill, minmax(340px, 1fr))" gap="16px" alignItems="start">
+				<Box display="grid" gridTemplateColumns="repeat(auto-fill, minmax(340px, 1fr))" gap="8" alignItems="start">
 					{shown.map((s) => (
 						<Tile key={s.id} set={s} state={state} cards={uses.data?.find((u) => u.set === s.id)?.cards ?? []} />
 					))}
@@ -54,7 +55,7 @@ export function Sets({ state }: { state: State }) {
 				{all.length > 0 && shown.length === 0 && <Box color="quiet">No set matches. Try fewer words.</Box>}
 			</Panel>
 			<Panel title="Import a drawn set">
-				<Box fontSize="13px" mb="8px">
+				<Box fontSize="small" mb="4">
 					An SVG drawing in which each group or path is one layer. Names are kept. Lengths in mm, in or px (96 to the inch) are honoured.
 				</Box>
 				<Add
@@ -97,21 +98,21 @@ function Tile({ set, state, cards }: { set: S["Set"]; state: State; cards: strin
 			setWrong((e as Error).message);
 		}
 	};
-	const size = sizeOf(set.parts);
+	const box = sizeOf(set.parts);
 	return (
-		<Box bg="white" border="1px solid {colors.line}" p="12px" gridColumn={open ? "span 2" : undefined}>
-			<Box display="flex" gap="14px">
-				<Box w="130px" h="120px" bg="bench" flexShrink={0} p="6px">
+		<Box bg="white" border="1px solid {colors.line}" p="6" gridColumn={open ? "span 2" : undefined}>
+			<Box display="flex" gap="7">
+				<Box w="130px" h="120px" bg="bench" flexShrink={0} p="3">
 					<SetPicture set={set} />
 				</Box>
-				<Box minW={0} fontSize="13px" flex="1">
-					<b style={{ fontSize: 15 }}>{set.name}</b>
+				<Box minW={0} fontSize="small" flex="1">
+					<b style={{ fontSize: size.lead }}>{set.name}</b>
 					<Box>
 						{set.kind} set, {set.parts.length} {set.parts.length === 1 ? "part" : "parts"}
 						{set.where && `; ${set.where}`}
 					</Box>
 					<Box color="quiet">
-						{length(size.w, state.settings)} × {length(size.h, state.settings)}
+						{length(box.w, state.settings)} × {length(box.h, state.settings)}
 						{(set.tags ?? []).length > 0 && `; ${set.tags?.join(", ")}`}
 					</Box>
 					{cards.length > 0 && <Box color="quiet">In {cards.join(", ")}</Box>}
@@ -125,7 +126,7 @@ function Tile({ set, state, cards }: { set: S["Set"]; state: State; cards: strin
 							{n}
 						</Box>
 					))}
-					<Box mt="6px" display="flex" gap="8px" flexWrap="wrap">
+					<Box mt="3" display="flex" gap="4" flexWrap="wrap">
 						<Button size="sm" aria-expanded={open} onClick={() => setOpen(!open)}>
 							{open ? "Close" : "Open"}
 						</Button>
@@ -134,8 +135,8 @@ function Tile({ set, state, cards }: { set: S["Set"]; state: State; cards: strin
 				</Box>
 			</Box>
 			{open && (
-				<Box mt="10px" fontSize="13px">
-					<Box display="grid" gridTemplateColumns="1fr 1fr" gap="8px">
+				<Box mt="5" fontSize="small">
+					<Box display="grid" gridTemplateColumns="1fr 1fr" gap="4">
 						<TextField
 							label="Where it is kept"
 							defaultValue={set.where}
@@ -155,7 +156,7 @@ function Tile({ set, state, cards }: { set: S["Set"]; state: State; cards: strin
 							}
 						/>
 					</Box>
-					<Box as="ul" listStyleType="none" p="0" my="8px" aria-label={`Parts of ${set.name}`}>
+					<Box as="ul" listStyleType="none" p="0" my="4" aria-label={`Parts of ${set.name}`}>
 						{set.parts.map((p) => (
 							<li key={p.id} style={{ display: "flex", gap: 8, alignItems: "center", padding: "2px 0" }}>
 								<svg viewBox={view([p])} width={30} height={22} aria-hidden="true">
@@ -172,10 +173,10 @@ function Tile({ set, state, cards }: { set: S["Set"]; state: State; cards: strin
 							</li>
 						))}
 					</Box>
-					<Box display="flex" gap="8px" alignItems="end" mb="8px">
+					<Box display="flex" gap="4" alignItems="end" mb="4">
 						<LengthField
 							label="True width of the set"
-							mm={size.w}
+							mm={box.w}
 							onSet={async (width) => {
 								try {
 									await ok(api.POST("/api/sets/{id}/scale", { params: { path: { id: set.id } }, body: { width } }));
@@ -271,7 +272,7 @@ function Basics() {
 					<LengthField label="Height of a capital" name="height" mm={12.7} min={4} max={120} />
 					<LengthField kind="thin" label="Shadow beneath" name="shadow" mm={1.2} min={0} max={6} />
 				</Add>
-				<Box fontSize="13px" color="quiet" mt="6px">
+				<Box fontSize="small" color="quiet" mt="3">
 					Closed letters leave loose islands; they come as a part of their own.
 				</Box>
 			</Panel>

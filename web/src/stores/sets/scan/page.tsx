@@ -7,6 +7,7 @@ import { stream } from "../../../api/stream";
 import { Button } from "../../../ui/button";
 import { hue } from "../../../ui/colours";
 import { Progress } from "../../../ui/progress";
+import { size } from "../../../ui/sizes";
 import { Waiting } from "../../../ui/waiting";
 import type { As, Found } from "./found";
 import { Sheet } from "./sheet";
@@ -70,9 +71,9 @@ export default function ScanPage() {
 	const at = seats ? 2 : found ? 1 : 0;
 	return (
 		<div className="scan-page">
-			<Box px="20px" py="10px" display="flex" gap="22px" alignItems="baseline" flexWrap="wrap">
-				<h1 style={{ fontSize: 24 }}>Bring in a set</h1>
-				<Box as="ol" display="flex" gap="18px" listStyleType="none" p="0" m="0" fontSize="14px">
+			<Box px="9" py="5" display="flex" gap="10" alignItems="baseline" flexWrap="wrap">
+				<h1 style={{ fontSize: size.place }}>Bring in a set</h1>
+				<Box as="ol" display="flex" gap="9" listStyleType="none" p="0" m="0" fontSize="text">
 					{["the picture", "its pieces", "how they stack"].map((s, i) => (
 						<li key={s} aria-current={i === at ? "step" : undefined} style={{ fontWeight: i === at ? 700 : 400, color: i === at ? hue.text : hue.quiet }}>
 							{i + 1} {s}
@@ -94,14 +95,14 @@ export default function ScanPage() {
 				<Link to="/stores/sets">Back to the sets</Link>
 			</Box>
 			{busy && (
-				<Box px="20px" pb="8px" maxW="520px" role="status">
+				<Box px="9" pb="4" maxW="520px" role="status">
 					<Progress share={busy.share} what={busy.what}>
 						<Button onClick={() => stop.current?.abort()}>Stop</Button>
 					</Progress>
 				</Box>
 			)}
 			{wrong && (
-				<Box mx="20px" mb="8px" p="8px 12px" bg="sheet" borderLeft="6px solid {colors.madder}" role="alert">
+				<Box mx="9" mb="4" py="4" px="6" bg="sheet" borderLeft="6px solid {colors.madder}" role="alert">
 					{wrong}
 				</Box>
 			)}

@@ -6,6 +6,7 @@ import { Table } from "../../../parts/table";
 import { Button } from "../../../ui/button";
 import { hue } from "../../../ui/colours";
 import { TextField } from "../../../ui/field";
+import { size } from "../../../ui/sizes";
 import { length, type Settings } from "../../../ui/units";
 import type { Found, Piece } from "./found";
 import { middle } from "./paths";
@@ -102,16 +103,16 @@ export function Sheet({
 					)}
 				</Table>
 			</div>
-			<Box bg="sheet" borderLeft="1px solid {colors.line}" p="14px 18px" overflowY="auto" minH={0} display="flex" flexDirection="column" gap="10px">
-				<h2 style={{ fontSize: 18 }}>
+			<Box bg="sheet" borderLeft="1px solid {colors.line}" py="7" px="9" overflowY="auto" minH={0} display="flex" flexDirection="column" gap="5">
+				<h2 style={{ fontSize: size.sub }}>
 					{pieces.length} {many[found.as]} found
 				</h2>
-				<Box fontSize="13px">{traced.sure}</Box>
+				<Box fontSize="small">{traced.sure}</Box>
 				<Box
 					as="ul"
 					listStyleType="none"
 					p="0"
-					fontSize="13px"
+					fontSize="small"
 					borderTop="1px solid {colors.line}"
 					flex="1 1 120px"
 					minH="90px"
@@ -135,7 +136,7 @@ export function Sheet({
 					))}
 				</Box>
 				{chosen && (
-					<Box display="flex" gap="8px" flexWrap="wrap">
+					<Box display="flex" gap="4" flexWrap="wrap">
 						<Button onClick={() => onPieces(pieces.map((p, i) => (i === on ? { ...p, out: !p.out } : p)))}>
 							{chosen.out ? `Take ${on + 1} in again` : `Leave ${on + 1} out`}
 						</Button>
@@ -151,11 +152,11 @@ export function Sheet({
 					</Box>
 				)}
 				{traced.notes.map((n) => (
-					<Box key={n} fontSize="13px" borderLeft="4px solid {colors.fill}" pl="8px">
+					<Box key={n} fontSize="small" borderLeft="4px solid {colors.fill}" pl="4">
 						{n}
 					</Box>
 				))}
-				<Box fontSize="13px" color="quiet">
+				<Box fontSize="small" color="quiet">
 					Check that each outline runs along its edge. Leave out dust and shadows.
 				</Box>
 				<Button variant="main" disabled={busy || kept === 0} onClick={onStack}>
@@ -180,10 +181,10 @@ function CutByNumbers({ piece, onCut }: { settings: Settings; piece?: Piece; onC
 	);
 	return (
 		<Box>
-			<Box fontSize="13px" mb="4px">
+			<Box fontSize="small" mb="2">
 				Draw the cut on the sheet, right across where they touch, or give its ends in mm:
 			</Box>
-			<Box display="flex" gap="6px" alignItems="end" flexWrap="wrap">
+			<Box display="flex" gap="3" alignItems="end" flexWrap="wrap">
 				{field("ax", "From across")}
 				{field("ay", "down")}
 				{field("bx", "To across")}

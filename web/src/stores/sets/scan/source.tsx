@@ -7,6 +7,7 @@ import { hue } from "../../../ui/colours";
 import { TextField } from "../../../ui/field";
 import { FileField, pictures } from "../../../ui/file";
 import { Select } from "../../../ui/select";
+import { size } from "../../../ui/sizes";
 import type { As } from "./found";
 
 const kinds: { as: As; name: string; how: string }[] = [
@@ -43,32 +44,32 @@ export function Source({
 	const [dpi, setDpi] = useState("");
 	const [ground, setGround] = useState("any");
 	return (
-		<Box px="20px" display="grid" gridTemplateColumns="repeat(auto-fit, minmax(420px, 1fr))" gap="18px" alignItems="start">
-			<Box bg="sheet" border="1px solid {colors.line}" p="16px 20px">
+		<Box px="9" display="grid" gridTemplateColumns="repeat(auto-fit, minmax(420px, 1fr))" gap="9" alignItems="start">
+			<Box bg="sheet" border="1px solid {colors.line}" py="8" px="9">
 				<fieldset style={{ border: 0, padding: 0, margin: 0 }}>
-					<legend style={{ fontWeight: 700, fontSize: 16, marginBottom: 6 }}>What does the picture show?</legend>
+					<legend style={{ fontWeight: 700, fontSize: size.sub, marginBottom: 6 }}>What does the picture show?</legend>
 					{kinds.map((k) => (
 						<label key={k.as} style={{ display: "flex", gap: 10, padding: "7px 0", cursor: "pointer" }}>
 							<input type="radio" name="as" value={k.as} checked={as === k.as} onChange={() => setAs(k.as)} style={{ accentColor: hue.ochre, minHeight: 18 }} />
 							<span>
 								<b>{k.name}</b>
 								<br />
-								<span style={{ fontSize: 13, color: hue.quiet }}>{k.how}</span>
+								<span style={{ fontSize: size.small, color: hue.quiet }}>{k.how}</span>
 							</span>
 						</label>
 					))}
 				</fieldset>
 				{as === "mat" && (
-					<Box fontSize="13px" mt="6px">
+					<Box fontSize="small" mt="3">
 						Print the mat: <a href="/api/mat.pdf?page=letter&field=dark">letter, dark field</a>, <a href="/api/mat.pdf?page=letter">letter, white field</a>,{" "}
 						<a href="/api/mat.pdf?page=a4&field=dark">A4, dark field</a>, <a href="/api/mat.pdf?page=a4">A4, white field</a>. Light pieces want the dark field.
 					</Box>
 				)}
 			</Box>
-			<Box display="grid" gap="18px">
-				<Box bg="sheet" border="1px solid {colors.line}" p="16px 20px">
-					<h2 style={{ fontSize: 16, marginBottom: 8 }}>Your picture</h2>
-					<Box display="flex" gap="10px" flexWrap="wrap" alignItems="end">
+			<Box display="grid" gap="9">
+				<Box bg="sheet" border="1px solid {colors.line}" py="8" px="9">
+					<h2 style={{ fontSize: size.sub, marginBottom: 8 }}>Your picture</h2>
+					<Box display="flex" gap="5" flexWrap="wrap" alignItems="end">
 						<FileField label="PNG, JPEG or TIFF" accept={pictures} onFile={setFile} />
 						{as !== "mat" && (
 							<TextField
@@ -95,7 +96,7 @@ export function Source({
 							Find the pieces
 						</Button>
 					</Box>
-					<Box fontSize="13px" color="quiet" mt="8px">
+					<Box fontSize="small" color="quiet" mt="4">
 						The picture stays on this machine.
 					</Box>
 				</Box>
@@ -135,12 +136,12 @@ function Device({ as, busy, onPicture }: { as: As; busy: boolean; onPicture: (fi
 		}
 	};
 	return (
-		<Box bg="sheet" border="1px solid {colors.line}" p="16px 20px">
-			<h2 style={{ fontSize: 16, marginBottom: 4 }}>No device at hand?</h2>
-			<Box fontSize="13px" mb="8px">
+		<Box bg="sheet" border="1px solid {colors.line}" py="8" px="9">
+			<h2 style={{ fontSize: size.sub, marginBottom: 4 }}>No device at hand?</h2>
+			<Box fontSize="small" mb="4">
 				The {devices[as]} lays a set down and takes a picture of it, with noise, shadow and uneven light.
 			</Box>
-			<Box display="flex" gap="10px" alignItems="end" flexWrap="wrap">
+			<Box display="flex" gap="5" alignItems="end" flexWrap="wrap">
 				<Select label="Set to lay down" value={chosen?.id ?? ""} onChange={(v) => setSet(v)}>
 					{(sets.data ?? []).map((s) => (
 						<option key={s.id} value={s.id}>
@@ -153,7 +154,7 @@ function Device({ as, busy, onPicture }: { as: As; busy: boolean; onPicture: (fi
 				</Button>
 			</Box>
 			{wrong && (
-				<Box role="alert" color="madder" mt="6px">
+				<Box role="alert" color="madder" mt="3">
 					{wrong}
 				</Box>
 			)}

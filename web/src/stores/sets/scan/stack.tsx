@@ -9,6 +9,7 @@ import { hue } from "../../../ui/colours";
 import { TextField } from "../../../ui/field";
 import { LengthField } from "../../../ui/length";
 import { Select } from "../../../ui/select";
+import { size } from "../../../ui/sizes";
 import { length, type Settings } from "../../../ui/units";
 import type { Found } from "./found";
 import { middle, rings, turned } from "./paths";
@@ -241,16 +242,16 @@ export function Stack({ found, seats, settings, onSeats }: { found: Found; seats
 						</g>
 					)}
 				</Table>
-				<Box bg="sheet" px="16px" py="10px" minH="96px" borderTop="1px solid {colors.line}">
+				<Box bg="sheet" px="8" py="5" minH="96px" borderTop="1px solid {colors.line}">
 					{chosen && middleOf ? (
 						<>
-							<Box mb="6px">
+							<Box mb="3">
 								<b>
 									Piece {chosen.piece + 1}, {layers[at]?.label}
 								</b>
 								: {sureness(chosen.sure)}; {chosen.why}.
 							</Box>
-							<Box display="flex" gap="8px" flexWrap="wrap" alignItems="end">
+							<Box display="flex" gap="4" flexWrap="wrap" alignItems="end">
 								<LengthField label="Across" mm={middleOf.x - box.x} onSet={(v) => move(v - (middleOf.x - box.x), 0)} />
 								<LengthField label="Down" mm={middleOf.y - box.y} onSet={(v) => move(0, v - (middleOf.y - box.y))} />
 								<NumberField label="Turn (degrees)" value={chosen.turn} onSet={(v) => turn(v - chosen.turn)} />
@@ -288,9 +289,9 @@ export function Stack({ found, seats, settings, onSeats }: { found: Found; seats
 					)}
 				</Box>
 			</div>
-			<Box bg="sheet" borderLeft="1px solid {colors.line}" p="14px 18px" overflowY="auto" minH={0} display="flex" flexDirection="column" gap="10px">
-				<h2 style={{ fontSize: 18 }}>The stack, top first</h2>
-				<Box as="ol" listStyleType="none" p="0" m="0" fontSize="13px" aria-label="Layers, top first">
+			<Box bg="sheet" borderLeft="1px solid {colors.line}" py="7" px="9" overflowY="auto" minH={0} display="flex" flexDirection="column" gap="5">
+				<h2 style={{ fontSize: size.sub }}>The stack, top first</h2>
+				<Box as="ol" listStyleType="none" p="0" m="0" fontSize="small" aria-label="Layers, top first">
 					{[...layers].reverse().map((l) => {
 						const i = layers.indexOf(l);
 						const mine = seats.filter((s) => s.layer === l.key);
@@ -329,24 +330,24 @@ export function Stack({ found, seats, settings, onSeats }: { found: Found; seats
 									))}
 								</Select>
 								<span style={{ width: 48, color: least < 0.4 ? hue.madder : hue.quiet }}>{i === 0 ? "" : sureness(least)}</span>
-								<Button size="text" px="4px" aria-label={`Move ${l.label} up`} disabled={i === layers.length - 1} onClick={() => shift(i, 1)}>
+								<Button size="text" px="2" aria-label={`Move ${l.label} up`} disabled={i === layers.length - 1} onClick={() => shift(i, 1)}>
 									↑
 								</Button>
-								<Button size="text" px="4px" aria-label={`Move ${l.label} down`} disabled={i === 0} onClick={() => shift(i, -1)}>
+								<Button size="text" px="2" aria-label={`Move ${l.label} down`} disabled={i === 0} onClick={() => shift(i, -1)}>
 									↓
 								</Button>
 							</li>
 						);
 					})}
 				</Box>
-				<Box borderTop="1px solid {colors.line}" pt="10px" display="grid" gap="8px" gridTemplateColumns="1fr 1fr">
+				<Box borderTop="1px solid {colors.line}" pt="5" display="grid" gap="4" gridTemplateColumns="1fr 1fr">
 					<div style={{ gridColumn: "1 / -1" }}>
 						<TextField label="Name of the set" value={name} maxLength={80} onChange={(e) => setName(e.target.value)} />
 					</div>
 					<TextField label="Where it is kept" value={where} onChange={(e) => setWhere(e.target.value)} />
 					<TextField label="Words to find it by" value={tags} placeholder="moth, night" onChange={(e) => setTags(e.target.value)} />
 				</Box>
-				<Box fontSize="13px">
+				<Box fontSize="small">
 					The image is {length(box.w - 12, settings)} × {length(box.h - 12, settings)}, {layers.length} {layers.length === 1 ? "layer" : "layers"} of{" "}
 					{seats.length} {seats.length === 1 ? "piece" : "pieces"}.
 				</Box>
