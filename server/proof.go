@@ -12,6 +12,7 @@ import (
 	"ochrestone/core/card"
 	"ochrestone/core/colour"
 	"ochrestone/core/kit"
+	"ochrestone/core/measure"
 	"ochrestone/core/placing"
 	"ochrestone/core/register"
 	"ochrestone/core/shape"
@@ -84,16 +85,17 @@ func (s *Server) measureProof(ctx context.Context, in *proofIn, tell func(float6
 		return Proofed{}, err
 	}
 	out := Proofed{Against: prints[0].Label, Prints: []ProofedPrint{}, Run: []placing.RunVerdict{}, Notes: append(append([]string{}, pic.Notes...), got.Notes...)}
+	w, _ := s.writing(ctx)
 	var verdicts [][]placing.Verdict
 	for _, r := range got.Prints {
-		p := printed(prints, r)
+		p := printed(prints, r, w)
 		out.Prints = append(out.Prints, p)
 		if p.Wrong == "" {
 			verdicts = append(verdicts, p.Layers)
 		}
 	}
 	if len(verdicts) > 1 {
-		out.Run = placing.JudgeRun(verdicts)
+		out.Run = placing.JudgeRun(verdicts, w)
 	}
 	tell(1, "Measured")
 	return out, nil
@@ -119,7 +121,7 @@ func planeOf(pic *picture.Picture, in *proofIn, tell func(float64, string)) (*pr
 }
 
 // printed judges one measured print.
-func printed(prints []placing.Print, r proof.Result) ProofedPrint {
+func printed(prints []placing.Print, r proof.Result, w measure.Writing) ProofedPrint {
 	p := ProofedPrint{Layers: []placing.Verdict{}, Notes: append([]string{}, r.Notes...)}
 	if r.Err != nil {
 		p.Wrong = r.Err.Error()
@@ -133,7 +135,7 @@ func printed(prints []placing.Print, r proof.Result) ProofedPrint {
 				Say: "It could not be made out. Is it printed, in this ink, and not hidden under another?"})
 			continue
 		}
-		p.Layers = append(p.Layers, placing.Judge(prints[i], o.Shift, o.Turn, o.SureShift, o.SureTurn))
+		p.Layers = append(p.Layers, placing.Judge(prints[i], o.Shift, o.Turn, o.SureShift, o.SureTurn, w))
 	}
 	return p
 }
@@ -219,11 +221,12 @@ func (s *Server) pointed(ctx context.Context, in *pointsIn) (*pointsOut, error) 
 	if err != nil {
 		return nil, problem(err)
 	}
+	w, _ := s.writing(ctx)
 	at := make([]placing.PointedAt, len(in.Body.Layers))
 	for i, l := range in.Body.Layers {
 		at[i] = placing.PointedAt{Layer: l.Layer, Design: points(l.Design), Seen: points(l.Seen)}
 	}
-	got, err := placing.Points(prints, in.Body.DPI, at)
+	got, err := placing.Points(prints, in.Body.DPI, at, w)
 	if err != nil {
 		return nil, problem(err)
 	}

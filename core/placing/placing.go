@@ -107,7 +107,7 @@ func (t Study) Of(colourway, layer string, run int, seed uint64) (Placing, error
 	// What will lie over it is not there yet when it is placed.
 	out.Sighting = register.Sight(sighted, host, sighted, out.Play).Named(t.hostName(v))
 	if PieceOf(t.Image.Shapes, at) == register.DieRound {
-		out.Sighting, out.Each = register.RoundSighting(out.Play), false
+		out.Sighting, out.Each = register.RoundSighting(out.Play, t.Hand.Write), false
 	}
 	if !out.Play.Judged {
 		out.Why = "Nothing has to meet here: by eye will do."

@@ -5,6 +5,7 @@ import (
 	"math"
 
 	"ochrestone/core/kit"
+	"ochrestone/core/measure"
 	"ochrestone/core/register"
 	"ochrestone/core/shape"
 )
@@ -33,7 +34,7 @@ const (
 // Points measures layers from points set by hand: each layer's motion from the design
 // into the picture, seen from that of the first layer, which has to be the lowest print.
 // With dpi 0 the size is taken from it. Points that cannot be used are a kit.Problem.
-func Points(prints []Print, dpi float64, at []PointedAt) (Pointed, error) {
+func Points(prints []Print, dpi float64, at []PointedAt, w measure.Writing) (Pointed, error) {
 	out := Pointed{Layers: []Verdict{}, Notes: []string{}}
 	if len(prints) < 2 || len(at) == 0 || at[0].Layer != prints[0].Layer {
 		return out, kit.Problem{Path: "layers", What: "point at the lowest printed layer first: the others are measured against it"}
@@ -70,7 +71,7 @@ func Points(prints []Print, dpi float64, at []PointedAt) (Pointed, error) {
 	if off := first.Scale - 1; dpi > 0 && math.Abs(off) > math.Max(0.005, 3*first.SureScale) {
 		out.Notes = append(out.Notes, fmt.Sprintf("By these points the print is %.1f %% %s than designed (±%.1f): check the dots to the inch, or whether the paper grew.", 100*math.Abs(off), map[bool]string{true: "larger", false: "smaller"}[off > 0], 200*first.SureScale))
 	}
-	out.Sure = fmt.Sprintf("The points on %s fit to %.2f mm.", prints[0].Label, first.Residue)
+	out.Sure = fmt.Sprintf("The points on %s fit to %s.", prints[0].Label, w.Thin(first.Residue))
 	for _, l := range at[1:] {
 		p, err := fit(l)
 		if err != nil {
@@ -86,9 +87,9 @@ func Points(prints []Print, dpi float64, at []PointedAt) (Pointed, error) {
 			sure := math.Hypot(math.Hypot(p.SureShift, first.SureShift), first.SureTurn*math.Pi/180*mid.Distance(middle(against.Design)))
 			turn := math.Hypot(p.SureTurn, first.SureTurn)
 			if p.Residue > mostResidue {
-				out.Notes = append(out.Notes, fmt.Sprintf("The points on %s miss one another by %.1f mm: one of them may sit on the wrong corner.", print.Label, p.Residue))
+				out.Notes = append(out.Notes, fmt.Sprintf("The points on %s miss one another by %s: one of them may sit on the wrong corner.", print.Label, w.Thin(p.Residue)))
 			}
-			out.Layers = append(out.Layers, Judge(print, rel.Point(mid).Sub(mid), rel.Turn, sure, turn))
+			out.Layers = append(out.Layers, Judge(print, rel.Point(mid).Sub(mid), rel.Turn, sure, turn, w))
 		}
 	}
 	return out, nil

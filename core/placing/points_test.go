@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"ochrestone/core/measure"
 	"ochrestone/core/placing"
 	"ochrestone/core/register"
 	"ochrestone/core/shape"
@@ -26,7 +27,7 @@ func TestPointsGiveTheMotionBack(t *testing.T) {
 	sheet := register.Motion{Turn: 7, Move: shape.Point{X: 15, Y: 40}}
 	// The second layer is printed 0.4 mm to the right and 0.3 down of where it belongs, on the same sheet.
 	off := sheet.After(register.Motion{Move: shape.Point{X: 0.4, Y: 0.3}})
-	got, err := placing.Points(prints, dpi, []placing.PointedAt{{"a", corners, see(sheet)}, {"b", corners, see(off)}})
+	got, err := placing.Points(prints, dpi, []placing.PointedAt{{"a", corners, see(sheet)}, {"b", corners, see(off)}}, measure.Metric)
 	require.NoError(t, err)
 	require.Len(t, got.Layers, 1)
 	v := got.Layers[0]
@@ -37,7 +38,7 @@ func TestPointsGiveTheMotionBack(t *testing.T) {
 	assert.Empty(t, got.Notes)
 
 	// Without dots to the inch the first layer gives the size.
-	got, err = placing.Points(prints, 0, []placing.PointedAt{{"a", corners, see(sheet)}, {"b", corners, see(off)}})
+	got, err = placing.Points(prints, 0, []placing.PointedAt{{"a", corners, see(sheet)}, {"b", corners, see(off)}}, measure.Metric)
 	require.NoError(t, err)
 	assert.InDelta(t, 0.4, got.Layers[0].X, 1e-6)
 	assert.Contains(t, got.Notes[0], "11.8 pixels to the mm")
@@ -45,13 +46,13 @@ func TestPointsGiveTheMotionBack(t *testing.T) {
 	// One point on the wrong corner is doubted.
 	wrong := see(off)
 	wrong[2] = wrong[2].Add(shape.Point{X: 60})
-	got, err = placing.Points(prints, dpi, []placing.PointedAt{{"a", corners, see(sheet)}, {"b", corners, wrong}})
+	got, err = placing.Points(prints, dpi, []placing.PointedAt{{"a", corners, see(sheet)}, {"b", corners, wrong}}, measure.Metric)
 	require.NoError(t, err)
 	assert.Contains(t, got.Notes[0], "wrong corner")
 
-	_, err = placing.Points(prints, dpi, []placing.PointedAt{{"b", corners, see(off)}})
+	_, err = placing.Points(prints, dpi, []placing.PointedAt{{"b", corners, see(off)}}, measure.Metric)
 	assert.ErrorContains(t, err, "lowest printed layer first")
-	_, err = placing.Points(prints, dpi, []placing.PointedAt{{"a", corners[:1], see(sheet)[:1]}})
+	_, err = placing.Points(prints, dpi, []placing.PointedAt{{"a", corners[:1], see(sheet)[:1]}}, measure.Metric)
 	assert.ErrorContains(t, err, "two corners")
 	assert.False(t, math.IsNaN(v.SureTurn))
 }

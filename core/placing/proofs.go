@@ -3,6 +3,7 @@ package placing
 import (
 	"fmt"
 	"math"
+	"ochrestone/core/measure"
 	"ochrestone/core/register"
 	"ochrestone/core/shape"
 	"strings"
@@ -36,17 +37,17 @@ const (
 // bring the next print into place. The stamp stays on the lid, so the paper goes
 // the way the print went wrong: a print too far to the right comes home when the
 // paper is moved to the right, and one turned clockwise when the paper is.
-func Judge(p Print, shift shape.Point, turn, sureShift, sureTurn float64) Verdict {
+func Judge(p Print, shift shape.Point, turn, sureShift, sureTurn float64, w measure.Writing) Verdict {
 	v := Verdict{Layer: p.Layer, Label: p.Label, X: shift.X, Y: shift.Y, Turn: turn, SureShift: sureShift, SureTurn: sureTurn, Judged: p.Play.Judged}
 	v.Good = !p.Play.Judged || p.Play.Holds(shift, turn)
 	round := func(x, to float64) float64 { return math.Round(x/to) * to }
 	v.MoveX, v.MoveY, v.TurnBy = round(shift.X, handShift), round(shift.Y, handShift), round(turn, handTurn)
 	var parts []string
 	if x := v.MoveX; x != 0 {
-		parts = append(parts, fmt.Sprintf("%.1f mm %s", math.Abs(x), map[bool]string{true: "right", false: "left"}[x > 0]))
+		parts = append(parts, fmt.Sprintf("%s %s", w.Thin(math.Abs(x)), map[bool]string{true: "right", false: "left"}[x > 0]))
 	}
 	if y := v.MoveY; y != 0 {
-		parts = append(parts, fmt.Sprintf("%.1f mm %s", math.Abs(y), map[bool]string{true: "down", false: "up"}[y > 0]))
+		parts = append(parts, fmt.Sprintf("%s %s", w.Thin(math.Abs(y)), map[bool]string{true: "down", false: "up"}[y > 0]))
 	}
 	say := ""
 	if len(parts) > 0 {
@@ -88,7 +89,7 @@ type RunVerdict struct {
 // JudgeRun says what several prints of a run tell of each layer, the prints in
 // the order they were made: how far off on the mean, how steady, and whether it
 // drifts from print to print by more than chance.
-func JudgeRun(prints [][]Verdict) []RunVerdict {
+func JudgeRun(prints [][]Verdict, w measure.Writing) []RunVerdict {
 	out := []RunVerdict{}
 	at := map[string]int{}
 	seen := map[string][]Verdict{}
@@ -104,12 +105,12 @@ func JudgeRun(prints [][]Verdict) []RunVerdict {
 		}
 	}
 	for i := range out {
-		out[i].judge(seen[out[i].Layer])
+		out[i].judge(seen[out[i].Layer], w)
 	}
 	return out
 }
 
-func (r *RunVerdict) judge(vs []Verdict) {
+func (r *RunVerdict) judge(vs []Verdict, w measure.Writing) {
 	r.N = len(vs)
 	if r.N == 0 {
 		r.Say = "It was made out on none of the prints."
@@ -141,10 +142,10 @@ func (r *RunVerdict) judge(vs []Verdict) {
 	way := func(v float64, plus, minus string) string { return map[bool]string{true: plus, false: minus}[v > 0] }
 	var drift []string
 	if r.DriftX != 0 {
-		drift = append(drift, fmt.Sprintf("%.2f mm %s", math.Abs(r.DriftX), way(r.DriftX, "right", "left")))
+		drift = append(drift, fmt.Sprintf("%s %s", w.Thin(math.Abs(r.DriftX)), way(r.DriftX, "right", "left")))
 	}
 	if r.DriftY != 0 {
-		drift = append(drift, fmt.Sprintf("%.2f mm %s", math.Abs(r.DriftY), way(r.DriftY, "down", "up")))
+		drift = append(drift, fmt.Sprintf("%s %s", w.Thin(math.Abs(r.DriftY)), way(r.DriftY, "down", "up")))
 	}
 	if r.DriftT != 0 {
 		drift = append(drift, fmt.Sprintf("%.2f° %s", math.Abs(r.DriftT), way(r.DriftT, "clockwise", "anticlockwise")))
@@ -154,9 +155,9 @@ func (r *RunVerdict) judge(vs []Verdict) {
 	case len(drift) > 0:
 		r.Say += " It drifts " + strings.Join(drift, ", ") + " from each print to the next: something gives. Look at magnets, tape and the corner before going on."
 	case h.Leans:
-		r.Say += fmt.Sprintf(" It is steady to ±%.2f mm, yet off by %.2f mm the same way each time: move the paper once, for all.", r.Spread, math.Hypot(r.MeanX, r.MeanY))
+		r.Say += fmt.Sprintf(" It is steady to ±%s, yet off by %s the same way each time: move the paper once, for all.", w.Thin(r.Spread), w.Thin(math.Hypot(r.MeanX, r.MeanY)))
 	case r.N >= 4:
-		r.Say += fmt.Sprintf(" No drift; it scatters by ±%.2f mm.", r.Spread)
+		r.Say += fmt.Sprintf(" No drift; it scatters by ±%s.", w.Thin(r.Spread))
 	default:
 		r.Say += " Too few prints to tell a drift."
 	}

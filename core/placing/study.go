@@ -4,6 +4,7 @@ package placing
 
 import (
 	"ochrestone/core/look"
+	"ochrestone/core/measure"
 	"ochrestone/core/memory"
 	"ochrestone/core/register"
 )
@@ -14,6 +15,7 @@ type Hand struct {
 	Ways      []register.Way  // of placing, simplest first
 	Hinge     Hinge           // of the positioner
 	Practised *register.Way   // as practised on the screen; nil where there was too little of it
+	Write     measure.Writing // how measures are written in sentences
 	Step      float64         // least difference of L* between two inks on one stamp without a wash
 }
 

@@ -56,7 +56,7 @@ func TestQuarterTurns(t *testing.T) {
 	assert.InDelta(t, 1-0.75*0.75, q.Lost, 1e-6)
 	assert.Zero(t, q.Overlap)
 	assert.InDelta(t, 141.42, q.Clear, 0.01, "a square needs its diagonal clear (common practice, no source)")
-	assert.Contains(t, strings.Join(q.Notes, " "), "The trim of 25.0 mm a side takes 44 %")
+	assert.Contains(t, strings.Join(q.Notes, " "), "The trim of 25 mm a side takes 44 %")
 	var said []string
 	for _, s := range p.Steps {
 		if s.ID.Element == "q" {
@@ -65,7 +65,7 @@ func TestQuarterTurns(t *testing.T) {
 	}
 	require.Len(t, said, 6, "cut, four strikes, trim")
 	assert.Contains(t, said[2], "strike 2 of 4 Turn the sheet 90° clockwise first: corner 4 to the top left. Mere, soft")
-	assert.Contains(t, said[5], "leaves 50.0 mm")
+	assert.Contains(t, said[5], "leaves 50 mm")
 }
 
 func TestPatternsTurnTheOtherWayAndOverlap(t *testing.T) {

@@ -148,7 +148,7 @@ type options struct {
 // assumed are the defaults with the options over them.
 func assumed(opts []Option) options {
 	o := options{readable: look.Readable, ctx: context.Background(), letters: func(rune) bool { return true },
-		hand:  placing.Hand{Limits: register.Defaults(), Ways: register.Ways(), Hinge: placing.Hinge{Side: placing.HingeLeft, Far: 40}, Step: look.LightStep},
+		hand:  placing.Hand{Limits: register.Defaults(), Ways: register.Ways(), Hinge: placing.Hinge{Side: placing.HingeLeft, Far: 40}, Step: look.LightStep, Write: measure.Metric},
 		write: measure.Metric}
 	for _, f := range opts {
 		f(&o)
@@ -187,7 +187,7 @@ func Typeface(has func(rune) bool, width func(text string, letter float64) float
 func Until(ctx context.Context) Option { return func(o *options) { o.ctx = ctx } }
 
 // Writing sets how measures are written in sentences.
-func Writing(w measure.Writing) Option { return func(o *options) { o.write = w } }
+func Writing(w measure.Writing) Option { return func(o *options) { o.write, o.hand.Write = w, w } }
 
 // Planner makes plans and remembers the shapes it has worked out, so that a card
 // that is planned again and again is quick. It is safe for use by several goroutines;

@@ -5,6 +5,7 @@ import (
 	"math"
 
 	"ochrestone/core/kit"
+	"ochrestone/core/measure"
 	"ochrestone/core/shape"
 )
 
@@ -49,7 +50,7 @@ func Round(print, die shape.Region, lim Limits) (Play, error) {
 
 // RoundSighting says where to look when a die is laid round a print: at its rim,
 // opposite the way it may drift least.
-func RoundSighting(p Play) Sighting {
+func RoundSighting(p Play, w measure.Writing) Sighting {
 	s := Sighting{Points: []Feature{}, Say: "There is no print to lay it round."}
 	if !p.Judged || len(p.Reach) == 0 {
 		return s
@@ -57,7 +58,7 @@ func RoundSighting(p Play) Sighting {
 	way := []string{"right", "lower right", "foot", "lower left", "left", "upper left", "top", "upper right"}
 	toward := way[int(math.Round(p.TightAt/45))%8]
 	if p.Rim > 0 {
-		s.Say = fmt.Sprintf("Look through the die: the white rim must be alike all round, %.1f mm at its narrowest. Look last at the %s: that way it may drift least.", p.Rim, toward)
+		s.Say = fmt.Sprintf("Look through the die: the white rim must be alike all round, %s at its narrowest. Look last at the %s: that way it may drift least.", w.Thin(p.Rim), toward)
 		return s
 	}
 	s.Say = "Look through the die: no white may show inside its cutting edge. Look last at the " + toward + ": that way it may drift least."

@@ -16,7 +16,7 @@ interface FieldProps {
 /** A label over what is filled in, and what is said of it beneath. */
 export function Field({ label, help, wrong, width, required, children }: FieldProps) {
 	return (
-		<Parts.Root invalid={!!wrong} required={required} className="field" style={{ width }}>
+		<Parts.Root invalid={!!wrong} required={required} className="field" style={{ minWidth: width }}>
 			<Parts.Label>{label}</Parts.Label>
 			{children}
 			{wrong && (

@@ -54,11 +54,7 @@ export function NumberField({ label, bare, unit, v, set, min = -1e6, max = 1e6, 
 				{unit && <span>{unit}</span>}
 			</span>
 		);
-	return (
-		<Field label={unit ? `${label} (${unit})` : label} width={width}>
-			{inner}
-		</Field>
-	);
+	return <Field label={unit ? `${label} (${unit})` : label}>{inner}</Field>;
 }
 
 interface EntryProps {

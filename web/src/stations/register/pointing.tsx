@@ -165,8 +165,7 @@ export function Pointing({
 									top={`${(100 * p.y) / size.h}%`}
 									w="11px"
 									h="11px"
-									ml="-5.5px"
-									mt="-5.5px"
+									style={{ marginLeft: -5.5, marginTop: -5.5 }}
 									border="2px solid"
 									borderColor={m.layer === now.layer ? "madder" : "text"}
 									borderRadius="50%"
