@@ -8,6 +8,7 @@ import { hue } from "../ui/colours";
 import { TextField } from "../ui/field";
 import { Select } from "../ui/select";
 import { size } from "../ui/sizes";
+import { Skeleton } from "../ui/skeleton";
 import { thin } from "../ui/units";
 import { Waiting } from "../ui/waiting";
 
@@ -17,7 +18,17 @@ export function BenchPage() {
 	const kit = useKit();
 	const data = useData();
 	if (cards.error || kit.error) return <Waiting>{(cards.error ?? kit.error)?.message}</Waiting>;
-	if (!cards.data || !kit.data) return <Waiting>Clearing the bench…</Waiting>;
+	if (!cards.data || !kit.data)
+		return (
+			<Box maxW="1240px" mx="auto" role="status" aria-label="Clearing the bench">
+				<h1 style={{ fontSize: size.place }}>The bench</h1>
+				<Box display="grid" gridTemplateColumns="repeat(auto-fill, minmax(380px, 1fr))" gap="9" mt="8">
+					{[1, 2, 3].map((n) => (
+						<Skeleton key={n} w="100%" h="262px" />
+					))}
+				</Box>
+			</Box>
+		);
 	const apart = data.data?.apart.length ?? 0;
 	const bare = kit.data.kit.papers.length === 0 || kit.data.kit.inks.length === 0 || kit.data.kit.sets.length === 0;
 	return (

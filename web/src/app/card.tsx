@@ -5,6 +5,7 @@ import { CardProvider, useDocument, useKeeping } from "../api/card";
 import { Button } from "../ui/button";
 import { typing } from "../ui/keys";
 import { useLate } from "../ui/late";
+import { Skeleton } from "../ui/skeleton";
 import { Waiting } from "../ui/waiting";
 import { Boundary } from "./boundary";
 import { Header } from "./header";
@@ -23,9 +24,16 @@ export function CardPage() {
 			empty={(what, p) => (
 				<>
 					<Header />
-					<Waiting>
-						{what === "loading" ? "Laying the card out…" : p?.message} {what === "failed" && <Link to="/">Back to the bench</Link>}
-					</Waiting>
+					{what === "loading" ? (
+						<Box role="status" aria-label="Laying the card out" display="grid" gridTemplateColumns="69fr 31fr" gap="9" p="9" flex="1">
+							<Skeleton w="100%" h="70vh" />
+							<Skeleton w="100%" h="70vh" />
+						</Box>
+					) : (
+						<Waiting>
+							{p?.message} <Link to="/">Back to the bench</Link>
+						</Waiting>
+					)}
 				</>
 			)}
 		>
