@@ -39,7 +39,7 @@ func pageImports(t *testing.T) map[string][]string {
 		require.NoError(t, err)
 		for _, m := range imported.FindAllStringSubmatch(string(b), -1) {
 			to := path.Join(path.Dir(p), m[1])
-			if strings.HasSuffix(to, ".css") {
+			if strings.HasSuffix(to, ".css") || strings.HasSuffix(to, ".json") && strings.Contains(p, ".test.") {
 				continue
 			}
 			at := slices.IndexFunc([]string{".ts", ".tsx", ".d.ts"}, func(e string) bool { _, ok := out[to+e]; return ok })

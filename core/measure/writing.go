@@ -38,14 +38,18 @@ func (w Writing) Area(mm2 float64) string {
 	return fmt.Sprintf("%.2f in²", in)
 }
 
-// Thin writes mm to a hundredth, or inches to a thousandth, with the unit.
+// Thin writes mm to a hundredth, or inches to a thousandth, with the unit. What is not
+// nothing never reads as nothing: it is "less than 0.001 in".
 func Thin(mm MM, u Unit) string {
 	digits, unit := 2, "mm"
 	if u != Millimetres {
 		mm, digits, unit = mm/Inch, 3, "in"
 	}
 	s := fmt.Sprintf("%.*f", digits, mm)
-	if math.Abs(mm) < math.Pow(10, -float64(digits))/2 {
+	if least := math.Pow(10, -float64(digits)); math.Abs(mm) < least/2 {
+		if math.Abs(mm) > tiny {
+			return fmt.Sprintf("less than %.*f %s", digits, least, unit)
+		}
 		s = strings.TrimPrefix(s, "-")
 	}
 	return strings.Replace(s, "-", "−", 1) + " " + unit

@@ -38,7 +38,9 @@ describe("thicknesses, areas and weights", () => {
 	it("writes a letter's greatest thickness, a quarter of an inch", () => {
 		expect(thin(6.35, inches)).toBe("0.250 in");
 		expect(thin(6.35, metric)).toBe("6.35 mm");
-		expect(thin(-0.0001, inches)).toBe("0.000 in");
+		expect(thin(0, inches)).toBe("0.000 in");
+		expect(thin(0.01, inches)).toBe("less than 0.001 in");
+		expect(thin(0.01, inches, false)).toBe("0.000");
 		expect(thin(-1, metric)).toBe("−1.00 mm");
 	});
 	it("writes areas in the square of the unit", () => {

@@ -31,9 +31,11 @@ export function written(mm: number, s: Settings): string {
 	return length(mm, { ...s, den: den ?? s.den }, false);
 }
 
-/** A thickness, a height, a play: hundredths of a millimetre, or thousandths of an inch, as a caliper reads them. */
+/** A thickness, a height, a play: hundredths of a millimetre, or thousandths of an inch, as
+ * a caliper reads them. What is not nothing never reads as nothing, but in a field. */
 export function thin(mm: number, s: Settings, unit = true): string {
 	const body = s.unit === "mm" ? Math.abs(mm).toFixed(2) : Math.abs(mm / inch).toFixed(3);
+	if (unit && Number(body) === 0 && Math.abs(mm) > 1e-6) return `less than ${s.unit === "mm" ? "0.01 mm" : "0.001 in"}`;
 	return `${Number(body) === 0 ? "" : minus(mm, 0)}${body}${unit ? ` ${s.unit}` : ""}`;
 }
 
