@@ -135,6 +135,7 @@ func (s *Server) cards() {
 	huma.Register(s.api, op("redo-card", http.MethodPost, "/api/cards/{id}/redo", "Step forth through the changes"), s.step(s.store.Redo))
 	huma.Register(s.api, op("suggest-inks", http.MethodPost, "/api/cards/{id}/inks", "The best colourways from the drawer"), s.suggest)
 	huma.Register(s.api, op("set-of-colourways", http.MethodPost, "/api/cards/{id}/colourways", "A set of colourways of one image that all read and differ"), s.setOfColourways)
+	huma.Register(s.api, op("lay-many", http.MethodGet, "/api/cards/{id}/layout", "How several of an element are laid: a ring, a row, a grid"), s.layMany)
 	huma.Register(s.api, op("spread-colourways", http.MethodGet, "/api/cards/{id}/spread", "Share the colourways of an image out so that neighbours differ"), s.spreadColourways)
 	huma.Register(s.api, op("placing", http.MethodGet, "/api/cards/{id}/placing", "How exactly a layer must be placed, where to look and which way to place it"), s.placing)
 	huma.Register(s.api, op("turned-ring", http.MethodGet, "/api/ring", "A ring of images turned about a centre"), s.turnedRing)

@@ -20,6 +20,7 @@ type Edit struct {
 	Hold          *Hold          `json:"hold,omitempty"`
 	Remove        *Remove        `json:"remove,omitempty"`
 	Repeat        *Repeat        `json:"repeat,omitempty"`
+	Lay           *Lay           `json:"lay,omitempty"`
 	Shift         *Shift         `json:"shift,omitempty"`
 	Sheet         *SetSheet      `json:"sheet,omitempty"`
 	AddImage      *AddImage      `json:"addImage,omitempty"`

@@ -112,6 +112,48 @@ func (e *Repeat) apply(c *Card, _ kit.Kit) error {
 	return nil
 }
 
+// mostLaid is how many places one edit lays an element in.
+const mostLaid = 120
+
+// Lay lays an element in the first of places and another of it in each of the others, in
+// one change; images take turns in the colourways given, if any are.
+type Lay struct {
+	Element    string   `json:"element"`
+	Places     []Place  `json:"places" nullable:"false" minItems:"1" maxItems:"120"`
+	Colourways []string `json:"colourways,omitempty" maxItems:"40" doc:"of the image, in turn; none: all as it is"`
+}
+
+func (e *Lay) apply(c *Card, _ kit.Kit) error {
+	el, err := c.element(e.Element)
+	switch {
+	case err != nil:
+		return err
+	case len(e.Places) == 0 || len(e.Places) > mostLaid:
+		return fmt.Errorf("lay %s: 1 to %d places are laid at once", e.Element, mostLaid)
+	}
+	first := *el
+	for i, p := range e.Places {
+		one := first
+		one.Place = p
+		if n := len(e.Colourways); n > 0 && one.Image != nil {
+			image := *one.Image
+			image.Colourway = e.Colourways[i%n]
+			one.Image = &image
+		}
+		if i == 0 {
+			*el = one
+			continue
+		}
+		one.ID = c.fresh("e")
+		c.Elements = append(c.Elements, one)
+		// The list may have grown elsewhere.
+		if el, err = c.element(e.Element); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
 // Shift moves an element up or down the pile, past the one next to it; mats stay where
 // they are, and nothing goes beneath what carries it.
 type Shift struct {

@@ -86,6 +86,22 @@ export const useRing = (unit: string, query: { turns: number; width: number; gap
 		queryFn: () => ok(api.GET("/api/ring", { params: { query } })),
 	}).data;
 
+export type LayoutKind = "ring" | "row" | "grid";
+
+/** How several of an element would be laid, and how many it takes. */
+export const useLayout = (
+	id: string,
+	version: number,
+	unit: string,
+	query: { element: string; kind: LayoutKind; n: number; rows: number; radius: number; gap: number; alternate: boolean },
+) =>
+	useQuery({
+		queryKey: ["layout", id, version, unit, query],
+		placeholderData: keepPreviousData,
+		retry: false,
+		queryFn: () => ok(api.GET("/api/cards/{id}/layout", { params: { path: { id }, query } })),
+	});
+
 /** What the eye forgives, for all layers, and where the hinge lies. */
 export const useFitting = () => useQuery({ queryKey: keys.fitting, queryFn: () => ok(api.GET("/api/fitting")) }).data;
 

@@ -109,6 +109,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cards/{id}/layout": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How several of an element are laid: a ring, a row, a grid */
+        get: operations["lay-many"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cards/{id}/marks": {
         parameters: {
             query?: never;
@@ -1262,6 +1279,7 @@ export interface components {
             format?: components["schemas"]["SetFormat"];
             gems?: components["schemas"]["SetGems"];
             hold?: components["schemas"]["Hold"];
+            lay?: components["schemas"]["Lay"];
             layer?: components["schemas"]["SetLayer"];
             move?: components["schemas"]["Move"];
             order?: components["schemas"]["Reorder"];
@@ -1723,6 +1741,28 @@ export interface components {
             sets: components["schemas"]["Set"][];
             spacers: components["schemas"]["Spacer"][];
             swatches: components["schemas"]["Swatch"][];
+        };
+        Laid: {
+            /**
+             * Format: int64
+             * @description pieces it takes
+             */
+            count: number;
+            edit: components["schemas"]["Edit"];
+            /**
+             * Format: double
+             * @description between neighbours, mm; negative: they overlap
+             */
+            gap: number;
+            /** @description what will be seen, and what to do */
+            notes: string[];
+            say: string;
+        };
+        Lay: {
+            /** @description of the image, in turn; none: all as it is */
+            colourways?: string[] | null;
+            element: string;
+            places: components["schemas"]["Place"][];
         };
         Layer: {
             /** @description left out of the order of lightness */
@@ -3963,6 +4003,49 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SuggestOutBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "lay-many": {
+        parameters: {
+            query: {
+                element: string;
+                kind: "ring" | "row" | "grid";
+                /** @description of a ring or a row, columns of a grid; 0: as many as close the ring */
+                n?: number;
+                rows?: number;
+                /** @description mm */
+                radius?: number;
+                /** @description between neighbours, mm; negative: an overlap */
+                gap?: number;
+                /** @description take turns in the colourways */
+                alternate?: boolean;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Laid"];
                 };
             };
             /** @description Error */

@@ -1,4 +1,5 @@
 import { Box } from "@chakra-ui/react";
+import { lazy, Suspense } from "react";
 import { useBench } from "../../api/card";
 import { type Card, type Element, isMat, turnedOf, wordsOf } from "../../api/client";
 import { HeldField } from "../../parts/station";
@@ -8,7 +9,10 @@ import { hue } from "../../ui/colours";
 import { TextField } from "../../ui/field";
 import { LengthField } from "../../ui/length";
 import { NumberField } from "../../ui/number";
+import { Popover } from "../../ui/popover";
 import { Select } from "../../ui/select";
+
+const Many = lazy(() => import("./many"));
 
 /** Numbers for what is in hand: the card, a sheet, or an element. */
 export function Form() {
@@ -93,6 +97,13 @@ export function Form() {
 					</Button>
 				)}
 				<Button onClick={() => b.edit({ repeat: { element: e.id } })}>Another</Button>
+				{e.face === "front" && (
+					<Popover label="Several" title="Several in a ring, a row or a grid">
+						<Suspense fallback="Opening…">
+							<Many e={e} />
+						</Suspense>
+					</Popover>
+				)}
 				<Button onClick={() => b.edit({ remove: { element: e.id } })}>Take off</Button>
 			</Box>
 		);
