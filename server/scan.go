@@ -72,7 +72,9 @@ func (s *Server) scan() {
 	stack := op("stack-pieces", http.MethodPost, "/api/scan/stack", "Propose how loose pieces go together")
 	stack.MaxBodyBytes = maxUpload
 	sse.Register(s.api, stack, map[string]any{"progress": Progress{}, "stacked": Stacked{}, "refused": Refusal{}}, func(ctx context.Context, in *stackIn, send sse.Sender) {
-		s.stream(ctx, send, func(ctx context.Context, tell func(float64, string)) (any, error) { return stackPieces(ctx, in, tell) })
+		s.stream(ctx, send, func(ctx context.Context, tell func(float64, string)) (any, error) {
+			return s.stackPieces(ctx, in, tell)
+		})
 	})
 	huma.Register(s.api, op("split-piece", http.MethodPost, "/api/scan/split", "Cut an outline along a line"), func(_ context.Context, in *splitIn) (*splitOut, error) {
 		parts, err := trace.Split(in.Body.Outline, shape.Point{X: in.Body.AX, Y: in.Body.AY}, shape.Point{X: in.Body.BX, Y: in.Body.BY})
@@ -87,7 +89,7 @@ func (s *Server) scan() {
 	})
 	snap := op("snap-piece", http.MethodPost, "/api/scan/snap", "Draw a piece put roughly by hand to the edge, hole or axis it goes by")
 	snap.MaxBodyBytes = maxUpload
-	huma.Register(s.api, snap, snapPiece)
+	huma.Register(s.api, snap, s.snapPiece)
 	keepSet := op("keep-stack", http.MethodPost, "/api/scan/keep", "Keep a stack of outlines as a set")
 	keepSet.MaxBodyBytes = maxUpload
 	huma.Register(s.api, keepSet, s.keepStack)
@@ -273,8 +275,9 @@ type Stacked struct {
 	Seats []Seat `json:"seats" nullable:"false"`
 }
 
-func stackPieces(ctx context.Context, in *stackIn, tell func(float64, string)) (Stacked, error) {
-	opts := []assemble.Option{assemble.Progress(func(share float64) { tell(share, "Trying which piece goes where") })}
+func (s *Server) stackPieces(ctx context.Context, in *stackIn, tell func(float64, string)) (Stacked, error) {
+	w, _ := s.writing(ctx)
+	opts := []assemble.Option{assemble.Writing(w), assemble.Progress(func(share float64) { tell(share, "Trying which piece goes where") })}
 	if in.Body.Stamps {
 		opts = append(opts, assemble.Upright())
 	}
@@ -359,7 +362,7 @@ type Snapped struct {
 
 type snapOut struct{ Body Snapped }
 
-func snapPiece(_ context.Context, in *snapIn) (*snapOut, error) {
+func (s *Server) snapPiece(ctx context.Context, in *snapIn) (*snapOut, error) {
 	piece, err := place([]KeptPiece{in.Body.Piece})
 	if err != nil {
 		return nil, problem(fmt.Errorf("snap the piece: %w", err))
@@ -374,7 +377,8 @@ func snapPiece(_ context.Context, in *snapIn) (*snapOut, error) {
 		}
 	}
 	was := register.Motion{Turn: in.Body.Piece.Turn, Move: shape.Point{X: in.Body.Piece.X, Y: in.Body.Piece.Y}}
-	m, why, ok := assemble.Snap(piece, beneath)
+	w, _ := s.writing(ctx)
+	m, why, ok := assemble.Snap(piece, beneath, assemble.Writing(w))
 	if !ok {
 		return &snapOut{Snapped{Turn: was.Turn, X: was.Move.X, Y: was.Move.Y, Why: "no edge, hole or axis near enough to go by"}}, nil
 	}

@@ -11,6 +11,7 @@ import (
 	"slices"
 
 	"ochrestone/core/kit"
+	"ochrestone/core/measure"
 	"ochrestone/core/register"
 	"ochrestone/core/shape"
 	"ochrestone/core/together"
@@ -35,6 +36,9 @@ type Option func(*assembler)
 // Progress is told how far the work is, 0 to 1.
 func Progress(f func(float64)) Option { return func(a *assembler) { a.tell = f } }
 
+// Writing sets how measures are written in sentences; millimetres unless told.
+func Writing(w measure.Writing) Option { return func(a *assembler) { a.write = w } }
+
 // Upright keeps the base as it lies instead of turning its axis upright.
 func Upright() Option { return func(a *assembler) { a.asIs = true } }
 
@@ -43,6 +47,7 @@ type assembler struct {
 	rowY   float64
 	tall   float64
 	tell   func(float64)
+	write  measure.Writing
 	asIs   bool
 	pieces []shape.Region
 	out    []Placed
@@ -74,7 +79,7 @@ const (
 // Pieces proposes a stack from loose pieces: the largest is the base, each
 // smaller one goes on the piece whose edge it follows.
 func Pieces(ctx context.Context, pieces []shape.Region, opts ...Option) ([]Placed, error) {
-	a := &assembler{pieces: pieces, tell: func(float64) {}}
+	a := &assembler{pieces: pieces, write: measure.Metric, tell: func(float64) {}}
 	for _, o := range opts {
 		o(a)
 	}
@@ -196,9 +201,9 @@ func (a *assembler) place(i int) {
 	case best.host.hole && best.share > holeShare:
 		p.Fit, p.Why = kit.FitFills, fmt.Sprintf("fills a hole of piece %d", over.Piece+1)
 	case best.share > 0.7:
-		p.Fit, p.Why = kit.FitEvenRim, fmt.Sprintf("follows the edge of piece %d at %.1f mm", over.Piece+1, best.rim)
+		p.Fit, p.Why = kit.FitEvenRim, fmt.Sprintf("follows the edge of piece %d at %s", over.Piece+1, a.write.Thin(best.rim))
 	default:
-		p.Fit, p.Why = kit.FitWithin, fmt.Sprintf("%.0f %% of its edge follows that of piece %d at %.1f mm", 100*best.share, over.Piece+1, best.rim)
+		p.Fit, p.Why = kit.FitWithin, fmt.Sprintf("%.0f %% of its edge follows that of piece %d at %s", 100*best.share, over.Piece+1, a.write.Thin(best.rim))
 	}
 	if best.lead < clearLead {
 		p.Why += "; another place fits nearly as well"
@@ -217,7 +222,7 @@ func Follows(piece, on shape.Region) (share, rim float64) {
 		pts[i] = pts[i].Sub(c)
 	}
 	for i, h := range append([]shape.Region{on.Filled()}, on.Holes()...) {
-		p := measure(pts, shape.NewField(h, 0.2), register.Motion{Move: c}, rimFor(own), 0)
+		p := judge(pts, shape.NewField(h, 0.2), register.Motion{Move: c}, rimFor(own), 0)
 		if p.out < 0.06 && p.share > share && (i > 0 || p.rim >= leastKept) {
 			share, rim = p.share, p.rim
 		}

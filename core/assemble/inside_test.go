@@ -91,12 +91,12 @@ func TestSeekFindsThePlaceFromNothing(t *testing.T) {
 func TestMeasureCountsWhatHangsOver(t *testing.T) {
 	host := shape.NewField(shape.Rect(0, 0, 40, 40), 0.2)
 	pts := even(shape.Rect(-10, -10, 20, 20), fineN)
-	in := measure(pts, host, register.Motion{Move: shape.Point{X: 20, Y: 20}}, 5, 0)
+	in := judge(pts, host, register.Motion{Move: shape.Point{X: 20, Y: 20}}, 5, 0)
 	assert.Zero(t, in.out)
-	over := measure(pts, host, register.Motion{Move: shape.Point{X: 35, Y: 20}}, 5, 0)
+	over := judge(pts, host, register.Motion{Move: shape.Point{X: 35, Y: 20}}, 5, 0)
 	assert.InDelta(t, (20+2*5)/80.0, over.out, 0.03, "one side and two quarters of sides hang over")
 	assert.Less(t, over.score(), 0.0)
-	askew := measure(pts, host, register.Motion{Turn: 90, Move: shape.Point{X: 20, Y: 20}}, 5, 0)
+	askew := judge(pts, host, register.Motion{Turn: 90, Move: shape.Point{X: 20, Y: 20}}, 5, 0)
 	assert.InDelta(t, 0.5, askew.askew, 1e-9)
 }
 

@@ -184,7 +184,7 @@ func step(pts []shape.Point, host *shape.Field, m register.Motion, rim float64, 
 // are brought to keep it exactly, by Gauss and Newton's method over shift, turn
 // and rim, ever fewer points counting.
 func draw(pts []shape.Point, host *shape.Field, m register.Motion, most, laid float64) pose {
-	best := measure(pts, host, m, most, laid)
+	best := judge(pts, host, m, most, laid)
 	rim := best.rim
 	for n := range 18 {
 		slack := math.Max(keeps, coarseSlack*math.Pow(0.8, float64(n)))
@@ -193,7 +193,7 @@ func draw(pts []shape.Point, host *shape.Field, m register.Motion, most, laid fl
 			break
 		}
 		m, rim = next, rim+by
-		if p := measure(pts, host, m, most, laid); p.score() >= best.score() {
+		if p := judge(pts, host, m, most, laid); p.score() >= best.score() {
 			best = p
 		}
 	}
@@ -217,7 +217,7 @@ func polish(pts []shape.Point, host *shape.Field, p pose, widest, laid float64) 
 		}
 		m, rim = next, rim+by
 	}
-	if q := measure(pts, host, m, widest, laid); q.score() > p.score()-0.03 {
+	if q := judge(pts, host, m, widest, laid); q.score() > p.score()-0.03 {
 		return q
 	}
 	return p
@@ -226,8 +226,8 @@ func polish(pts []shape.Point, host *shape.Field, p pose, widest, laid float64) 
 // keeps is how far, mm, an edge may stray from a rim and still keep it.
 const keeps = 0.16
 
-// measure judges a pose: the rim most of its edge keeps.
-func measure(pts []shape.Point, host *shape.Field, m register.Motion, widest, laid float64) pose {
+// judge rates a pose: the rim most of its edge keeps.
+func judge(pts []shape.Point, host *shape.Field, m register.Motion, widest, laid float64) pose {
 	ds := make([]float64, len(pts))
 	p := pose{motion: m, askew: math.Abs(math.Remainder(m.Turn-laid, 360)) / 180}
 	for i, q := range pts {

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 
+	"ochrestone/core/measure"
 	"ochrestone/core/register"
 	"ochrestone/core/shape"
 )
@@ -20,7 +21,11 @@ const (
 // hole it can follow among the pieces beneath, or else onto the axis of symmetry
 // of one of them. It returns the motion from where the piece stands and what it
 // went by; ok is false, and nothing is to be moved, when nothing near helps.
-func Snap(piece shape.Region, beneath []shape.Region) (m register.Motion, why string, ok bool) {
+func Snap(piece shape.Region, beneath []shape.Region, opts ...Option) (m register.Motion, why string, ok bool) {
+	a := assembler{write: measure.Metric}
+	for _, o := range opts {
+		o(&a)
+	}
 	own := piece.Filled()
 	c := own.Centroid()
 	pts := even(own, fineN)
@@ -45,9 +50,9 @@ func Snap(piece shape.Region, beneath []shape.Region) (m register.Motion, why st
 			}
 			best, ok = score, true
 			m = p.motion.After(register.Motion{Move: c.Scale(-1)})
-			why = fmt.Sprintf("%.0f %% of its edge follows that of piece %d at %.1f mm", 100*p.share, n+1, p.rim)
+			why = fmt.Sprintf("%.0f %% of its edge follows that of piece %d at %s", 100*p.share, n+1, a.write.Thin(p.rim))
 			if hole {
-				why = fmt.Sprintf("sits in a hole of piece %d, %.1f mm from its edge", n+1, p.rim)
+				why = fmt.Sprintf("sits in a hole of piece %d, %s from its edge", n+1, a.write.Thin(p.rim))
 			}
 		}
 	}

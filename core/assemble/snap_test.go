@@ -20,7 +20,7 @@ func TestSnapBringsAPieceHome(t *testing.T) {
 		lies := off.Of(inner)
 		m, why, ok := assemble.Snap(lies, []shape.Region{host})
 		require.True(t, ok)
-		assert.Contains(t, why, "at 2.0 mm")
+		assert.Contains(t, why, "at 2.00 mm")
 		for _, d := range m.Of(lies).Strays(inner, 1) {
 			assert.Less(t, d, 0.1)
 		}

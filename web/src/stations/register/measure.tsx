@@ -89,6 +89,7 @@ export function Measure({
 	const picture = file ?? shot;
 	return (
 		<Box display="flex" flexDirection="column" gap="4">
+			{done && <Results done={done} onShow={onShow} at={at} onAt={onAt} />}
 			<Box display="flex" gap="5" alignItems="end" flexWrap="wrap">
 				<FileField label="Picture of one print, or of several apart" accept={pictures} onFile={setFile} />
 				<Select label="It is" value={as} onChange={(v) => setAs(v as typeof as)}>
@@ -142,7 +143,6 @@ export function Measure({
 					{wrong}
 				</Box>
 			)}
-			{done && <Results done={done} onShow={onShow} at={at} onAt={onAt} />}
 		</Box>
 	);
 }

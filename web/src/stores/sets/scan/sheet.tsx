@@ -5,7 +5,7 @@ import { api, ok } from "../../../api/client";
 import { Table } from "../../../parts/table";
 import { Button } from "../../../ui/button";
 import { hue } from "../../../ui/colours";
-import { TextField } from "../../../ui/field";
+import { LengthField } from "../../../ui/length";
 import { size } from "../../../ui/sizes";
 import { length, type Settings } from "../../../ui/units";
 import type { Found, Piece } from "./found";
@@ -145,7 +145,7 @@ export function Sheet({
 						</Button>
 					</Box>
 				)}
-				{cutting && <CutByNumbers settings={settings} piece={chosen} onCut={cut} />}
+				{cutting && <CutByNumbers piece={chosen} onCut={cut} />}
 				{wrong && (
 					<Box role="alert" color="madder">
 						{wrong}
@@ -167,29 +167,22 @@ export function Sheet({
 	);
 }
 
-/** A cut without a pointer: from one place to another, in mm on the rulers. */
-function CutByNumbers({ piece, onCut }: { settings: Settings; piece?: Piece; onCut: (l: Line) => void }) {
+/** A cut without a pointer: from one place to another, on the rulers. */
+function CutByNumbers({ piece, onCut }: { piece?: Piece; onCut: (l: Line) => void }) {
 	const c = piece ? middle(piece.outline) : { x: 0, y: 0 };
-	const [v, setV] = useState({
-		ax: String(Math.round(c.x)),
-		ay: String(Math.round(c.y - (piece?.h ?? 0))),
-		bx: String(Math.round(c.x)),
-		by: String(Math.round(c.y + (piece?.h ?? 0))),
-	});
-	const field = (k: keyof typeof v, label: string) => (
-		<TextField label={label} value={v[k]} inputMode="decimal" width="72px" onChange={(e) => setV({ ...v, [k]: e.target.value })} />
-	);
+	const [v, setV] = useState({ ax: c.x, ay: c.y - (piece?.h ?? 0), bx: c.x, by: c.y + (piece?.h ?? 0) });
+	const field = (k: keyof typeof v, label: string) => <LengthField label={label} mm={v[k]} onSet={(mm) => setV({ ...v, [k]: mm })} width="72px" />;
 	return (
 		<Box>
 			<Box fontSize="small" mb="2">
-				Draw the cut on the sheet, right across where they touch, or give its ends in mm:
+				Draw the cut on the sheet, right across where they touch, or give its ends:
 			</Box>
 			<Box display="flex" gap="3" alignItems="end" flexWrap="wrap">
 				{field("ax", "From across")}
 				{field("ay", "down")}
 				{field("bx", "To across")}
 				{field("by", "down")}
-				<Button onClick={() => onCut({ ax: Number(v.ax), ay: Number(v.ay), bx: Number(v.bx), by: Number(v.by) })}>Cut</Button>
+				<Button onClick={() => onCut(v)}>Cut</Button>
 			</Box>
 		</Box>
 	);

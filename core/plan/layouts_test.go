@@ -1,4 +1,4 @@
-package advise_test
+package plan_test
 
 import (
 	"testing"
