@@ -67,7 +67,7 @@ func (s *Server) scan() {
 	long := op("read-picture", http.MethodPost, "/api/scan", "Turn a picture of pieces into outlines")
 	long.MaxBodyBytes = maxUpload
 	sse.Register(s.api, long, map[string]any{"progress": Progress{}, "found": Traced{}, "refused": Refusal{}}, func(ctx context.Context, in *readIn, send sse.Sender) {
-		s.stream(ctx, send, func(ctx context.Context, tell func(float64, string)) (any, error) { return readPicture(ctx, in, tell) })
+		s.stream(ctx, send, func(ctx context.Context, tell func(float64, string)) (any, error) { return s.readPicture(ctx, in, tell) })
 	})
 	stack := op("stack-pieces", http.MethodPost, "/api/scan/stack", "Propose how loose pieces go together")
 	stack.MaxBodyBytes = maxUpload
@@ -151,7 +151,8 @@ func outlineOf(g shape.Region, colour string) Outline {
 // errNoDPI asks for the resolution of a scan.
 var errNoDPI = &picture.Problem{What: "The file does not say at how many dots to the inch it was scanned.", Mend: "Type it in: it stands in the scanner's settings, often 300. If it is a photograph, lay the pieces on the printed measuring mat and choose that instead."}
 
-func readPicture(ctx context.Context, in *readIn, tell func(float64, string)) (Traced, error) {
+func (s *Server) readPicture(ctx context.Context, in *readIn, tell func(float64, string)) (Traced, error) {
+	w, _ := s.writing(ctx)
 	tell(0.01, "Opening the picture")
 	p, err := picture.Decode(in.RawBody)
 	if err != nil {
@@ -174,7 +175,7 @@ func readPicture(ctx context.Context, in *readIn, tell func(float64, string)) (T
 		}
 		scale = r.Scale
 		out.W, out.H = r.Layout.Field.W(), r.Layout.Field.H()
-		out.Sure = fmt.Sprintf("%d of %d marks seen; they lie within %.2f mm of where they were printed, so the scale is sure to %.2f %%. Tilted %.0f°, undone.", r.Marks, r.Of, max(0.01, r.Off), max(0.01, 200*r.Certain), r.Tilt)
+		out.Sure = fmt.Sprintf("%d of %d marks seen; they lie within %s of where they were printed, so the scale is sure to %.2f %%. Tilted %.0f°, undone.", r.Marks, r.Of, w.Thin(max(0.01, r.Off)), max(0.01, 200*r.Certain), r.Tilt)
 	} else {
 		dpi := p.Typed(in.DPI)
 		if dpi == 0 {
@@ -199,7 +200,7 @@ func readPicture(ctx context.Context, in *readIn, tell func(float64, string)) (T
 		if in.DPI == 0 || dpi == p.DPI {
 			from = "as the file says"
 		}
-		out.Sure = fmt.Sprintf("%.4g dots to the inch, %s: the sheet is %.1f × %.1f mm.", dpi, from, out.W, out.H)
+		out.Sure = fmt.Sprintf("%.4g dots to the inch, %s: the sheet is %s × %s.", dpi, from, w.Length(out.W), w.Length(out.H))
 	}
 	switch in.As {
 	case "stamps":

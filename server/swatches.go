@@ -200,9 +200,10 @@ func (s *Server) readSheetNow(ctx context.Context, in *readSheetIn) (*readSheetO
 	if err != nil {
 		return nil, problem(err)
 	}
+	w, _ := s.writing(ctx)
 	out := &readSheetOut{}
 	out.Body.Cells = []CellRead{}
-	out.Body.Sure = fmt.Sprintf("%d of %d marks of the page seen, within %.2f mm.", m.Marks, m.Of, max(0.01, m.Off))
+	out.Body.Sure = fmt.Sprintf("%d of %d marks of the page seen, within %s.", m.Marks, m.Of, w.Thin(max(0.01, m.Off)))
 	for i, r := range rs {
 		c := CellRead{SwatchCell: sh.Cells[i], Colour: r.Colour.Hex(), L: r.Colour.Lab().L, Trouble: string(r.Trouble), Usable: r.Usable}
 		if known[i] != nil {
