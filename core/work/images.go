@@ -382,8 +382,13 @@ func (k *maker) onGround(t *build.Thing) bool {
 	return t.Made >= 0 && slices.ContainsFunc(k.Made[t.Made].Image.Shapes.Views, func(v motif.View) bool { return v.Host == motif.Ground && v.Layer.Make == card.Cut })
 }
 
-// overlapped lists the printed things that a printed thing lies over or under.
+// overlapped lists the printed things that a printed thing lies over or under. Every strike
+// asks for it, so that it is found once.
 func (k *maker) overlapped(i int) (out []int) {
+	if was, ok := k.laps[i]; ok {
+		return was
+	}
+	defer func() { k.laps[i] = out }()
 	for j, t := range k.Things {
 		if j != i && t.Printed && t.Element.Face == card.Front && k.Things[i].Rough.Overlaps(t.Rough) {
 			out = append(out, j)

@@ -126,13 +126,14 @@ type maker struct {
 	patterns map[string]build.Pattern
 	format   func(mm float64) string
 	acts     []Act
+	laps     map[int][]int // overlapped, by thing
 }
 
 // Acts lists what there is to do for a card, in the order it is thought of, without
 // anything that must come before. patterns are those turned on its sheets, by element;
 // format writes lengths in sentences.
 func Acts(b *build.Build, patterns []build.Pattern, format func(mm float64) string) []Act {
-	k := maker{Build: b, patterns: map[string]build.Pattern{}, format: format}
+	k := maker{Build: b, patterns: map[string]build.Pattern{}, format: format, laps: map[int][]int{}}
 	for _, p := range patterns {
 		k.patterns[p.ID] = p
 	}
