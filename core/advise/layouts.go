@@ -67,8 +67,8 @@ func LayMany(b *build.Build, element string, want Many, write measure.Writing) (
 		if want.Kind == "grid" {
 			rows = want.Rows
 		}
-		in, across, down := panel, 0.0, 0.0
-		if places, across, down, err = layout.Grid(want.N, rows, w, h, in); err != nil {
+		var across, down float64
+		if places, across, down, err = layout.Grid(want.N, rows, w, h, panel); err != nil {
 			return out, err
 		}
 		out.Gap = across

@@ -146,10 +146,6 @@ func (e *Lay) apply(c *Card, _ kit.Kit) error {
 		}
 		one.ID = c.fresh("e")
 		c.Elements = append(c.Elements, one)
-		// The list may have grown elsewhere.
-		if el, err = c.element(e.Element); err != nil {
-			return err
-		}
 	}
 	return nil
 }
