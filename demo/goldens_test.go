@@ -36,14 +36,14 @@ func TestGoldens(t *testing.T) {
 	}
 	all := []named{}
 	for i, c := range demo.Cards(k) {
-		all = append(all, named{[]string{"demo-moth", "demo-beetles"}[i], c, k})
+		all = append(all, named{[]string{"demo-moth", "demo-beetles", "demo-toadstools", "demo-lantern", "demo-frame", "demo-shells"}[i], c, k})
 	}
 	for _, n := range trial.Cards() {
 		all = append(all, named{n.Name, n.Card, trial.Kit()})
 	}
 	for _, n := range all {
 		file := filepath.Join("testdata", "goldens", n.name+".txt")
-		got := digest(plan.Of(n.c, n.k))
+		got := digest(plan.Of(n.c, n.k, plan.Typeface(trial.Blocks{})))
 		if *renew {
 			require.NoError(t, os.WriteFile(file, []byte(got), 0o644))
 			continue
@@ -79,11 +79,33 @@ func digest(p plan.Plan) string {
 	for _, s := range p.Front.Sheets {
 		say("sheet %s %v %s at %.2f %.2f size %.2f × %.2f z %.3f to %.3f", s.ID, s.Panel, s.Colour, s.X, s.Y, s.W, s.H, s.Z0, s.Z1)
 	}
+	for _, t := range p.Build.Things {
+		for _, d := range t.Drawn {
+			if len(d.Films) == 0 {
+				continue
+			}
+			area, shades := 0.0, map[string]bool{}
+			for _, f := range d.Films {
+				area += f.Region.Area()
+				shades[f.Colour] = true
+			}
+			say("films %s %s: %d in %d colours over %.1f mm² on %.1f, looks %s", d.ID.Element, d.ID.Part, len(d.Films), len(shades), area, d.Local.Area(), d.Top)
+		}
+	}
+	for _, t := range p.Front.Treated {
+		say("treated %s %d: %s%s", t.ID, t.At, t.Say, t.Problem)
+	}
+	for _, l := range p.Front.Letters {
+		say("letters %+v", l)
+	}
+	for _, u := range p.Front.Upward {
+		say("up %v", u)
+	}
 	for _, e := range p.Front.Elements {
 		say("element %s %s: %.2f × %.2f margins %.2f over %v z %.3f to %.3f", e.ID, e.Label, e.W, e.H, e.Margins, e.Over, e.Z0, e.Z1)
 	}
 	d := p.Depth
-	say("depth %.3f base %.3f at %s weight %.2f post %+v", d.Total, d.Base, d.At, d.Weight, d.Post)
+	say("depth %.3f base %.3f at %s weight %.2f post %v %s %.3f of %.3f in %s, %.3f × %.3f", d.Total, d.Base, d.At, d.Weight, d.Post.Fits, d.Post.Class, d.Post.Filled, d.Post.Limit, d.Post.Envelope, d.Post.NeedsW, d.Post.NeedsH)
 	for _, q := range p.Patterns {
 		say("pattern %s lost %.3f off %.3f overlap %.1f %s", q.ID, q.Lost, q.Off, q.Overlap, q.Problem)
 		for _, s := range q.Strikes {

@@ -81,7 +81,7 @@ func TestFirstCardByKeysAlone(t *testing.T) {
 	was := read[float64](t, ctx, `document.querySelector(".place").clientWidth`)
 	do(t, ctx, "wider", press(kb.ArrowRight), press(kb.ArrowRight))
 	assert.Greater(t, read[float64](t, ctx, `document.querySelector(".place").clientWidth`), was)
-	do(t, ctx, "front", tabTo("the fourth stone", called("Front")), press(kb.Enter), says("The front"), tabTo("the button", called("Add a text strip")), press(kb.Enter), says("Saved, change 4"))
+	do(t, ctx, "front", tabTo("the fourth stone", called("Front")), press(kb.Enter), says("The front"), tabTo("the button", called("Add")), press(kb.Enter), seen(".popover"), settled(), tabTo("the strip", called("Text strip")), press(kb.Enter), says("Saved, change 4"))
 	do(t, ctx, "move the strip", tabTo("the strata", "e.classList.contains('stratum')"), press(kb.ArrowUp), press(kb.ArrowUp), press(kb.ArrowUp), press(kb.ArrowUp), press(kb.ArrowUp), says("Words"))
 	do(t, ctx, "its words", tabTo("the words", field("Words")), chromedp.KeyEvent("a", chromedp.KeyModifiers(2)), press("by hand"), press(kb.Tab), says("Saved, change 5"))
 	do(t, ctx, "by a length", tabTo("its middle", field("Centre, down")), press(kb.ArrowUp), says("Saved, change 6"))

@@ -77,7 +77,7 @@ func TestFromAScanToACard(t *testing.T) {
 	t.Parallel()
 	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
 	ctx := browser(t, 1280, 800)
-	do(t, ctx, "open the sets", chromedp.Navigate(p.URL+"/stores/sets"), says("2 sets"), chromedp.Click(chromedp.CSS("a.main-link")), says("What does the picture show"))
+	do(t, ctx, "open the sets", chromedp.Navigate(p.URL+"/stores/sets"), says("8 sets"), chromedp.Click(chromedp.CSS("a.main-link")), says("What does the picture show"))
 	axe(t, ctx, "the picture")
 	do(t, ctx, "a picture of nothing is refused", chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{badPicture(t)}), button("Find the pieces"), says("No pieces can be told from the sheet"))
 	long(t, ctx, "the simulated scanner", laidDown("Toadstool"), button("Use the simulated device"), says("5 pieces found"), says("300 dots to the inch"))
@@ -98,7 +98,7 @@ func TestFromAScanToACard(t *testing.T) {
 	assert.InDelta(t, x+1.2, across(), 0.11)
 	do(t, ctx, "snap it back", button("Snap"), says("snapped: "))
 	assert.InDelta(t, x, across(), 0.11, "the edge it follows is where it was")
-	do(t, ctx, "keep it", button("Keep the set"), says("3 sets"))
+	do(t, ctx, "keep it", button("Keep the set"), says("9 sets"))
 	onACard(t, ctx, p.URL, "Toadstool", "4 layers")
 }
 
@@ -112,7 +112,7 @@ func TestFromAMatToACard(t *testing.T) {
 	long(t, ctx, "the simulated camera", laidDown("Hedge snail"), button("Use the simulated device"), says("pieces found"))
 	do(t, ctx, "how sure it is", says("5 pieces found"), says("marks seen"), says("the scale is sure to"))
 	long(t, ctx, "stack them", begins("Stack the 5"), says("The stack, top first"))
-	do(t, ctx, "keep it", button("Keep the set"), says("3 sets"))
+	do(t, ctx, "keep it", button("Keep the set"), says("9 sets"))
 	onACard(t, ctx, p.URL, "Hedge snail", "5 layers")
 }
 
@@ -125,7 +125,7 @@ func TestFromAStampedSheetToACard(t *testing.T) {
 	do(t, ctx, "an empty sheet is refused", chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{badPicture(t)}), button("Find the pieces"), says("No pieces can be told from the sheet"))
 	long(t, ctx, "the simulated scanner", laidDown("Beetle, four steps"), button("Use the simulated device"), says("4 prints found"))
 	long(t, ctx, "stack them", begins("Stack the 4"), says("The stack, top first"))
-	do(t, ctx, "name it and keep it", set2(`input[maxlength="80"]`, "Beetle from paper"), button("Keep the set"), says("3 sets"), says("stamp set, 4 parts"))
+	do(t, ctx, "name it and keep it", set2(`input[maxlength="80"]`, "Beetle from paper"), button("Keep the set"), says("9 sets"), says("stamp set, 4 parts"))
 	onACard(t, ctx, p.URL, "Beetle from paper", "4 layers")
 }
 
@@ -135,9 +135,9 @@ func TestDrawnSets(t *testing.T) {
 	t.Parallel()
 	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
 	ctx := browser(t, 1280, 800)
-	do(t, ctx, "draw circles", chromedp.Navigate(p.URL+"/stores/sets"), says("Draw basic dies"), button("Draw them"), says("Circle"), says("3 sets"))
-	do(t, ctx, "draw words", set2(`input[name=text]`, "hello"), button("Draw the words"), says("4 sets"), says("word set, 3 parts"))
-	do(t, ctx, "find them", set2(`main input`, "moth drawer"), says("1 of 4 sets"))
+	do(t, ctx, "draw circles", chromedp.Navigate(p.URL+"/stores/sets"), says("Draw basic dies"), button("Draw them"), says("Circle"), says("9 sets"))
+	do(t, ctx, "draw words", set2(`input[name=text]`, "hello"), button("Draw the words"), says("10 sets"), says("word set, 3 parts"))
+	do(t, ctx, "find them", set2(`main input`, "moth drawer"), says("1 of 10 sets"))
 	do(t, ctx, "open the set", button("Open"), says("Hind wings"), eval(`[...document.querySelectorAll("li label")].find(l => l.textContent === "missing").click()`), says("1 part missing"))
 	axe(t, ctx, "the sets")
 	do(t, ctx, "true width", typeInto("True width", "4"), says("4 in × "))
@@ -154,7 +154,7 @@ func TestFromAStencilToASet(t *testing.T) {
 	long(t, ctx, "the simulated scanner", laidDown("Beech leaf"), button("Use the simulated device"), says("openings found"), says("Lines etched into the plate were found"))
 	long(t, ctx, "stack them", begins("Stack "), says("The stack, top first"))
 	axe(t, ctx, "the openings")
-	do(t, ctx, "keep it", button("Keep the set"), says("3 sets"), says("stencil set"))
+	do(t, ctx, "keep it", button("Keep the set"), says("9 sets"), says("stencil set"))
 	kept := string(get(t, p.URL+"/api/state"))
 	assert.Contains(t, kept, `"lines":"M`, "the guide is kept with the set")
 }

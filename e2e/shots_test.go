@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"context"
 	"os"
 	"path/filepath"
 	"testing"
@@ -32,7 +33,10 @@ func TestShots(t *testing.T) {
 		require.NoError(t, err)
 		require.NoError(t, os.WriteFile(filepath.Join(dir, name+".png"), png, 0o644))
 	}
-	shot("bench", "/")
+	shot("bench", "/", func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
+		_, err := chromedp.Poll[bool](`document.images.length > 5 && [...document.images].every(i => i.complete && i.naturalWidth > 0)`)(ctx, tg)
+		return chromedp.Void{}, err
+	})
 	shot("stores-inks", "/stores/inks")
 	shot("stores-sets", "/stores/sets")
 	stratum := func(n string) step {
@@ -45,11 +49,14 @@ func TestShots(t *testing.T) {
 	shot("register-proof", "/card/five-beetles/register", says("Where to look"), button("Measure"), button("Simulated scan"), says("askew, which is left out"))
 	shot("register-turns", "/card/five-beetles/register", says("Where to look"), button("Turns"), begins("Turn "), says("4 strikes"))
 	shot("inks-set", "/card/five-beetles/inks", button("A set of"), says("most alike"))
-	shot("front", "/card/lamp-sitters/front", stratum("4"))
-	shot("front-slimline", "/card/five-beetles/front", stratum("5"))
+	named := func(n string) step {
+		return eval(`[...document.querySelectorAll(".stratum")].find(x => x.textContent.includes("` + n + `")).dispatchEvent(new MouseEvent("click", {bubbles: true}))`)
+	}
+	shot("front", "/card/moth-night/front", named("Hawk-moth"), seen(".crossing"))
+	shot("front-shells", "/card/coast-night/front", named("Cord"))
+	shot("front-treated", "/card/toadstools/front", named("Panel"), button("Done to it: 2"), says("2. An image in turns"))
 	shot("depth", "/card/lamp-sitters/depth")
 	shot("work", "/card/lamp-sitters/work", chromedp.Click(chromedp.Search(`//li//button[contains(., "Heat set Body")]`)))
-	shot("stores-basic", "/stores/sets", button("Draw them"), says("3 sets"), set(`input[name=text]`, "hello"), button("Draw the words"), says("4 sets"), eval(`[...document.querySelectorAll("button")].filter(b => b.textContent === "Open")[0].click()`))
 	shot("scan-pieces", "/stores/sets/scan", laidDown("Toadstool"), button("Use the simulated device"), says("5 pieces found"), eval(`document.querySelectorAll("button.row")[1].click()`))
 	shot("scan-stack", "/stores/sets/scan", laidDown("Toadstool"), button("Use the simulated device"), says("5 pieces found"), begins("Stack the 5"), says("The stack, top first"),
 		eval(`document.querySelectorAll("[aria-label^='Choose ']")[1].click()`))

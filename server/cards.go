@@ -20,6 +20,7 @@ import (
 	"ochrestone/core/measure"
 	"ochrestone/core/plan"
 	"ochrestone/core/ramp"
+	"ochrestone/core/together"
 	"ochrestone/store"
 )
 
@@ -135,7 +136,10 @@ func (s *Server) cards() {
 	huma.Register(s.api, op("redo-card", http.MethodPost, "/api/cards/{id}/redo", "Step forth through the changes"), s.step(s.store.Redo))
 	huma.Register(s.api, op("suggest-inks", http.MethodPost, "/api/cards/{id}/inks", "The best colourways from the drawer"), s.suggest)
 	huma.Register(s.api, op("set-of-colourways", http.MethodPost, "/api/cards/{id}/colourways", "A set of colourways of one image that all read and differ"), s.setOfColourways)
-	huma.Register(s.api, op("lay-many", http.MethodGet, "/api/cards/{id}/layout", "How several of an element are laid: a ring, a row, a grid"), s.layMany)
+	huma.Register(s.api, op("lay-many", http.MethodGet, "/api/cards/{id}/layout", "How several of an element are laid: rings, rows, frames, fields"), s.layMany)
+	huma.Register(s.api, op("meetings", http.MethodGet, "/api/cards/{id}/meetings", "What an element lies over and beneath, and which of its parts may cross the other way"), s.meetings)
+	huma.Register(s.api, op("seats", http.MethodGet, "/api/cards/{id}/seats", "The seats of a sheet, and how the images of the card fit into them"), s.seats)
+	huma.Register(s.api, op("snaps", http.MethodGet, "/api/cards/{id}/snaps", "Where an element may be drawn to while it is moved"), s.snaps)
 	huma.Register(s.api, op("spread-colourways", http.MethodGet, "/api/cards/{id}/spread", "Share the colourways of an image out so that neighbours differ"), s.spreadColourways)
 	huma.Register(s.api, op("placing", http.MethodGet, "/api/cards/{id}/placing", "How exactly a layer must be placed, where to look and which way to place it"), s.placing)
 	huma.Register(s.api, op("turned-ring", http.MethodGet, "/api/ring", "A ring of images turned about a centre"), s.turnedRing)
@@ -303,8 +307,10 @@ func (s *Server) listCards(ctx context.Context, _ *struct{}) (*listOut, error) {
 	}
 	out := &listOut{Body: []Tile{}}
 	assume := s.assume(ctx)
-	for _, v := range all {
-		p := s.planner.Of(v.Card, k, assume...)
+	plans := make([]plan.Plan, len(all))
+	together.By(len(all), func(i int) { plans[i] = s.planner.Of(all[i].Card, k, assume...) })
+	for i, v := range all {
+		p := plans[i]
 		t := Tile{ID: v.ID, Title: v.Card.Title, Version: v.Version, W: v.Card.Base.W, H: v.Card.Base.H, Steps: len(p.Steps), Total: p.Depth.Total, Sections: slabs(p, p.Depth.AtY)}
 		r, err := s.store.Run(ctx, v.ID)
 		if err != nil {

@@ -50,6 +50,9 @@ type digests map[string]uint64
 // mostSent is how many plans are remembered as they were sent.
 const mostSent = 200
 
+// madeKey names edits that were made, as the page named them when it sent them.
+type madeKey struct{ card, batch string }
+
 // sentKey names a plan as it was sent.
 type sentKey struct {
 	card    string
@@ -124,6 +127,7 @@ type editsIn struct {
 	Body struct {
 		Edits   []card.Edit `json:"edits" nullable:"false" minItems:"1" maxItems:"1000" doc:"made one after another, all or none"`
 		Gesture string      `json:"gesture,omitempty" maxLength:"40" doc:"edits of one gesture, such as a key held down, are one step to undo"`
+		Batch   string      `json:"batch,omitempty" maxLength:"40" doc:"a name for these edits that is used once: sent again because the answer was lost, they are not made twice"`
 	}
 }
 
@@ -136,7 +140,11 @@ func (s *Server) edit(ctx context.Context, in *editsIn) (*changedOut, error) {
 	if err != nil {
 		return nil, problem(err)
 	}
+	name := madeKey{in.ID, in.Body.Batch}
 	if v.Version != version {
+		if made, ok := s.made.Get(name); ok && in.Body.Batch != "" && made == v.Version {
+			return s.changed(ctx, v, version)
+		}
 		return nil, s.meanwhile(ctx, v, version)
 	}
 	c, err := v.Card.Apply(k, in.Body.Edits...)
@@ -149,6 +157,7 @@ func (s *Server) edit(ctx context.Context, in *editsIn) (*changedOut, error) {
 		}
 		return nil, problem(err)
 	}
+	s.made.Add(name, v.Version)
 	return s.changed(ctx, v, version)
 }
 

@@ -145,3 +145,27 @@ func BenchmarkADragsDrop(b *testing.B) {
 		version++
 	}
 }
+
+// The answer got lost and the page sends the same edits again: they are made once, and
+// answered as if for the first time. Under another name they are a change of another window.
+func TestEditsSentAgainAreMadeOnce(t *testing.T) {
+	s := testServer(t)
+	v := read[View](t, call(s, http.MethodGet, "/api/cards/moth", ""))
+	at, _ := v.Card.Element("e1")
+	again := func(batch string) (int, Changed) {
+		w := call(s, http.MethodPost, "/api/cards/moth/edits", `{"edits":[{"move":{"element":"e1","dx":2}}],"batch":"`+batch+`"}`, "If-Match", fmt.Sprintf("%q", fmt.Sprint(v.Version)))
+		var got Changed
+		_ = json.Unmarshal(w.Body.Bytes(), &got)
+		return w.Code, got
+	}
+	code, first := again("one")
+	require.Equal(t, 200, code)
+	code, second := again("one")
+	require.Equal(t, 200, code)
+	assert.Equal(t, first.Version, second.Version)
+	require.NotNil(t, second.Front, "what it changed is told again")
+	e, _ := second.Card.Element("e1")
+	assert.InDelta(t, at.Place.X+2, e.Place.X, 1e-9)
+	code, _ = again("two")
+	assert.Equal(t, http.StatusPreconditionFailed, code)
+}

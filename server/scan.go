@@ -34,8 +34,8 @@ type Refusal struct {
 	Detail string `json:"detail"`
 }
 
-// Outline is a piece, print or opening found in a picture.
-type Outline struct {
+// TracedOutline is a piece, print or opening found in a picture.
+type TracedOutline struct {
 	Outline shape.Region `json:"outline" doc:"path data in mm"`
 	Colour  string       `json:"colour" doc:"#rrggbb"`
 	Area    float64      `json:"area" doc:"mm²"`
@@ -47,13 +47,13 @@ type Outline struct {
 
 // Traced is what was found in a picture.
 type Traced struct {
-	Pieces []Outline `json:"pieces" nullable:"false" doc:"largest first; prints and openings in reading order"`
-	Notes  []string  `json:"notes" nullable:"false"`
-	W      float64   `json:"w" doc:"of the sheet, or of the mat's field, mm"`
-	H      float64   `json:"h" doc:"mm"`
-	DPI    float64   `json:"dpi" doc:"dots to the inch; 0 for a photograph"`
-	Sure   string    `json:"sure" doc:"how sure the scale is, in words"`
-	Lines  string    `json:"lines,omitempty" doc:"lines etched into a stencil, path data of M and L in mm"`
+	Pieces []TracedOutline `json:"pieces" nullable:"false" doc:"largest first; prints and openings in reading order"`
+	Notes  []string        `json:"notes" nullable:"false"`
+	W      float64         `json:"w" doc:"of the sheet, or of the mat's field, mm"`
+	H      float64         `json:"h" doc:"mm"`
+	DPI    float64         `json:"dpi" doc:"dots to the inch; 0 for a photograph"`
+	Sure   string          `json:"sure" doc:"how sure the scale is, in words"`
+	Lines  string          `json:"lines,omitempty" doc:"lines etched into a stencil, path data of M and L in mm"`
 }
 
 type readIn struct {
@@ -67,7 +67,9 @@ func (s *Server) scan() {
 	long := op("read-picture", http.MethodPost, "/api/scan", "Turn a picture of pieces into outlines")
 	long.MaxBodyBytes = maxUpload
 	sse.Register(s.api, long, map[string]any{"progress": Progress{}, "found": Traced{}, "refused": Refusal{}}, func(ctx context.Context, in *readIn, send sse.Sender) {
-		s.stream(ctx, send, func(ctx context.Context, tell func(float64, string)) (any, error) { return s.readPicture(ctx, in, tell) })
+		s.stream(ctx, send, func(ctx context.Context, tell func(float64, string)) (any, error) {
+			return s.readPicture(ctx, in, tell)
+		})
 	})
 	stack := op("stack-pieces", http.MethodPost, "/api/scan/stack", "Propose how loose pieces go together")
 	stack.MaxBodyBytes = maxUpload
@@ -81,7 +83,7 @@ func (s *Server) scan() {
 		if err != nil {
 			return nil, problem(err)
 		}
-		out := &splitOut{Body: []Outline{}}
+		out := &splitOut{Body: []TracedOutline{}}
 		for _, g := range parts {
 			out.Body = append(out.Body, outlineOf(g, in.Body.Colour))
 		}
@@ -143,9 +145,9 @@ func refusal(err error) Refusal {
 	return Refusal{"/problems/internal", "Something went wrong here. Nothing was kept; try again."}
 }
 
-func outlineOf(g shape.Region, colour string) Outline {
+func outlineOf(g shape.Region, colour string) TracedOutline {
 	b := g.Bounds()
-	return Outline{Outline: g, Colour: colour, Area: g.Area(), W: b.W(), H: b.H()}
+	return TracedOutline{Outline: g, Colour: colour, Area: g.Area(), W: b.W(), H: b.H()}
 }
 
 // errNoDPI asks for the resolution of a scan.
@@ -158,7 +160,7 @@ func (s *Server) readPicture(ctx context.Context, in *readIn, tell func(float64,
 	if err != nil {
 		return Traced{}, err
 	}
-	out := Traced{Pieces: []Outline{}, Notes: append([]string{}, p.Notes...)}
+	out := Traced{Pieces: []TracedOutline{}, Notes: append([]string{}, p.Notes...)}
 	opts := []trace.Option{trace.Progress(func(share float64, what string) { tell(0.2+0.8*share, what) })}
 	switch in.Ground {
 	case "dark":
@@ -313,7 +315,7 @@ type splitIn struct {
 	}
 }
 
-type splitOut struct{ Body []Outline }
+type splitOut struct{ Body []TracedOutline }
 
 // KeptPiece is a piece as it goes into a set.
 type KeptPiece struct {

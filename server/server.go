@@ -39,6 +39,7 @@ type Server struct {
 	store   *store.Store
 	planner *plan.Planner
 	sent    *lru.Cache[sentKey, digests]
+	made    *lru.Cache[madeKey, int64] // the version that edits made, by their name
 	jobs    queue
 	now     func() time.Time
 	demo    bool
@@ -62,7 +63,11 @@ func New(st *store.Store, opts ...Option) *Server {
 	if err != nil {
 		panic(fmt.Sprintf("remember %d plans: %v", mostSent, err)) // only for sizes below 1
 	}
-	s := &Server{store: st, planner: plan.NewPlanner(), sent: sent, now: time.Now}
+	made, err := lru.New[madeKey, int64](mostSent)
+	if err != nil {
+		panic(fmt.Sprintf("remember %d changes: %v", mostSent, err)) // only for sizes below 1
+	}
+	s := &Server{store: st, planner: plan.NewPlanner(), sent: sent, made: made, now: time.Now}
 	for _, o := range opts {
 		o(s)
 	}

@@ -24,7 +24,7 @@ func testServer(t testing.TB) *Server {
 	t.Cleanup(func() { _ = st.Close() })
 	k, err := demo.Kit()
 	require.NoError(t, err)
-	require.NoError(t, st.Fill(context.Background(), k, []string{"moth", "beetles"}, demo.Cards(k)))
+	require.NoError(t, st.Fill(context.Background(), k, []string{"moth", "beetles"}, demo.Cards(k)[:2]))
 	return New(st, Demo())
 }
 

@@ -17,6 +17,7 @@ import (
 	"ochrestone/core/layout"
 	"ochrestone/core/measure"
 	"ochrestone/core/placing"
+	"ochrestone/core/plan"
 	"ochrestone/core/shape"
 	"ochrestone/exchange/sheet"
 )
@@ -27,6 +28,54 @@ func (s *Server) templates(r *gin.Engine) {
 	r.GET("/api/cards/:id/corner.pdf", s.pdf("corner-jig", s.writeCorner))
 	r.GET("/api/cards/:id/die-guide.pdf", s.pdf("die-guide", s.writeDieGuide))
 	r.GET("/api/cards/:id/masks.pdf", s.pdf("masks", s.writeMasks))
+	r.GET("/api/cards/:id/layout.pdf", s.pdf("layout", s.writeLayout))
+	r.GET("/api/cards/:id/placement.pdf", s.pdf("placement-template", s.writePlacement))
+	r.GET("/api/cards/:id/cut.svg", s.cutLines)
+}
+
+// planOf plans the card of a request.
+func (s *Server) planOf(c *gin.Context) (plan.Plan, error) {
+	ctx := c.Request.Context()
+	v, k, err := s.cardAndKit(ctx, c.Param("id"))
+	if err != nil {
+		return plan.Plan{}, err
+	}
+	return s.planner.Of(v.Card, k, s.assume(ctx)...), nil
+}
+
+func (s *Server) writeLayout(c *gin.Context, w io.Writer, opts []sheet.Option) error {
+	pl, err := s.planOf(c)
+	if err != nil {
+		return err
+	}
+	return sheet.WriteLayout(w, pl, opts...)
+}
+
+// clearance is how much larger the windows of a placement template are all round, mm: our
+// own default.
+const clearance = 0.4
+
+func (s *Server) writePlacement(c *gin.Context, w io.Writer, opts []sheet.Option) error {
+	pl, err := s.planOf(c)
+	if err != nil {
+		return err
+	}
+	return sheet.WritePlacement(w, pl, clearance, c.Query("mirrored") != "", opts...)
+}
+
+// cutLines answers with the cut lines of all sheets and letters.
+func (s *Server) cutLines(c *gin.Context) {
+	var b bytes.Buffer
+	pl, err := s.planOf(c)
+	if err == nil {
+		err = sheet.CutLines(&b, pl)
+	}
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	c.Header("Content-Disposition", `attachment; filename="cut-lines.svg"`)
+	c.Data(http.StatusOK, "image/svg+xml", b.Bytes())
 }
 
 // pdf answers with what write makes, or with why it could not.

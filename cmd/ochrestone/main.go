@@ -187,7 +187,7 @@ func fill(ctx context.Context, st *store.Store) error {
 	if err != nil {
 		return err
 	}
-	if err := st.Fill(ctx, k, []string{"lamp-sitters", "five-beetles"}, demo.Cards(k)); err != nil {
+	if err := st.Fill(ctx, k, []string{"lamp-sitters", "five-beetles", "toadstools", "lantern", "moth-night", "coast-night"}, demo.Cards(k)); err != nil {
 		return fmt.Errorf("fill the demo: %w", err)
 	}
 	return st.Set(ctx, "demo", "1")

@@ -12,29 +12,33 @@ import (
 
 // Many is how several of an element are to be laid.
 type Many struct {
-	Kind      string  // ring, row or grid
-	N         int     // pieces of a ring or a row, columns of a grid; 0: as many as close a ring
-	Rows      int     // of a grid
-	Radius    float64 // of a ring, mm
-	Gap       float64 // wanted between neighbours of a ring, mm; negative: an overlap
-	Alternate bool    // take turns in the image's colourways
+	Kind      string   // ring, two rings, row, grid, frame, scatter, field, twin, middle, weight
+	N         int      // pieces of a ring or a row, columns of a grid, of a scatter; 0: as many as close a ring
+	Rows      int      // of a grid
+	Radius    float64  // of a ring, mm
+	Gap       float64  // wanted between neighbours of a ring or frame, mm; negative: an overlap
+	Inside    float64  // of a frame: how far its middles lie inside the panel's edge, mm
+	With      []string // of a field: further elements whose copies fill it too
+	Keep      string   // of a field: an element that will lie over it, under whose middle it stays bare
+	Seed      int      // of a scatter
+	Alternate bool     // take turns in the image's colourways
 }
 
 // Laid is a proposal: the change that lays it, how many it takes, and what is to be known.
 type Laid struct {
-	Count int       `json:"count" doc:"pieces it takes"`
-	Gap   float64   `json:"gap" doc:"between neighbours, mm; negative: they overlap"`
-	Say   string    `json:"say"`
-	Notes []string  `json:"notes" nullable:"false" doc:"what will be seen, and what to do"`
-	Edit  card.Edit `json:"edit"`
+	Count int           `json:"count" doc:"pieces it takes"`
+	Gap   float64       `json:"gap" doc:"between neighbours, mm; negative: they overlap"`
+	Say   string        `json:"say"`
+	Notes []string      `json:"notes" nullable:"false" doc:"what will be seen, and what to do"`
+	Edits []card.Edit   `json:"edits" nullable:"false" doc:"that lay it"`
+	Gaps  []card.Offset `json:"gaps" nullable:"false" doc:"middles of what stays bare, from the face's top left, mm"`
 }
 
 // LayMany proposes how several of an element are laid on the panel of its card. A ring
-// stands round the panel's middle, a row stays at the element's height. Errors are those
-// of layout, and card.ErrGone.
+// stands round the panel's middle, a row stays at the element's height; twin, middle and
+// weight move or mirror what is there. Errors are those of layout, and card.ErrGone.
 func LayMany(b *build.Build, element string, want Many, write measure.Writing) (Laid, error) {
 	var out Laid
-	c := b.Card
 	at := slices.IndexFunc(b.Things, func(t build.Thing) bool { return t.Element.ID == element })
 	if at < 0 || b.Things[at].Outline.Empty() {
 		return out, fmt.Errorf("lay %q: it %w", element, card.ErrGone)
@@ -42,62 +46,20 @@ func LayMany(b *build.Build, element string, want Many, write measure.Writing) (
 	e := b.Things[at].Element
 	outline := b.Things[at].Outline
 	upright := outline.Turn(-e.Place.Turn, outline.Bounds().Centre()).Bounds()
-	w, h := upright.W(), upright.H()
-	panel := layout.Region(b.Panel()).Bounds()
-	var places []card.Place
-	var err error
-	switch want.Kind {
-	case "ring":
-		n := want.N
-		if n == 0 {
-			if n = layout.RingCount(want.Radius, w, want.Gap); n == 0 {
-				return out, layout.ErrRadius
-			}
-		}
-		if places, err = layout.Ring(n, panel.Centre(), want.Radius); err != nil {
-			return out, err
-		}
-		out.Gap = layout.Chord(n, want.Radius) - w
-		out.Say = fmt.Sprintf("%d close the ring, %s; it is %s across.", n, apart(out.Gap, write), write.Length(2*want.Radius+h))
-		if over := want.Radius + h/2 - min(panel.W(), panel.H())/2; over > layoutHair {
-			out.Notes = append(out.Notes, fmt.Sprintf("It runs over the panel by %s: make the radius smaller, or trim it from the back when the glue is dry.", write.Length(over)))
-		}
-	case "row", "grid":
-		rows := 1
-		if want.Kind == "grid" {
-			rows = want.Rows
-		}
-		var across, down float64
-		if places, across, down, err = layout.Grid(want.N, rows, w, h, panel); err != nil {
-			return out, err
-		}
-		out.Gap = across
-		if want.Kind == "row" {
-			for i := range places {
-				places[i].Y = e.Place.Y // a row stays at its height
-			}
-			out.Say = fmt.Sprintf("%d in a row, %s, the same to the edges.", len(places), apart(across, write))
-		} else {
-			out.Gap = min(across, down)
-			out.Say = fmt.Sprintf("%d in all: across %s, down %s, the same to the edges.", len(places), apart(across, write), apart(down, write))
-		}
-	default:
-		return out, fmt.Errorf("lay %q: a ring, a row or a grid is known", want.Kind)
+	l := laying{b: b, e: e, outline: outline, w: upright.W(), h: upright.H(), panel: layout.Region(b.Panel()).Bounds(), want: want, write: write}
+	if err := l.places(&out); err != nil {
+		return out, err
 	}
-	lay := &card.Lay{Element: e.ID, Places: places}
-	if want.Alternate && e.Image != nil {
-		if i := slices.IndexFunc(c.Motifs, func(m card.Motif) bool { return m.ID == e.Image.Motif }); i >= 0 {
-			for _, wy := range c.Motifs[i].Colourways {
-				lay.Colourways = append(lay.Colourways, wy.ID)
-			}
-		}
-		if k := len(lay.Colourways); want.Kind == "ring" && k > 1 && len(places)%k == 1 {
-			out.Notes = append(out.Notes, fmt.Sprintf("Where the ring closes two of one colourway stand side by side: take %d or %d.", len(places)-1, len(places)+k-1))
-		}
+	if out.Edits == nil {
+		lay := &card.Lay{Element: e.ID, Places: l.at}
+		lay.Colourways = l.ways(&out)
+		out.Count, out.Edits = len(l.at), []card.Edit{{Lay: lay}}
 	}
-	out.Count, out.Edit = len(places), card.Edit{Lay: lay}
 	if out.Notes == nil {
 		out.Notes = []string{}
+	}
+	if out.Gaps == nil {
+		out.Gaps = []card.Offset{}
 	}
 	return out, nil
 }

@@ -6,6 +6,10 @@ import (
 	"ochrestone/core/ramp"
 )
 
+// twins is how near, mm, two of an image lie when one is raised over the other: they are no
+// neighbours.
+const twins = 0.5
+
 // Neighbours lists the pairs of elements of one image that stand hardly further
 // apart than the nearest two of them.
 func Neighbours(es []card.Element, motif string) (out [][2]int) {
@@ -13,8 +17,8 @@ func Neighbours(es []card.Element, motif string) (out [][2]int) {
 	each := func(f func(i, j int, d float64)) {
 		for j := range es {
 			for i := range j {
-				if of(es[i], motif) && of(es[j], motif) {
-					f(i, j, math.Hypot(es[i].Place.X-es[j].Place.X, es[i].Place.Y-es[j].Place.Y))
+				if d := math.Hypot(es[i].Place.X-es[j].Place.X, es[i].Place.Y-es[j].Place.Y); of(es[i], motif) && of(es[j], motif) && d > twins {
+					f(i, j, d)
 				}
 			}
 		}

@@ -10,6 +10,7 @@ import (
 	"strings"
 
 	"ochrestone/core/card"
+	"ochrestone/core/layout"
 	"ochrestone/core/look"
 	"ochrestone/core/measure"
 	"ochrestone/core/shape"
@@ -24,6 +25,9 @@ type Piece struct {
 	ID      ID
 	On      ID           // the leaf it is put on; of a print, the leaf that bears its ink
 	Outline shape.Region // in the frame of the front, mm
+	Local   shape.Region // in its thing's own frame: about its middle, unturned; empty for parts of images
+	Films   []Film       // ink on it, in that frame; of images the prints are pieces of their own
+	Clear   bool         // what lies behind is seen through it
 	Stock   string       // cardstock id; empty for a print
 	Thick   float64      // mm; 0 for a print
 	Lift    float64      // foam or glue beneath it, mm
@@ -47,7 +51,24 @@ type Thing struct {
 	Made     int          // of an image: which of Build.Made; -1 for others and for images that cannot be worked out
 	Printed  bool         // its lowest layers are printed straight on what carries it
 	Leaves   int          // pieces of it that are leaves of their own
+
+	// Of all but images:
+	At       card.Place     // where its middle lies
+	Local    shape.Region   // its outline about its middle, unturned
+	Whole    shape.Region   // the same without its openings
+	Openings []shape.Region // as they are cut, in that frame
+	Seats    []shape.Region // places pressed into it where images go, in that frame
+	Islands  int            // loose middles of letters, cut out or kept
+	Patches  []Patch        // of a sheet: which colour it has where, in that frame
+	Treated  []Treated      // of a sheet: what its treatments come to
+	Line     *layout.Line   // of letters: how they are set
+	Overhang float64        // mm² that are trimmed off at the panel's edge
+	Drawn    []Piece        // its pieces, those beside the card too
+	Problem  string         // why it cannot be made as it is described
 }
+
+// Place lays a region in the thing's own frame on its face.
+func (t Thing) Place(g shape.Region) shape.Region { return layout.Place(g, shape.Box{}, t.At) }
 
 // Made is an image in a colourway as it has to be made, and for which elements.
 type Made struct {
@@ -79,11 +100,25 @@ type Build struct {
 	Things []Thing        // by the card's elements
 	Pieces []Piece        // on the front, lowest first
 	Made   []Made         // in the order they are met
+	// Up are the pieces from the lowest up, where parts that cross another thing the other
+	// way than the rest change that; nil where it is the order of Pieces.
+	Up       []int
+	Woven    []Weave   // tucks that cannot be, as they go in a circle
+	Patterns []Pattern // turned on sheets
+
+	Leaf    shape.Region // the front leaf of the base where it is not the plain rectangle; else empty
+	LeafBad string       // why its outline cannot be cut
+	Base    Thing        // the front leaf with what is done to it; without any its Treated is empty
+
+	with With
 }
 
-// Expand puts a card together from its images, which go by the card's motifs.
-func Expand(c card.Card, s look.Stock, images []Image) Build {
-	b := Build{Card: c, Stock: s, Thick: 2 * s.Caliper(c.Base.Paper), Things: make([]Thing, len(c.Elements))}
+// Expand puts a card together from its images, which go by the card's motifs, with a
+// typeface for its words.
+func Expand(c card.Card, s look.Stock, images []Image, with With) Build {
+	b := Build{Card: c, Stock: s, Thick: float64(c.Base.Leaves()) * s.Caliper(c.Base.Paper), Things: make([]Thing, len(c.Elements)), Patterns: []Pattern{}, with: with}
+	b.frontLeaf()
+	b.treatBase(images)
 	leaves, err := c.Nest()
 	if errors.As(err, &b.Mats) {
 		leaves = []card.Leaf{{Size: c.Base.Size()}}
@@ -96,7 +131,39 @@ func Expand(c card.Card, s look.Stock, images []Image) Build {
 		}
 		b.Things[i].To = len(b.Pieces)
 	}
+	b.trim()
+	b.weave()
 	return b
+}
+
+// treatBase does to the front leaf of the base what is done to it.
+func (b *Build) treatBase(images []Image) {
+	s := b.Card.Base.Sheet()
+	b.Base = Thing{Element: card.Element{Face: card.Front, Sheet: &s}, Name: "The card front", Made: -1, At: card.Place{X: s.W / 2, Y: s.H / 2}}
+	if len(s.Treatments) == 0 {
+		return
+	}
+	made := b.remembered(b.Base.Element, b.Base.At, s.W, s.H, images)
+	b.Base.Local, b.Base.Whole, b.Base.Treated, b.Base.Patches = made.local, made.whole, made.treated, made.patches
+	body := b.Stock.PaperColour(s.Paper).Hex()
+	b.Base.Drawn = []Piece{{Local: made.local, Films: made.films, Stock: s.Paper, Body: body, Top: body}}
+	b.Patterns = append(b.Patterns, made.patterns...)
+}
+
+// frontLeaf is the front leaf of the base where it has an outline of its own, or is
+// shorter than the back.
+func (b *Build) frontLeaf() {
+	base := b.Card.Base
+	if base.Leaf == nil && base.Short == 0 {
+		return
+	}
+	s := base.Front()
+	g, err := layout.Outline(base.Leaf, s.W, s.H, b.part)
+	if err != nil {
+		b.LeafBad = said(err)
+		g = shape.Rect(-s.W/2, -s.H/2, s.W, s.H)
+	}
+	b.Leaf = g.Move(shape.Point{X: s.W / 2, Y: s.H / 2})
 }
 
 // Panel is the leaf that images lie on.
@@ -112,7 +179,7 @@ func (b *Build) Carrier(e card.Element) ID {
 
 // Weight is that of the whole card without its envelope, g.
 func (b *Build) Weight() float64 {
-	grams := 2 * b.Card.Base.W * b.Card.Base.H * b.Stock.GSM(b.Card.Base.Paper) / 1e6
+	grams := float64(b.Card.Base.Leaves()) * b.Card.Base.W * b.Card.Base.H * b.Stock.GSM(b.Card.Base.Paper) / 1e6
 	for _, p := range b.Pieces {
 		grams += p.Outline.Area() * float64(p.Plies) * b.Stock.GSM(p.Stock) / 1e6
 	}

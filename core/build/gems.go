@@ -4,7 +4,6 @@ import (
 	"fmt"
 
 	"ochrestone/core/card"
-	"ochrestone/core/layout"
 	"ochrestone/core/shape"
 )
 
@@ -26,16 +25,20 @@ func buildGems(b *Build, i int, _ []Image) {
 	if e.Face != card.Front {
 		return
 	}
+	t.At = e.Place
 	lift, foam := Lift(b.Stock, e.Bonds)
 	var all []shape.Region
+	from := len(b.Pieces)
 	for n, at := range e.Gems.Places {
-		g := layout.Place(shape.Disc(shape.Point{X: at.X, Y: at.Y}, e.Gems.Size/2), shape.Box{}, e.Place)
+		g := shape.Disc(shape.Point{X: at.X, Y: at.Y}, e.Gems.Size/2)
 		all = append(all, g)
-		b.Pieces = append(b.Pieces, Piece{ID: ID{e.ID, fmt.Sprint(n + 1)}, On: b.Carrier(e), Outline: g, Thick: e.Gems.Height, Lift: lift, Foam: foam,
+		b.Pieces = append(b.Pieces, Piece{ID: ID{e.ID, fmt.Sprint(n + 1)}, On: b.Carrier(e), Outline: t.Place(g), Local: g, Thick: e.Gems.Height, Lift: lift, Foam: foam,
 			Body: e.Gems.Colour, Top: e.Gems.Colour})
 	}
-	t.Leaves = len(all)
+	t.Leaves, t.Drawn = len(all), b.Pieces[from:]
 	if g, err := shape.UnionAll(all...); err == nil {
-		t.Outline, t.Rough = g, g
+		t.Local, t.Whole = g, g
+		t.Outline = t.Place(g)
+		t.Rough = t.Outline
 	}
 }

@@ -47,6 +47,13 @@ func (b *Build) image(i int, images []Image) {
 	if e.Face != card.Front {
 		return
 	}
+	carrier := b.Carrier(e)
+	if cut := e.Image.Cutout; cut != nil {
+		if carrier = b.cutOut(t, m, *cut); t.Problem != "" {
+			return
+		}
+	}
+	t.At = e.Place
 	box := m.Shapes.Silhouette.Bounds()
 	place := func(g shape.Region) shape.Region { return layout.Place(g, box, e.Place) }
 	ps := pieces(b.Stock, m.Image, m.Colourways[wi], m.Looks[wi], place)
@@ -55,7 +62,7 @@ func (b *Build) image(i int, images []Image) {
 		p.ID.Element = e.ID
 		v := m.Shapes.Views[k]
 		if h := Leaf(m.Shapes, v.Host); h == motif.Ground {
-			p.On = b.Carrier(e)
+			p.On = carrier
 		} else {
 			p.On = ID{e.ID, m.Shapes.Views[h].Layer.ID}
 		}
@@ -66,16 +73,53 @@ func (b *Build) image(i int, images []Image) {
 		// What lies on the ground is held as the element is, or higher where its own
 		// bonds say so.
 		if p.Print() {
-			t.Printed = true
+			t.Printed = e.Image.Cutout == nil
 			continue
 		}
 		t.Leaves++
+		if e.Image.Cutout != nil {
+			continue // it is glued on the cut-out
+		}
 		if lift, foam := Lift(b.Stock, e.Bonds); len(v.Layer.Bonds) == 0 || !v.Layer.Bonds[0].Raised() || k == lowest(m.Shapes) {
 			p.Lift, p.Foam = lift, foam
 		}
 	}
 	b.Pieces = append(b.Pieces, ps...)
+	b.stencilledOver(t, m, m.Looks[wi])
 	t.Outline, t.Rough = place(m.Shapes.Silhouette), place(b.Made[t.Made].rough)
+	if e.Image.Cutout != nil {
+		// With its margin.
+		t.Outline = b.Pieces[t.From].Outline
+		t.Rough = t.Outline.Simplify(Hair)
+	}
+}
+
+// CutoutPart names the card that an image is printed on and cut out of.
+const CutoutPart = "card"
+
+// cutOut puts the card of an image that is cut out beneath its prints, and gives its id.
+func (b *Build) cutOut(t *Thing, m Image, cut card.Cutout) ID {
+	e := t.Element
+	id := ID{e.ID, CutoutPart}
+	c := m.Shapes.Silhouette.Bounds().Centre()
+	g := m.Shapes.Silhouette.Move(shape.Point{X: -c.X, Y: -c.Y})
+	if cut.Margin > 0 {
+		out, err := g.Offset(cut.Margin)
+		if err != nil {
+			t.Problem = "It cannot be cut out with such a margin: choose another."
+			return id
+		}
+		g = out.Filled()
+	}
+	t.At = e.Place
+	body := b.Stock.PaperColour(cut.Paper).Hex()
+	p := Piece{ID: id, On: b.Carrier(e), Outline: t.Place(g), Local: g, Stock: cut.Paper, Thick: b.Stock.Caliper(cut.Paper), Plies: 1, Body: body, Top: body, Clear: b.clear(cut.Paper)}
+	p.Lift, p.Foam = Lift(b.Stock, e.Bonds)
+	t.Leaves++
+	b.Pieces = append(b.Pieces, p)
+	t.Drawn = b.Pieces[len(b.Pieces)-1:]
+	t.Local, t.Whole = g, g
+	return id
 }
 
 // lowest is the first cut layer that lies on the ground.

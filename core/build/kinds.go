@@ -1,6 +1,10 @@
 package build
 
-import "ochrestone/core/card"
+import (
+	"fmt"
+
+	"ochrestone/core/card"
+)
 
 // kind is how a sort of thing is put together.
 type kind struct {
@@ -10,7 +14,7 @@ type kind struct {
 }
 
 // kinds lists the sorts of things on a card, one a file.
-var kinds = []kind{sheets, images, gems}
+var kinds = []kind{sheets, images, gems, letters, ribbons}
 
 // kindOf is the sort of thing an element is; nil for one this version does not know.
 func kindOf(e card.Element) *kind {
@@ -43,4 +47,39 @@ func (b *Build) LeafName(element string) string {
 		return Name(b.Card, e)
 	}
 	return "the card front"
+}
+
+// PartName is what a person calls a part of an element: a layer of an image, a letter.
+func (b *Build) PartName(e card.Element, part string) string {
+	switch {
+	case part == CutoutPart:
+		return "Its card"
+	case e.Image != nil:
+		if m, ok := b.Card.Motif(e.Image.Motif); ok {
+			for _, l := range m.Layers {
+				if l.ID == part && l.Label != "" {
+					return l.Label
+				}
+			}
+		}
+	case e.Letters != nil:
+		if t := b.thing(e.ID); t != nil && t.Line != nil {
+			for i, l := range t.Line.Letters {
+				if part == fmt.Sprint(i+1) {
+					return fmt.Sprintf("Letter %d, %s", i+1, l.Letter)
+				}
+			}
+		}
+	}
+	return "Part " + part
+}
+
+// thing finds what is built of an element.
+func (b *Build) thing(element string) *Thing {
+	for i := range b.Things {
+		if b.Things[i].Element.ID == element {
+			return &b.Things[i]
+		}
+	}
+	return nil
 }

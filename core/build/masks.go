@@ -2,6 +2,7 @@ package build
 
 import (
 	"fmt"
+	"slices"
 
 	"ochrestone/core/card"
 	"ochrestone/core/shape"
@@ -41,5 +42,53 @@ func (b *Build) Masks(inset float64) ([]Mask, error) {
 		}
 		out = append(out, Mask{t.Element.ID, t.Name, g, over})
 	}
+	return b.regionMasks(out)
+}
+
+// maskRound is how far a mask of a region goes past the piece, so that no ink runs over it, mm.
+const maskRound = 8.0
+
+// regionMasks adds the masks that cover the rest of a piece while one colour region of it
+// is inked: each ends on the line that parts the piece.
+func (b *Build) regionMasks(out []Mask) ([]Mask, error) {
+	var seen []string
+	for _, m := range b.Made {
+		if slices.Contains(seen, m.Image.ID) {
+			continue
+		}
+		seen = append(seen, m.Image.ID)
+		views := m.Image.Shapes.Views
+		for i, v := range views {
+			if v.Layer.Region == nil || v.Layer.Region.By != card.Masked || v.Problem != "" || v.Host < 0 {
+				continue
+			}
+			of := views[v.Host]
+			g, err := maskOf(v.Part.Outline, v.Outline)
+			if err != nil {
+				return nil, fmt.Errorf("draw the mask of %s: %w", views[i].Layer.Label, err)
+			}
+			out = append(out, Mask{Label: "All of " + of.Layer.Label + " but its second colour", Region: g, Over: []string{v.Layer.Label}})
+		}
+	}
 	return out, nil
+}
+
+// maskOf covers all of a piece but one region, and goes past the piece on that side.
+func maskOf(whole, region shape.Region) (g shape.Region, err error) {
+	rest, err := whole.Minus(region)
+	if err != nil {
+		return g, err
+	}
+	wide, err := rest.Offset(maskRound)
+	if err != nil {
+		return g, err
+	}
+	open, err := region.Offset(maskRound)
+	if err != nil {
+		return g, err
+	}
+	if wide, err = wide.Minus(open); err != nil {
+		return g, err
+	}
+	return rest.Union(wide)
 }

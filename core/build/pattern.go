@@ -34,22 +34,20 @@ type Strike struct {
 	Lost      float64 `json:"lost" doc:"share of it that the trim takes, 0 to 1"`
 }
 
-// PatternOf works out the pattern turned on a sheet, printed with an image. What stands
-// against it is said in Problem.
-func PatternOf(e card.Element, m Image, format func(mm float64) string) Pattern {
-	q, err := patternOf(e, m)
+// PatternOf works out the pattern turned on a sheet, printed with an image. sheet is the
+// outline it has in the end, about its middle; cut is the rectangle it is printed as. What
+// stands against it is said in Problem.
+func PatternOf(e card.Element, m Image, sheet shape.Region, cut shape.Box) Pattern {
+	q, err := patternOf(e, m, sheet, cut)
 	if err != nil {
 		q.Problem = fmt.Sprintf("%s cannot be worked out: %v.", e.Name, err)
-	}
-	if q.Problem == "" {
-		q.say(e, format)
 	}
 	return q
 }
 
-func patternOf(e card.Element, m Image) (Pattern, error) {
-	p, side, trim := e.Sheet.Turned(), e.Sheet.W, e.Sheet.Trim
-	out := Pattern{ID: e.ID, Strikes: []Strike{}, Notes: []string{}, Step: 360 / float64(p.Turns), Clear: side * math.Sqrt2}
+func patternOf(e card.Element, m Image, trimmed shape.Region, cut shape.Box) (Pattern, error) {
+	p := e.Sheet.Turned()
+	out := Pattern{ID: e.ID, Strikes: []Strike{}, Notes: []string{}, Step: 360 / float64(p.Turns), Clear: math.Hypot(cut.W(), cut.H())}
 	if m.Problem != "" || len(m.Shapes.Views) == 0 {
 		out.Problem = "Its image cannot be worked out."
 		return out, nil
@@ -73,8 +71,7 @@ func patternOf(e card.Element, m Image) (Pattern, error) {
 	mid := box.Min.Add(box.Max).Scale(0.5)
 	out.MidX, out.MidY = mid.X, mid.Y
 	whole := sil.Area()
-	panel := shape.Rect(-side/2, -side/2, side, side)
-	trimmed := shape.Rect(-side/2+trim, -side/2+trim, side-2*trim, side-2*trim)
+	panel := shape.Rect(cut.Min.X, cut.Min.Y, cut.W(), cut.H())
 	dir := 1.0 // the panel turned clockwise carries its prints round anticlockwise under the stamp
 	if p.Anti {
 		dir = -1
@@ -95,6 +92,9 @@ func patternOf(e card.Element, m Image) (Pattern, error) {
 			by  shape.Region
 			add *float64
 		}{{trimmed, &s.Lost}, {panel, &out.Off}} {
+			if cut.by.Covers(g) {
+				continue
+			}
 			in, err := g.Intersect(cut.by)
 			if err != nil {
 				return out, fmt.Errorf("cut strike %d: %w", k+1, err)
@@ -107,6 +107,9 @@ func patternOf(e card.Element, m Image) (Pattern, error) {
 		}
 		out.Lost += s.Lost / float64(p.Turns)
 		for _, o := range laid {
+			if !g.Overlaps(o) {
+				continue
+			}
 			both, err := g.Intersect(o)
 			if err != nil {
 				return out, fmt.Errorf("compare strike %d: %w", k+1, err)
@@ -122,7 +125,11 @@ func patternOf(e card.Element, m Image) (Pattern, error) {
 // trimShows is the share of a pattern whose loss is worth a word.
 const trimShows = 0.01
 
-func (q *Pattern) say(e card.Element, format func(mm float64) string) {
+// Say adds to a pattern what a person has to know of it; format writes lengths.
+func (q *Pattern) Say(e card.Element, format func(mm float64) string) {
+	if q.Problem != "" {
+		return
+	}
 	p := e.Sheet.Turned()
 	way := map[bool]string{true: "anticlockwise", false: "clockwise"}[p.Anti]
 	q.Notes = append(q.Notes, fmt.Sprintf("Turn the sheet %.4g° %s after each strike, always the same way, and count: %d strikes. It needs %s clear to turn in.", q.Step, way, p.Turns, format(q.Clear)))

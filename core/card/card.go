@@ -3,11 +3,7 @@
 // and the checks that keep it readable.
 package card
 
-import (
-	"cmp"
-
-	"ochrestone/core/measure"
-)
+import "cmp"
 
 // Version is the document version this program writes.
 const Version = 2
@@ -19,26 +15,12 @@ type Card struct {
 	Base     Base      `json:"base"`
 	Motifs   []Motif   `json:"motifs" nullable:"false" doc:"the images made for this card"`
 	Elements []Element `json:"elements" nullable:"false" doc:"everything on it, lowest first"`
+	Light    Side      `json:"light,omitempty" enum:"left,right" doc:"the side light falls from on the front; none: nobody minds"`
 	Order    []Step    `json:"order,omitempty" doc:"the person's own order of work, where it differs"`
 	SetAside []Aside   `json:"setAside" nullable:"false" doc:"margin notes the person has set aside"`
 
 	extra extra
 }
-
-// Base is the folded card.
-type Base struct {
-	Format   string       `json:"format" doc:"id of a known format, or custom"`
-	W        float64      `json:"w" minimum:"20" maximum:"400" doc:"closed width, mm"`
-	H        float64      `json:"h" minimum:"20" maximum:"400" doc:"closed height, mm"`
-	Fold     measure.Fold `json:"fold" enum:"side,top"`
-	Paper    string       `json:"paper" doc:"cardstock id"`
-	Envelope string       `json:"envelope" doc:"envelope id"`
-
-	extra extra
-}
-
-// Size is the closed front.
-func (b Base) Size() measure.Size { return measure.Size{W: b.W, H: b.H} }
 
 // Step names something to do at the bench: what is done, and to what of the card.
 type Step struct {

@@ -14,6 +14,14 @@ import (
 	"ochrestone/core/shape"
 )
 
+// sheeted makes the first image a sheet of 50 by 40 mm.
+func sheeted(s Sheet) func(*Card) {
+	return func(c *Card) {
+		s.W, s.H = 50, 40
+		c.Elements[1].Image, c.Elements[1].Sheet = nil, &s
+	}
+}
+
 func sound() Card {
 	k := kit.Kit{Papers: []kit.Cardstock{{ID: "p", Kind: kit.PaperCard, GSM: 216}, {ID: "h", Kind: kit.PaperCard, GSM: 300}}, Envelopes: []kit.Envelope{{ID: "small", W: 50, H: 50}, {ID: "e", W: 112, H: 147}}}
 	set := kit.Set{ID: "s", Name: "Set", Kind: kit.DieSet, Parts: []kit.Part{{ID: "a", Label: "A", Outline: shape.Rect(0, 0, 9, 9), Rank: 1, Copies: 1}, {ID: "b", Label: "B", Outline: shape.Rect(1, 1, 3, 3), Rank: 2, Copies: 1, Host: "a"}}}
@@ -95,6 +103,32 @@ func TestEveryFaultIsNamedWithItsPlace(t *testing.T) {
 		"elements[1].sheet.treatments[0].turned.turns": func(c *Card) {
 			c.Elements[1].Image, c.Elements[1].Sheet = nil, &Sheet{W: 50, H: 50, Treatments: []Treatment{{Turned: &Turned{Motif: "m1", Colourways: []string{"w1"}, Start: 1}}}}
 		},
+		"elements[1].sheet.shape.kind":                       sheeted(Sheet{Shape: &Outline{Kind: "heptagon"}}),
+		"elements[1].sheet.shape.part":                       sheeted(Sheet{Shape: &Outline{Kind: DiePart}}),
+		"elements[1].sheet.shape.sides":                      sheeted(Sheet{Shape: &Outline{Kind: Wavy, Sides: []Side{"north"}}}),
+		"elements[1].sheet.openings[0].w":                    sheeted(Sheet{Openings: []Opening{{Outline: Outline{Kind: Oval}, W: -3, H: 4}}}),
+		"elements[1].sheet.openings[0].x":                    sheeted(Sheet{Openings: []Opening{{Outline: Outline{Kind: Oval}, W: 3, H: 4, X: 1e6}}}),
+		"elements[1].sheet.flap.depth":                       sheeted(Sheet{Flap: &Flap{Side: TopSide}}),
+		"elements[1].sheet.treatments[0]: is two treatments": sheeted(Sheet{Treatments: []Treatment{{Edged: &Edged{W: 1}, Words: &Words{Letter: 3}}}}),
+		"elements[1].sheet.treatments[0].fade.from":          sheeted(Sheet{Treatments: []Treatment{{Fade: &Fade{From: "somewhere", Inks: []string{"i"}, Reach: 5}}}}),
+		"elements[1].sheet.treatments[0].fade.inks":          sheeted(Sheet{Treatments: []Treatment{{Fade: &Fade{From: FromFoot, Reach: 5}}}}),
+		"elements[1].sheet.treatments[0].print.motif":        sheeted(Sheet{Treatments: []Treatment{{Print: &Print{Motif: "gone", Colourways: []string{"w1"}}}}}),
+		"elements[1].sheet.treatments[0].bands.bands[1].w":   sheeted(Sheet{Treatments: []Treatment{{Bands: &Bands{Bands: []Band{{W: 5}, {W: math.NaN()}}}}}}),
+		"elements[1].sheet.treatments[0].stencil.part":       sheeted(Sheet{Treatments: []Treatment{{Stencil: &Stencil{Set: "s"}}}}),
+		"elements[1].sheet.treatments[0].splash.drops":       sheeted(Sheet{Treatments: []Treatment{{Splash: &Splash{Size: 1}}}}),
+		"elements[1].sheet.treatments[0].stroke.points":      sheeted(Sheet{Treatments: []Treatment{{Stroke: &Stroke{W: 1, Points: []Offset{{}}}}}}),
+		"elements[1].sheet.treatments[0].pressed.pitch":      sheeted(Sheet{Treatments: []Treatment{{Pressed: &Pressed{Relief: Ribs, Pitch: 0.2}}}}),
+		"elements[1].sheet.treatments[0].edged.w":            sheeted(Sheet{Treatments: []Treatment{{Edged: &Edged{}}}}),
+		"elements[1].sheet.treatments[0].glaze.kind":         sheeted(Sheet{Treatments: []Treatment{{Glaze: &Glaze{}}}}),
+		"elements[1].letters.text":                           func(c *Card) { c.Elements[1].Image, c.Elements[1].Letters = nil, &Letters{Size: 10} },
+		"elements[1].letters.plies": func(c *Card) {
+			c.Elements[1].Image, c.Elements[1].Letters = nil, &Letters{Text: "a", Size: 10, Plies: 9}
+		},
+		"elements[1].letters.size":   func(c *Card) { c.Elements[1].Image, c.Elements[1].Letters = nil, &Letters{Text: "a", Size: -1} },
+		"elements[1].tucks[0].with":  func(c *Card) { c.Elements[1].Tucks = []Tuck{{Part: "a", With: "nobody"}} },
+		"base.leaf.kind":             func(c *Card) { c.Base.Leaf = &Outline{Kind: "heptagon"} },
+		"base.short":                 func(c *Card) { c.Base.Short = 500 },
+		"base.pocket":                func(c *Card) { c.Base.Make, c.Base.Pocket = Holder, 500 },
 		"motifs[0].layers[1].id":     func(c *Card) { c.Motifs[0].Layers[1].ID = c.Motifs[0].Layers[0].ID },
 		"motifs[0].colourways[0].id": func(c *Card) { c.Motifs[0].Colourways[0].ID = "" },
 		"motifs[1].id":               func(c *Card) { c.Motifs[1].ID = "" },

@@ -46,6 +46,8 @@ func (c Card) Validate() error {
 	k.bad(c.Version > Version, "version", fmt.Sprintf("this card was made by a newer Ochrestone (document version %d; this one reads up to %d)", c.Version, Version))
 	k.bad(c.Title == "", "title", "give the card a name")
 	k.bad(!sane(c.Base.W, 20, 400) || !sane(c.Base.H, 20, 400), "base.w", "a card is 20 to 400 mm each way")
+	c.Base.check(&k, c)
+	k.bad(c.Light != "" && c.Light != LeftSide && c.Light != RightSide, "light", "light comes from the left or from the right")
 	k.bad(len(c.Motifs) > MaxMotifs, "motifs", fmt.Sprintf("at most %d images", MaxMotifs))
 	k.bad(len(c.SetAside) > MaxAsides, "setAside", fmt.Sprintf("at most %d notes set aside", MaxAsides))
 	k.bad(len(c.Order) > MaxOrder, "order", "too many steps in the order of work")
@@ -80,6 +82,7 @@ func (k *checker) motif(m Motif, at string) {
 	for j, l := range m.Layers {
 		k.bad(l.ID == "" || layers[l.ID], fmt.Sprintf("%s.layers[%d].id", at, j), "every layer has an id of its own")
 		layers[l.ID] = true
+		k.again(fmt.Sprintf("%s.layers[%d]", at, j), l)
 		if f := l.Forgive; f != nil {
 			k.bad(!sane(f.Spill, 0, 5) || !sane(f.RimShare, 0.05, 1) || !sane(f.Gap, 0, 5) || !sane(f.Overlap, 0, 5), fmt.Sprintf("%s.layers[%d].forgive", at, j), "limits are 0 to 5 mm, and a share of the rim from 0.05 to 1")
 		}
@@ -109,6 +112,10 @@ func (k *checker) element(c Card, i int, at string, e Element) {
 		k.bad(!sane(m.Left, 0, 150) || !sane(m.Right, 0, 150) || !sane(m.Top, 0, 150) || !sane(m.Bottom, 0, 150), at+".inset", "a border is 0 to 150 mm")
 		k.bad(e.Sheet == nil, at+".inset", "only a sheet is laid by its borders")
 	}
+	for j, t := range e.Tucks {
+		_, ok := c.Element(t.With)
+		k.bad(!ok || t.With == e.ID, fmt.Sprintf("%s.tucks[%d].with", at, j), "crosses something that is not on this card")
+	}
 	kinds := e.kinds()
 	k.bad(len(kinds) > 1, at, "is two kinds of thing at once")
 	k.bad(len(kinds) == 0 && len(e.extra) == 0, at+".sheet", "an element is a sheet, an image or another thing that this version knows")
@@ -119,31 +126,7 @@ func (k *checker) element(c Card, i int, at string, e Element) {
 
 func (i *Image) check(k *checker, c Card, _ Element, at string) {
 	k.names(c, at+".image", i.Motif, i.Colourway)
-}
-
-func (s *Sheet) check(k *checker, c Card, e Element, at string) {
-	k.bad(e.Inset == nil && (!sane(s.W, 1, 400) || !sane(s.H, 1, 400)), at+".sheet.w", "a sheet is 1 to 400 mm each way")
-	k.bad(!sane(s.Trim, 0, 60) || e.Inset == nil && 2*s.Trim >= min(s.W, s.H), at+".sheet.trim", "the trim leaves nothing of the sheet")
-	for j, t := range s.Treatments {
-		k.treatment(c, fmt.Sprintf("%s.sheet.treatments[%d]", at, j), *s, t)
-	}
-}
-
-func (k *checker) treatment(c Card, at string, s Sheet, t Treatment) {
-	if w := t.Words; w != nil {
-		k.bad(!sane(w.Letter, 0.5, 100), at+".words.letter", "letters are 0.5 to 100 mm high")
-	}
-	p := t.Turned
-	if p == nil {
-		return
-	}
-	at += ".turned"
-	k.names(c, at, p.Motif, p.Colourways...)
-	k.bad(len(p.Colourways) == 0, at+".colourways", "name a colourway for the strikes")
-	k.bad(p.Turns < 2 || p.Turns > 16, at+".turns", "a pattern has 2 to 16 strikes")
-	k.bad(p.Start < 1 || p.Start > 4, at+".start", "the sheet has corners 1 to 4")
-	k.bad(!sane(s.W, 20, 300) || s.W != s.H, at, "a sheet that is turned is a square of 20 to 300 mm a side")
-	k.bad(!sane(p.X, -300, 300) || !sane(p.Y, -300, 300) || !sane(p.Turn, -360, 360), at+".x", "the place is out of reach of the sheet")
+	k.bad(i.Cutout != nil && !sane(i.Cutout.Margin, 0, 20), at+".image.cutout.margin", "the margin of a cut-out is 0 to 20 mm")
 }
 
 // names checks that a motif and its colourways are on the card.

@@ -21,6 +21,7 @@ type Edit struct {
 	Remove        *Remove        `json:"remove,omitempty"`
 	Repeat        *Repeat        `json:"repeat,omitempty"`
 	Lay           *Lay           `json:"lay,omitempty"`
+	Face          *SetFace       `json:"face,omitempty"`
 	Shift         *Shift         `json:"shift,omitempty"`
 	Sheet         *SetSheet      `json:"sheet,omitempty"`
 	AddImage      *AddImage      `json:"addImage,omitempty"`
@@ -34,9 +35,25 @@ type Edit struct {
 	CopyColourway *CopyColourway `json:"copyColourway,omitempty"`
 	Layer         *SetLayer      `json:"layer,omitempty"`
 	ShiftLayer    *ShiftLayer    `json:"shiftLayer,omitempty"`
+	Again         *Again         `json:"again,omitempty"`
 	School        *SetSchool     `json:"school,omitempty"`
 	AddGems       *AddGems       `json:"addGems,omitempty"`
 	Gems          *SetGems       `json:"gems,omitempty"`
+	AddSheet      *AddSheet      `json:"addSheet,omitempty"`
+	Treat         *Treat         `json:"treat,omitempty"`
+	AddOpening    *AddOpening    `json:"addOpening,omitempty"`
+	AddLetters    *AddLetters    `json:"addLetters,omitempty"`
+	Letters       *SetLetters    `json:"letters,omitempty"`
+	AddRibbon     *AddRibbon     `json:"addRibbon,omitempty"`
+	Ribbon        *SetRibbon     `json:"ribbon,omitempty"`
+	Cutout        *SetCutout     `json:"cutout,omitempty"`
+	Twin          *Twin          `json:"twin,omitempty"`
+	Tucks         *SetTucks      `json:"tucks,omitempty"`
+	Together      *Together      `json:"together,omitempty"`
+	Around        *Around        `json:"around,omitempty"`
+	Flush         *Flush         `json:"flush,omitempty"`
+	Light         *SetLight      `json:"light,omitempty"`
+	ShadeOther    *ShadeOther    `json:"shadeOther,omitempty"`
 	SetAside      *Aside         `json:"setAside,omitempty"`
 	Recall        *Recall        `json:"recall,omitempty"`
 	Order         *Reorder       `json:"order,omitempty"`
@@ -101,7 +118,19 @@ func (e *Edit) Absorb(next Edit) bool {
 		return true
 	}
 	if e.Put != nil && next.Put != nil && e.Put.Element == next.Put.Element {
-		e.Put = next.Put
+		p := *e.Put
+		for _, v := range []struct {
+			from *float64
+			to   **float64
+		}{{next.Put.X, &p.X}, {next.Put.Y, &p.Y}, {next.Put.Turn, &p.Turn}} {
+			if v.from != nil {
+				*v.to = v.from
+			}
+		}
+		if next.Put.Mirror != nil {
+			p.Mirror = next.Put.Mirror
+		}
+		e.Put = &p
 		return true
 	}
 	return false

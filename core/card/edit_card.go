@@ -43,6 +43,11 @@ type SetBase struct {
 	Paper    *string       `json:"paper,omitempty" doc:"cardstock id"`
 	Envelope *string       `json:"envelope,omitempty" doc:"envelope id; empty for none"`
 	Turned   bool          `json:"turned,omitempty" doc:"turn the card: its width becomes its height"`
+	Make     *BaseMake     `json:"make,omitempty" enum:"folded,flat,holder"`
+	Leaf     *Outline      `json:"leaf,omitempty" doc:"outline of the front leaf; a rectangle for the plain one"`
+	Short    *float64      `json:"short,omitempty" doc:"by how much the front leaf is shorter, mm"`
+	Pocket   *float64      `json:"pocket,omitempty" doc:"of a holder, mm"`
+	Flap     *float64      `json:"flap,omitempty" doc:"of a holder, mm"`
 }
 
 func (e *SetBase) apply(c *Card, _ kit.Kit) error {
@@ -54,6 +59,20 @@ func (e *SetBase) apply(c *Card, _ kit.Kit) error {
 	}
 	if e.Envelope != nil {
 		c.Base.Envelope = *e.Envelope
+	}
+	if e.Make != nil {
+		c.Base.Make = *e.Make
+	}
+	if e.Leaf != nil {
+		c.Base.Leaf = nil
+		if l := *e.Leaf; l.Kind != Rectangle || l.Pitch > 0 {
+			c.Base.Leaf = &l
+		}
+	}
+	for _, v := range []struct{ from, to *float64 }{{e.Short, &c.Base.Short}, {e.Pocket, &c.Base.Pocket}, {e.Flap, &c.Base.Flap}} {
+		if v.from != nil {
+			*v.to = *v.from
+		}
 	}
 	if e.Turned {
 		c.Base.W, c.Base.H = c.Base.H, c.Base.W

@@ -32,6 +32,7 @@ type Put struct {
 	X       *float64 `json:"x,omitempty" doc:"centre from the left edge, mm"`
 	Y       *float64 `json:"y,omitempty" doc:"centre from the top edge, mm"`
 	Turn    *float64 `json:"turn,omitempty" doc:"clockwise, degrees"`
+	Mirror  *bool    `json:"mirror,omitempty" doc:"left for right"`
 }
 
 func (e *Put) apply(c *Card, _ kit.Kit) error {
@@ -43,6 +44,9 @@ func (e *Put) apply(c *Card, _ kit.Kit) error {
 		if v.from != nil {
 			*v.to = *v.from
 		}
+	}
+	if e.Mirror != nil {
+		el.Place.Mirror = *e.Mirror
 	}
 	return nil
 }
@@ -88,6 +92,9 @@ func (e *Remove) apply(c *Card, _ kit.Kit) error {
 		if c.Elements[i].On == e.Element {
 			c.Elements[i].On = on
 		}
+		if tucks := c.Elements[i].Tucks; len(tucks) > 0 {
+			c.Elements[i].Tucks = slices.DeleteFunc(slices.Clone(tucks), func(t Tuck) bool { return t.With == e.Element })
+		}
 	}
 	return nil
 }
@@ -95,7 +102,7 @@ func (e *Remove) apply(c *Card, _ kit.Kit) error {
 // besides is how far, mm, a repeated element is laid beside the first, across and down.
 const besides = 8.0
 
-// Repeat lays another of an element a little beside it.
+// Repeat lays another of an element a little beside it, clear of those laid so before.
 type Repeat struct {
 	Element string `json:"element"`
 }
@@ -107,7 +114,15 @@ func (e *Repeat) apply(c *Card, _ kit.Kit) error {
 	}
 	again := *el
 	again.ID = c.fresh("e")
-	again.Place.X, again.Place.Y = again.Place.X+besides, again.Place.Y+besides
+	taken := func(o Element) bool {
+		return o.Face == again.Face && math.Hypot(o.Place.X-again.Place.X, o.Place.Y-again.Place.Y) < besides/2
+	}
+	for range c.Elements {
+		again.Place.X, again.Place.Y = again.Place.X+besides, again.Place.Y+besides
+		if !slices.ContainsFunc(c.Elements, taken) {
+			break
+		}
+	}
 	c.Elements = append(c.Elements, again)
 	return nil
 }
@@ -120,7 +135,7 @@ const mostLaid = 120
 type Lay struct {
 	Element    string   `json:"element"`
 	Places     []Place  `json:"places" nullable:"false" minItems:"1" maxItems:"120"`
-	Colourways []string `json:"colourways,omitempty" maxItems:"40" doc:"of the image, in turn; none: all as it is"`
+	Colourways []string `json:"colourways,omitempty" maxItems:"120" doc:"of the image, in turn; none: all as it is"`
 }
 
 func (e *Lay) apply(c *Card, _ kit.Kit) error {
@@ -174,6 +189,29 @@ func (e *Shift) apply(c *Card, _ kit.Kit) error {
 	return nil
 }
 
+// SetFace lays an element on another face of the card, or beside it; on the front it lies
+// on the panel.
+type SetFace struct {
+	Element string `json:"element"`
+	Face    Face   `json:"face" enum:"front,inside left,inside right,envelope,beside"`
+}
+
+func (e *SetFace) apply(c *Card, _ kit.Kit) error {
+	el, err := c.element(e.Element)
+	if err != nil {
+		return err
+	}
+	el.Face, el.On = e.Face, ""
+	if el.Face == Front {
+		on, _ := c.Panel()
+		// What carries it has to come before it.
+		if slices.IndexFunc(c.Elements, func(o Element) bool { return o.ID == on }) < slices.IndexFunc(c.Elements, func(o Element) bool { return o.ID == e.Element }) {
+			el.On = on
+		}
+	}
+	return nil
+}
+
 // SetSheet changes a sheet: what it is, and by which margins it is laid.
 type SetSheet struct {
 	Element string   `json:"element"`
@@ -183,7 +221,7 @@ type SetSheet struct {
 	Inset   *Margins `json:"inset,omitempty"`
 }
 
-func (e *SetSheet) apply(c *Card, _ kit.Kit) error {
+func (e *SetSheet) apply(c *Card, k kit.Kit) error {
 	el, err := c.element(e.Element)
 	if err != nil {
 		return err
@@ -202,7 +240,16 @@ func (e *SetSheet) apply(c *Card, _ kit.Kit) error {
 	}
 	if e.Sheet != nil {
 		s := *e.Sheet
-		s.extra, s.Treatments = el.Sheet.extra, slices.Clone(s.Treatments)
+		s.extra, s.Treatments, s.Openings = el.Sheet.extra, slices.Clone(s.Treatments), slices.Clone(s.Openings)
+		// A sheet cut with a die is as large as the die.
+		if o := s.Shape; o != nil && o.Kind == DiePart && el.Inset == nil && (el.Sheet.Shape == nil || *diePart(el.Sheet.Shape) != *diePart(o)) {
+			if set, ok := k.Set(o.Set); ok {
+				if p, ok := set.Part(o.Part); ok {
+					b := p.Outline.Bounds()
+					s.W, s.H = b.W(), b.H()
+				}
+			}
+		}
 		el.Sheet = &s
 	}
 	if e.Inset != nil {
@@ -211,6 +258,9 @@ func (e *SetSheet) apply(c *Card, _ kit.Kit) error {
 	}
 	return nil
 }
+
+// diePart is the die of an outline.
+func diePart(o *Outline) *[2]string { return &[2]string{o.Set, o.Part} }
 
 // AddImage puts an image made from all parts of a set in the middle of the front.
 type AddImage struct {

@@ -29,6 +29,19 @@ func edited(t *testing.T, c Card, edits ...Edit) Card {
 	return out
 }
 
+// Laid again and again from the same one, no two lie on the same spot.
+func TestEachRepeatIsSeen(t *testing.T) {
+	c := sound()
+	got := edited(t, c, Edit{Repeat: &Repeat{"e1"}}, Edit{Repeat: &Repeat{"e1"}}, Edit{Repeat: &Repeat{"e1"}})
+	at := map[[2]float64]int{}
+	for _, e := range got.Elements {
+		if _, before := c.Element(e.ID); !before {
+			at[[2]float64{e.Place.X, e.Place.Y}]++
+		}
+	}
+	assert.Len(t, at, 3)
+}
+
 func TestEditsChangeWhatTheySay(t *testing.T) {
 	c := sound()
 	before, _ := json.Marshal(c)
@@ -124,6 +137,7 @@ func TestEditsThatCannotBeMade(t *testing.T) {
 		{Move: &Move{Element: "none"}}, {Remove: &Remove{"none"}}, {Shift: &Shift{"none", 1}}, {Finish: &SetFinish{Motif: "none"}},
 		{Finish: &SetFinish{"m1", "none", nil}}, {Finish: &SetFinish{"m1", "w1", map[string]Finish{"none": {}}}}, {AddImage: &AddImage{"none"}},
 		{Layer: &SetLayer{"m1", Layer{ID: "none"}}}, {ShiftLayer: &ShiftLayer{"m1", "none", 1}}, {Recolour: &Recolour{map[string]string{"none": "w1"}}},
+		{Again: &Again{Motif: "m1", Layer: "none"}}, {Again: &Again{Motif: "none"}}, {ShadeOther: &ShadeOther{"none"}},
 	} {
 		_, err := c.Apply(stores(), Edit{Rename: &Rename{"x"}}, e)
 		assert.ErrorIs(t, err, ErrGone, "%+v", e)

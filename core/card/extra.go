@@ -7,6 +7,7 @@ import (
 	"maps"
 	"reflect"
 	"slices"
+	"strconv"
 	"strings"
 	"sync"
 )
@@ -18,51 +19,114 @@ type extra map[string]json.RawMessage
 
 // known are the names of the JSON fields of a type, in small letters as encoding/json
 // takes them.
-var known sync.Map // reflect.Type to map[string]bool
+var known sync.Map // reflect.Type to map[string]reflect.Type
 
-func fieldsOf(t reflect.Type) map[string]bool {
+// fieldsOf gives the types of the fields by their names, those of embedded structs with
+// them; nil for names that have no value to look into.
+func fieldsOf(t reflect.Type) map[string]reflect.Type {
 	if names, ok := known.Load(t); ok {
-		return names.(map[string]bool)
+		return names.(map[string]reflect.Type)
 	}
-	names := map[string]bool{}
+	names := map[string]reflect.Type{}
 	for i := range t.NumField() {
-		name, _, _ := strings.Cut(t.Field(i).Tag.Get("json"), ",")
-		names[strings.ToLower(name)] = true
+		f := t.Field(i)
+		name, _, _ := strings.Cut(f.Tag.Get("json"), ",")
+		if f.Anonymous && name == "" {
+			maps.Copy(names, fieldsOf(f.Type))
+			continue
+		}
+		names[strings.ToLower(name)] = f.Type
 	}
 	known.Store(t, names)
 	return names
 }
 
-// read decodes an object into a plain struct and gives the fields it has no place for.
+// read decodes an object into a plain struct and gives the fields it has no place for,
+// those of objects within it that have no extra of their own by their path ("shape.kind").
 func read[T any](b []byte, into *T) (extra, error) {
 	if err := json.Unmarshal(b, into); err != nil {
 		return nil, err
 	}
-	var all extra
-	if err := json.Unmarshal(b, &all); err != nil {
+	var x extra
+	if err := x.gather(b, reflect.TypeFor[T](), ""); err != nil {
 		return nil, err
 	}
-	names := fieldsOf(reflect.TypeFor[T]())
-	maps.DeleteFunc(all, func(name string, _ json.RawMessage) bool { return names[strings.ToLower(name)] })
-	if len(all) == 0 {
-		return nil, nil
-	}
-	return all, nil
+	return x, nil
 }
 
-// write encodes a plain struct with the fields it had no place for.
+var own = reflect.TypeFor[json.Unmarshaler]()
+
+// gather adds what of an object a type has no place for.
+func (x *extra) gather(b []byte, t reflect.Type, under string) error {
+	var all map[string]json.RawMessage
+	if err := json.Unmarshal(b, &all); err != nil {
+		return err
+	}
+	names := fieldsOf(t)
+	for name, v := range all {
+		f, known := names[strings.ToLower(name)]
+		switch {
+		case !known:
+			if *x == nil {
+				*x = extra{}
+			}
+			(*x)[under+name] = v
+		case f != nil && f.Kind() == reflect.Pointer && f.Elem().Kind() == reflect.Struct && !f.Implements(own) && string(v) != "null":
+			if err := x.gather(v, f.Elem(), under+name+"."); err != nil {
+				return err
+			}
+		}
+	}
+	return nil
+}
+
+// write encodes a plain struct with the fields it had no place for. What belongs into an
+// object that is not there any more goes with it.
 func write(v any, x extra) ([]byte, error) {
 	b, err := json.Marshal(v)
 	if err != nil || len(x) == 0 {
 		return b, err
 	}
+	return x.into(b)
+}
+
+func (x extra) into(b []byte) ([]byte, error) {
+	within := map[string]extra{}
+	here := extra{}
+	for path, v := range x {
+		if head, rest, deep := strings.Cut(path, "."); deep {
+			if within[head] == nil {
+				within[head] = extra{}
+			}
+			within[head][rest] = v
+			continue
+		}
+		here[path] = v
+	}
+	if len(within) > 0 {
+		var all map[string]json.RawMessage
+		if err := json.Unmarshal(b, &all); err != nil {
+			return nil, err
+		}
+		for head, inner := range within {
+			if all[head] == nil {
+				continue
+			}
+			got, err := inner.into(all[head])
+			if err != nil {
+				return nil, err
+			}
+			// The order of the fields is kept: only what stands in this one is exchanged.
+			b = bytes.Replace(b, append([]byte(strconv.Quote(head)+":"), all[head]...), append([]byte(strconv.Quote(head)+":"), got...), 1)
+		}
+	}
 	var out bytes.Buffer
 	out.Write(b[:len(b)-1])
-	for _, name := range slices.Sorted(maps.Keys(x)) {
+	for _, name := range slices.Sorted(maps.Keys(here)) {
 		if out.Len() > 1 {
 			out.WriteByte(',')
 		}
-		fmt.Fprintf(&out, "%q:%s", name, x[name])
+		fmt.Fprintf(&out, "%q:%s", name, here[name])
 	}
 	out.WriteByte('}')
 	return out.Bytes(), nil

@@ -43,6 +43,10 @@ type Layer struct {
 	Fit    kit.Fit `json:"fit" enum:"free,within,even rim,fills,offset"`
 	Copies int     `json:"copies" minimum:"1" maximum:"9" doc:"cut so many and glue them as one"`
 	Bonds  []Bond  `json:"bonds,omitempty" maxItems:"6" doc:"what holds a cut layer to what is beneath; none: laid loose"`
+	// What it takes of its part, where that is not simply the whole of it.
+	Traced  float64 `json:"traced,omitempty" minimum:"-20" maximum:"20" doc:"traced round its part so much larger, below 0 smaller, and cut by hand, mm"`
+	Region  *Region `json:"region,omitempty" doc:"only one colour region of its part"`
+	Shifted float64 `json:"shifted,omitempty" minimum:"-200" maximum:"200" doc:"put on so far along the longer way of its part, the end trimmed off and put on at the other, mm"`
 	// Forgive is what the eye forgives of this layer, where the person has set it;
 	// nil takes the general limits, eased by contrast.
 	Forgive *Forgive `json:"forgive,omitempty"`

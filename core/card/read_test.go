@@ -94,8 +94,8 @@ func ids(c card.Card) (out []string) {
 // What a later minor version may add is kept at every level, known or not.
 func TestWhatIsNotKnownIsKept(t *testing.T) {
 	doc := `{"version":2,"title":"T","base":{"format":"a2","w":108,"h":140,"fold":"side","paper":"","envelope":"","lining":{"x":1}},"motifs":[],
-		"elements":[{"id":"r","face":"front","place":{"x":1,"y":2,"turn":0,"z":9},"ribbon":{"length":120,"knots":[1,2]}},
-		{"id":"s","face":"front","place":{"x":1,"y":2,"turn":0},"bonds":[{"adhesive":"g","zone":"edge"}],"sheet":{"paper":"","w":9,"h":9,"treatments":[{"splash":{"ink":"i"}}]}}],
+		"elements":[{"id":"r","face":"front","place":{"x":1,"y":2,"turn":0,"z":9},"tassel":{"length":120,"knots":[1,2]}},
+		{"id":"s","face":"front","place":{"x":1,"y":2,"turn":0},"bonds":[{"adhesive":"g","zone":"edge"}],"sheet":{"paper":"","w":9,"h":9,"shape":{"kind":"wavy","gilt":1},"treatments":[{"marble":{"ink":"i"}},{"edged":{"ink":"i","w":2,"deckle":{"n":[1]}}}]}}],
 		"setAside":[],"mood":"calm"}`
 	c, err := card.Read([]byte(doc))
 	require.NoError(t, err)

@@ -137,3 +137,11 @@ func (c Lab) HueVector() [2]float64 {
 	}
 	return [2]float64{c.A * 25 / k, c.B * 25 / k}
 }
+
+// Contrast is the contrast ratio of two colours, 1 to 21, from their relative luminances:
+// WCAG 2.2, "contrast ratio".
+func Contrast(p, q Linear) float64 {
+	y := func(c Linear) float64 { return 0.2126*c[0] + 0.7152*c[1] + 0.0722*c[2] }
+	a, b := y(p), y(q)
+	return (max(a, b) + 0.05) / (min(a, b) + 0.05)
+}

@@ -196,3 +196,22 @@ func BenchmarkDifference(b *testing.B) {
 		Difference(p, q)
 	}
 }
+
+// WCAG 2.2, "contrast ratio": black on white is 21 to 1; the greys that just pass for text
+// (4.5) and for large text (3) on white are #767676 and #949494, as its own techniques and
+// the checkers built on them give them.
+func TestContrastAsWCAGHasIt(t *testing.T) {
+	on := func(hex string) float64 {
+		c, err := ParseHex(hex)
+		require.NoError(t, err)
+		white, _ := ParseHex("#ffffff")
+		assert.InDelta(t, Contrast(c, white), Contrast(white, c), 1e-12)
+		return Contrast(c, white)
+	}
+	assert.InDelta(t, 21, on("#000000"), 1e-9)
+	assert.InDelta(t, 1, on("#ffffff"), 1e-9)
+	assert.InDelta(t, 4.54, on("#767676"), 0.005)
+	assert.InDelta(t, 4.48, on("#777777"), 0.005)
+	assert.InDelta(t, 3.03, on("#949494"), 0.005)
+	assert.InDelta(t, 4.00, on("#ff0000"), 0.005)
+}

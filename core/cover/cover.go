@@ -13,12 +13,22 @@ import (
 // it lies there, and the names of what lies over it. Things that are see-through cover
 // nothing.
 func Left(b *build.Build, thing int, g shape.Region) (left shape.Region, over []string, err error) {
-	for i := thing + 1; i < len(b.Things); i++ {
-		t := b.Things[i]
-		if t.Element.Face != card.Front || t.Outline.Empty() || t.Leaf != nil || clear(b, i) || !t.Rough.Overlaps(g) {
+	for i, t := range b.Things {
+		if i == thing || t.Element.Face != card.Front || t.Outline.Empty() || t.Leaf != nil || clear(b, i) || !t.Rough.Overlaps(g) {
 			continue
 		}
-		rest, err := g.Minus(t.Outline)
+		by := t.Outline
+		if b.Up == nil {
+			if i < thing {
+				continue
+			}
+		} else if by, err = above(b, i, thing); err != nil {
+			return g, over, err
+		}
+		if by.Empty() {
+			continue
+		}
+		rest, err := g.Minus(by)
 		if err != nil {
 			return g, over, fmt.Errorf("what %s covers: %w", t.Name, err)
 		}
@@ -30,6 +40,68 @@ func Left(b *build.Build, thing int, g shape.Region) (left shape.Region, over []
 		}
 	}
 	return g, over, nil
+}
+
+// Share is how much of a thing is left to see when everything lies on the front, 0 to 1: of
+// its whole outline, or where parts cross others the other way of all its parts together.
+func Share(b *build.Build, thing int) (float64, error) {
+	t := b.Things[thing]
+	if t.Outline.Empty() {
+		return 0, nil
+	}
+	if b.Up == nil {
+		left, _, err := Left(b, thing, t.Outline)
+		return left.Area() / t.Outline.Area(), err
+	}
+	turn := make([]int, len(b.Pieces))
+	for k, p := range b.Up {
+		turn[p] = k
+	}
+	whole, shown := 0.0, 0.0
+	for p := t.From; p < t.To; p++ {
+		g := b.Pieces[p].Outline
+		whole += g.Area()
+		for i, o := range b.Things {
+			if i == thing || o.Leaf != nil || clear(b, i) || !o.Rough.Overlaps(g) {
+				continue
+			}
+			for q := o.From; q < o.To; q++ {
+				if turn[q] < turn[p] || !b.Pieces[q].Outline.Overlaps(g) {
+					continue
+				}
+				rest, err := g.Minus(b.Pieces[q].Outline)
+				if err != nil {
+					return 0, fmt.Errorf("what %s covers: %w", o.Name, err)
+				}
+				g = rest
+			}
+		}
+		shown += g.Area()
+	}
+	return shown / max(whole, 1e-9), nil
+}
+
+// above is what of a thing is laid later than the last of another.
+func above(b *build.Build, i, than int) (shape.Region, error) {
+	turn := make(map[int]int, len(b.Up))
+	for k, p := range b.Up {
+		turn[p] = k
+	}
+	last := -1
+	for p := b.Things[than].From; p < b.Things[than].To; p++ {
+		last = max(last, turn[p])
+	}
+	var gs []shape.Region
+	for p := b.Things[i].From; p < b.Things[i].To; p++ {
+		if turn[p] > last {
+			gs = append(gs, b.Pieces[p].Outline)
+		}
+	}
+	g, err := shape.UnionAll(gs...)
+	if err != nil {
+		return g, fmt.Errorf("what of %s lies over %s: %w", b.Things[i].Name, b.Things[than].Name, err)
+	}
+	return g, nil
 }
 
 // clear reports whether a thing is seen through: nothing but leaves of a stock that is.

@@ -22,7 +22,7 @@ func sheetAt(id, paper string, x, y, w, h float64) card.Element {
 func TestWhatIsLeftToSee(t *testing.T) {
 	c := card.Card{Base: card.Base{W: 100, H: 100}, Elements: []card.Element{
 		sheetAt("low", "chalk", 50, 50, 40, 40), sheetAt("side", "chalk", 80, 50, 40, 100), sheetAt("clear", "vellum", 50, 50, 90, 90), sheetAt("corner", "chalk", 32, 32, 4, 4)}}
-	b := build.Expand(c, look.NewStock(trial.Kit()), nil)
+	b := build.Expand(c, look.NewStock(trial.Kit()), nil, build.With{})
 	left, over, err := cover.Left(&b, 0, b.Things[0].Outline)
 	require.NoError(t, err)
 	assert.InDelta(t, 40*30-4*4, left.Area(), 1e-6, "a quarter under the side, a corner; vellum hides nothing")
@@ -41,7 +41,7 @@ func TestWhatIsBuried(t *testing.T) {
 		w    float64
 		want bool
 	}{{39, true}, {40.5, false}, {60, false}} {
-		b := build.Expand(card.Card{Base: card.Base{W: 100, H: 100}, Elements: []card.Element{sheetAt("low", "chalk", 50, 50, c.w, 20), sheetAt("top", "chalk", 50, 50, 40, 40)}}, look.NewStock(trial.Kit()), nil)
+		b := build.Expand(card.Card{Base: card.Base{W: 100, H: 100}, Elements: []card.Element{sheetAt("low", "chalk", 50, 50, c.w, 20), sheetAt("top", "chalk", 50, 50, 40, 40)}}, look.NewStock(trial.Kit()), nil, build.With{})
 		over, is, err := cover.Buried(&b, 0, 0.02)
 		require.NoError(t, err)
 		assert.Equal(t, c.want, is, "%g mm wide under 40", c.w)

@@ -15,28 +15,40 @@ import (
 // Stood is a piece with its heights.
 type Stood struct {
 	build.Piece
-	Z0 float64 // underside, mm above the table
-	Z1 float64 // top
+	Z0   float64 // underside, mm above the table
+	Z1   float64 // top
+	Turn int     // when it is laid down, from 0: what is laid later lies over it
 }
 
 // Stack stands the pieces on each other in order, on a floor at the given
 // height: each rests on the highest thing beneath any part of it, since card
-// is stiff at this size.
+// is stiff at this size. What comes back goes by the pieces.
 func Stack(pieces []build.Piece, floor float64) []Stood {
+	up := make([]int, len(pieces))
+	for i := range up {
+		up[i] = i
+	}
+	return StackIn(pieces, up, floor)
+}
+
+// StackIn does the same in another order: up lists the pieces from the lowest.
+func StackIn(pieces []build.Piece, up []int, floor float64) []Stood {
 	out := make([]Stood, len(pieces))
 	boxes := make([]shape.Box, len(pieces))
-	for i, s := range pieces {
+	for turn, i := range up {
+		s := pieces[i]
 		boxes[i] = s.Outline.Bounds()
 		z := floor
 		// From the top down the first that is met is mostly the highest, and
 		// spares comparing outlines with all that lie lower.
-		for j := i - 1; j >= 0; j-- {
+		for k := turn - 1; k >= 0; k-- {
+			j := up[k]
 			if b := &out[j]; b.Z1 > z && boxes[j].Meets(boxes[i]) && b.Outline.Overlaps(s.Outline) {
 				z = b.Z1
 			}
 		}
 		z += s.Lift
-		out[i] = Stood{s, z, z + s.Thick}
+		out[i] = Stood{s, z, z + s.Thick, turn}
 	}
 	return out
 }

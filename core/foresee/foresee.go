@@ -13,6 +13,7 @@ import (
 	"ochrestone/core/build"
 	"ochrestone/core/card"
 	"ochrestone/core/depth"
+	"ochrestone/core/layout"
 	"ochrestone/core/look"
 	"ochrestone/core/measure"
 	"ochrestone/core/placing"
@@ -113,7 +114,7 @@ func Rules() []Rule { return Under(register.Defaults()) }
 
 // Under lists every rule with what a person has set for the eye to forgive.
 func Under(forgiven register.Limits) []Rule {
-	return slices.Concat(pieceRules(), inkRules(), fitRules(forgiven), frontRules(), depthRules(), workRules(), storeRules())
+	return slices.Concat(pieceRules(), inkRules(), fitRules(forgiven), frontRules(), sheetRules(), lightRules(), []Rule{uncolouredRule()}, depthRules(), workRules(), storeRules())
 }
 
 // practice is the source of most rules.
@@ -144,10 +145,8 @@ type View struct {
 	Readable float64 // CIEDE2000 under which touching layers read as one
 	Format   func(mm float64) string
 	Write    measure.Writing
-	Letters  func(rune) bool // that can be drawn
-	// Width is how wide a line of words comes out with capitals so high, mm; nil where no
-	// typeface is at hand.
-	Width func(text string, letter float64) float64
+	// Face draws the letters of words; nil where no typeface is at hand.
+	Face layout.Typeface
 
 	mends int // looked for so far
 }

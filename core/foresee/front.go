@@ -4,13 +4,11 @@ import (
 	"fmt"
 	"math"
 	"slices"
-	"strings"
 
 	"ochrestone/core/advise"
 	"ochrestone/core/build"
 	"ochrestone/core/card"
 	"ochrestone/core/cover"
-	"ochrestone/core/kit"
 	"ochrestone/core/layout"
 	"ochrestone/core/shape"
 )
@@ -24,6 +22,8 @@ const (
 	wordsBare   = 6.0  // a strip is too long when its words fill less than one in so many
 	buriedUnder = 0.02 // share of a thing that shows at most when it is buried
 	wordsCover  = 0.15 // share of the words that may lie under something
+	wordsOff    = 0.01 // share of the words that may miss their sheet
+	leastLetter = 1.5  // mm, capitals smaller than that cannot be stamped to be read
 )
 
 func frontRules() []Rule {
@@ -61,10 +61,14 @@ func overEdge(v *View, add func(Hit)) {
 	panel := v.Build.Panel()
 	kin := map[string][]hanging{} // images of one motif
 	for i, t := range v.Build.Things {
-		if t.Leaf != nil || t.Outline.Empty() {
+		if t.Leaf != nil || t.Outline.Empty() || t.Overhang > 0 {
 			continue
 		}
-		room := layout.RoomOf(t.Outline, panel)
+		edge := panel
+		if t.Element.On == "" {
+			edge = card.Leaf{Size: v.Card.Base.Size()} // carried by the base itself
+		}
+		room := layout.RoomOf(t.Outline, edge)
 		if least, _ := room.Least(); least >= -overhangs {
 			continue
 		}
@@ -112,7 +116,8 @@ func (v *View) frame(hs []hanging, add func(Hit)) {
 		What:    fmt.Sprintf("%d of %s run over the edge of the panel", len(hs), m.Name),
 		Why:     fmt.Sprintf("The furthest by %s. A frame is meant to; what stands over bends in the envelope.", v.Format(most)),
 		Do:      "Trim them from the back when the glue is dry, before the panel is mounted, and keep the trimmings for gaps.",
-		Numbers: map[string]float64{"over": most, "images": float64(len(hs))}, Facts: ids})
+		Numbers: map[string]float64{"over": most, "images": float64(len(hs))}, Facts: ids,
+		Mend: &Mend{"Trim them flush", []card.Edit{{Flush: &card.Flush{Elements: ids, On: true}}}}})
 }
 
 func (v *View) over(h hanging, add func(Hit)) {
@@ -125,6 +130,7 @@ func (v *View) over(h hanging, add func(Hit)) {
 		hit.Mend = &Mend{"Move it in", []card.Edit{{Move: &card.Move{Element: t.Element.ID, DX: dx, DY: dy}}}}
 	} else {
 		hit.Do = "It is larger than the panel. Take a larger panel, or trim it from the back before the panel is mounted."
+		hit.Mend = &Mend{"Trim it flush", []card.Edit{{Flush: &card.Flush{Elements: []string{t.Element.ID}, On: true}}}}
 	}
 	add(hit)
 }
@@ -137,174 +143,29 @@ func besideItself(v *View, add func(Hit)) {
 		if len(m.used) < 2 || m.Problem != "" {
 			continue
 		}
-		first := true
-		for _, p := range advise.Neighbours(es, m.ID) {
+		for n, p := range v.alike(m.ID) {
 			a, b := es[p[0]], es[p[1]]
-			if a.Image.Colourway != b.Image.Colourway {
-				continue
-			}
 			d := math.Hypot(a.Place.X-b.Place.X, a.Place.Y-b.Place.Y)
 			h := Hit{Key: []string{a.ID, b.ID}, At: At{Motif: m.ID, Element: b.ID}, What: v.Build.Things[p[1]].Name + " lies beside itself",
 				Why:     fmt.Sprintf("Two images in the same colourway stand %s apart, as near as any here.", v.Format(d)),
 				Do:      "Change the colourway of one, swap it with another, or have the colourways spread anew in Inks.",
 				Numbers: map[string]float64{"apart": d}, Facts: []string{a.Image.Colourway}}
-			if spread, clashes := advise.Spread(v.Card, m.ID); clashes == 0 && first {
-				h.Mend = &Mend{"Share them out anew", []card.Edit{{Recolour: &card.Recolour{Elements: spread}}}}
+			// One sharing out mends them all; it is a search, so it is made once.
+			if n == 0 {
+				if spread, clashes := advise.Spread(v.Card, m.ID); clashes == 0 {
+					h.Mend = &Mend{"Share them out anew", []card.Edit{{Recolour: &card.Recolour{Elements: spread}}}}
+				}
 			}
-			first = false
 			add(h)
 		}
 	}
 }
 
-// texts runs over the sheets with words on them.
-func texts(v *View, each func(i int, e card.Element, w card.Words)) {
-	for i, e := range v.Card.Elements {
-		if e.Sheet != nil {
-			if w := e.Sheet.Words(); w != nil && w.Text != "" {
-				each(i, e, *w)
-			}
-		}
-	}
-}
-
-func letters(v *View, add func(Hit)) {
-	texts(v, func(_ int, e card.Element, w card.Words) {
-		var lack []string
-		for _, r := range w.Text {
-			if !v.Letters(r) && !slices.Contains(lack, string(r)) {
-				lack = append(lack, string(r))
-			}
-		}
-		if len(lack) > 0 {
-			add(Hit{Key: []string{e.ID}, At: At{Element: e.ID}, What: fmt.Sprintf("“%s” has letters the typeface lacks", w.Text),
-				Why: fmt.Sprintf("%s cannot be drawn, so the picture and the printed sheet leave them out.", strings.Join(lack, ", ")),
-				Do:  "Stamp the words from a set of your own, or write them in Latin letters.", Facts: lack})
-		}
-	})
-}
-
-// words notes texts that are hard to read, and names the ink of those the card uses
-// anyway, or else of the drawer, that reads best.
-func words(v *View, add func(Hit)) {
-	inUse := map[string]bool{}
-	for _, m := range v.Card.Motifs {
-		for _, w := range m.Colourways {
-			for _, f := range w.Layers {
-				inUse[f.Ink] = true
-			}
-		}
-	}
-	texts(v, func(_ int, e card.Element, w card.Words) {
-		if w.Emboss {
-			return
-		}
-		paper := v.Stock.PaperColour(e.Sheet.Paper)
-		apart := func(ink *kit.Ink) float64 {
-			film, _, err := v.Stock.Film(ink)
-			if err != nil {
-				return 0
-			}
-			dry, _, _ := v.Stock.On(ink, film, paper, e.Sheet.Paper, 1)
-			return math.Abs(dry.Lab().L - paper.Lab().L)
-		}
-		ink, ok := v.Stock.Ink(w.Ink)
-		if !ok || apart(ink) >= wordsApart {
-			return
-		}
-		best, reads, used := "", wordsApart, false
-		for i := range v.Stock.Inks {
-			k := &v.Stock.Inks[i]
-			if k.Gone || k.Kind == kit.Embossing {
-				continue
-			}
-			if d := apart(k); d >= wordsApart && (inUse[k.ID] && !used || inUse[k.ID] == used && d > reads) {
-				best, reads, used = k.ID, d, inUse[k.ID]
-			}
-		}
-		h := Hit{Key: []string{e.ID}, At: At{Element: e.ID}, What: fmt.Sprintf("“%s” will be hard to read", w.Text),
-			Why: fmt.Sprintf("%s dries %.0f from %s in lightness; words want %.0f.", ink.Name, apart(ink), v.Stock.PaperName(e.Sheet.Paper), wordsApart),
-			Do:  "Heat emboss it, or put it on another card.", Numbers: map[string]float64{"apart": apart(ink)}, Facts: []string{w.Ink, e.Sheet.Paper}}
-		if best != "" {
-			h.Do = v.Stock.InkName(best) + " would read."
-			h.Mend = &Mend{"Use " + v.Stock.InkName(best), []card.Edit{withWords(e, func(w *card.Words) { w.Ink = best })}}
-		}
-		add(h)
-	})
-}
-
-// withWords is the edit that changes the words on a sheet.
-func withWords(e card.Element, change func(w *card.Words)) card.Edit {
-	s := *e.Sheet
-	s.Treatments = slices.Clone(s.Treatments)
-	for i, t := range s.Treatments {
-		if t.Words != nil {
-			w := *t.Words
-			change(&w)
-			s.Treatments[i].Words = &w
-			break
-		}
-	}
-	return card.Edit{Sheet: &card.SetSheet{Element: e.ID, Sheet: &s}}
-}
-
-// wordsWidth notes strips that their words run off, or are lost on. Only those with a size
-// of their own count: a mat or the panel has other things to show.
-func wordsWidth(v *View, add func(Hit)) {
-	if v.Width == nil {
-		return
-	}
-	texts(v, func(_ int, e card.Element, w card.Words) {
-		wide := v.Width(w.Text, w.Letter)
-		if e.Inset != nil || wide <= 0 {
-			return
-		}
-		room := e.Sheet.W - wide
-		h := Hit{Key: []string{e.ID}, At: At{Element: e.ID}, Numbers: map[string]float64{"words": wide, "strip": e.Sheet.W}}
-		s := *e.Sheet
-		switch {
-		case room < 2*wordsRoom:
-			h.What = fmt.Sprintf("“%s” does not fit on its strip", w.Text)
-			h.Why = fmt.Sprintf("The words come out %s wide, the strip is %s.", v.Format(wide), v.Format(e.Sheet.W))
-			s.W = math.Ceil(wide + 4*wordsRoom)
-			h.Do = fmt.Sprintf("Make the strip %s, or the letters smaller.", v.Format(s.W))
-		case e.Sheet.W > wordsBare*wide:
-			h.Severity = Tip
-			h.What = fmt.Sprintf("“%s” is lost on its strip", w.Text)
-			h.Why = fmt.Sprintf("The words come out %s wide on a strip of %s.", v.Format(wide), v.Format(e.Sheet.W))
-			s.W = math.Ceil(2 * wide)
-			h.Do = fmt.Sprintf("Make the strip %s, or the letters larger.", v.Format(s.W))
-		default:
-			return
-		}
-		if s.W <= 400 {
-			h.Mend = &Mend{"Make it " + v.Format(s.W), []card.Edit{{Sheet: &card.SetSheet{Element: e.ID, Sheet: &s}}}}
-		}
-		add(h)
-	})
-}
-
-// wordsCovered notes words that lie under what is put on after them.
-func wordsCovered(v *View, add func(Hit)) {
-	if v.Width == nil {
-		return
-	}
-	texts(v, func(i int, e card.Element, w card.Words) {
-		t := v.Build.Things[i]
-		wide := v.Width(w.Text, w.Letter)
-		if wide <= 0 || t.Outline.Empty() || e.Inset != nil {
-			return
-		}
-		g := layout.Place(shape.Rect(0, 0, wide, w.Letter), shape.Box{Max: shape.Point{X: wide, Y: w.Letter}}, e.Place)
-		left, over, err := cover.Left(v.Build, i, g)
-		if err != nil {
-			return
-		}
-		if share := 1 - left.Area()/g.Area(); share > wordsCover {
-			add(Hit{Key: []string{e.ID}, At: At{Element: e.ID}, What: fmt.Sprintf("“%s” lies under %s", w.Text, listed(over)),
-				Why: fmt.Sprintf("%.0f %% of the words are covered; up to %.0f %% they can be read.", 100*share, 100*wordsCover),
-				Do:  "Move it clear, or lay it higher in the pile.", Numbers: map[string]float64{"covered": share}, Facts: over})
-		}
+// alike lists the neighbours of one image that are in one colourway.
+func (v *View) alike(motif string) [][2]int {
+	es := v.Card.Elements
+	return slices.DeleteFunc(advise.Neighbours(es, motif), func(p [2]int) bool {
+		return es[p[0]].Image.Colourway != es[p[1]].Image.Colourway
 	})
 }
 
@@ -329,7 +190,9 @@ func buried(v *View, add func(Hit)) {
 // front has room for one, the mend lays it there.
 func unused(v *View, add func(Hit)) {
 	for i, e := range v.Card.Elements {
-		if e.Face != card.Beside {
+		if e.Face != card.Beside || slices.ContainsFunc(v.Card.Elements, func(o card.Element) bool {
+			return o.Letters != nil && o.Letters.From != nil && o.Letters.From.Sheet == e.ID
+		}) {
 			continue
 		}
 		h := Hit{Key: []string{e.ID}, At: At{Element: e.ID}, What: v.Build.Things[i].Name + " is made and not used",

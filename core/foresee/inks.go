@@ -57,6 +57,18 @@ func noInk(_ *View, m *Image, wi int, add func(Hit)) {
 		Do: "Press Suggest inks, or choose one for each layer. Leave it so if plain card is what you want."})
 }
 
+// sameAgain reports whether two layers are one part twice: one traced round it as its back,
+// or put on offset over it.
+func (m *Image) sameAgain(a, b string) bool {
+	var of []card.Layer
+	for _, l := range m.Layers {
+		if l.ID == a || l.ID == b {
+			of = append(of, l)
+		}
+	}
+	return len(of) == 2 && of[0].Part == of[1].Part && (of[0].Traced != 0 || of[1].Traced != 0 || of[0].Shifted != 0 || of[1].Shifted != 0)
+}
+
 func readsAsOne(v *View, m *Image, wi int, add func(Hit)) {
 	w := m.Looks[wi]
 	for _, p := range w.Pairs {
@@ -71,6 +83,9 @@ func readsAsOne(v *View, m *Image, wi int, add func(Hit)) {
 		}
 		if v.seenThrough(m.Colourways[wi], m, p.A) || v.seenThrough(m.Colourways[wi], m, p.B) {
 			continue // a pane is there to be looked through
+		}
+		if m.sameAgain(p.A, p.B) {
+			continue // a back, or a copy put on offset, is there to be one with its layer
 		}
 		h := Hit{Key: []string{m.ID, w.ID, p.A, p.B}, At: At{Motif: m.ID, Colourway: w.ID, Layer: p.B},
 			What:    fmt.Sprintf("%s and %s will read as one", m.LabelOf(p.B), m.LabelOf(p.A)),

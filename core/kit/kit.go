@@ -54,6 +54,43 @@ type Part struct {
 	Twice   bool         `json:"twice,omitempty" doc:"has two colour regions: cut it twice or mask it"`
 }
 
+// Pressed are the lines pressed, stitched or etched into a part, each as points, mm; none
+// where they cannot be read.
+func (p Part) Pressed() [][]shape.Point {
+	lines, err := shape.Lines(p.Lines)
+	if err != nil {
+		return nil
+	}
+	return lines
+}
+
+// seatClosed is how near the ends of a pressed line come where it counts as closed, mm,
+// and leastSeat the area from which it is a seat and no ornament, mm².
+const (
+	seatClosed = 0.5
+	leastSeat  = 60.0
+)
+
+// Seats are the places pressed into a background die, or left open in it, where images go:
+// its openings and what its closed lines bound, in the frame of the set.
+func (p Part) Seats() []shape.Region {
+	var out []shape.Region
+	for _, h := range p.Outline.Holes() {
+		if h.Area() >= leastSeat {
+			out = append(out, h)
+		}
+	}
+	for _, line := range p.Pressed() {
+		if len(line) < 4 || line[0].Distance(line[len(line)-1]) > seatClosed {
+			continue
+		}
+		if g, err := shape.Settle(true, shape.Ring(line[:len(line)-1])); err == nil && g.Area() >= leastSeat {
+			out = append(out, g)
+		}
+	}
+	return out
+}
+
 // Set is a family of parts that make an image.
 type Set struct {
 	ID    string   `json:"id"`

@@ -11,10 +11,13 @@ import (
 func Region(l card.Leaf) shape.Region { return shape.Rect(l.X, l.Y, l.Size.W, l.Size.H) }
 
 // Place puts a region drawn in its own frame on the front: its centre of box
-// (of the whole image, given as box) comes to x, y, turned by turn degrees
-// clockwise.
+// (of the whole image, given as box) comes to x, y, mirrored left for right where the
+// place says so, then turned by turn degrees clockwise.
 func Place(g shape.Region, box shape.Box, p card.Place) shape.Region {
 	c := box.Centre()
+	if p.Mirror {
+		g = g.Mirror(c.X)
+	}
 	return g.Turn(p.Turn, c).Move(shape.Point{X: p.X - c.X, Y: p.Y - c.Y})
 }
 

@@ -26,6 +26,7 @@ type SetLetter struct {
 type Line struct {
 	Letters []SetLetter
 	W       float64
+	Size    float64  // height of a capital they were set with, mm; 0 for dies
 	Missing []string // letters there is no die for
 	Passes  int      // through the machine, with one die of each letter
 	Most    []string // the letters that decide the passes, in the order they come; none when no letter comes twice

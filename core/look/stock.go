@@ -247,6 +247,23 @@ func (s Stock) Caliper(id string) float64 {
 	return defaultCaliper
 }
 
+// How much see-through stocks hide of what lies behind: our own guesses for clear vellum
+// and for acetate laid on it.
+const vellumHides, acetateHides = 0.38, 0.07
+
+// Hides is how much of what lies behind a stock is hidden by it, 0 to 1; all, where the
+// stores do not hold it.
+func (s Stock) Hides(id string) float64 {
+	p, ok := s.paper[id]
+	switch {
+	case !ok || p.Opaque():
+		return 1
+	case p.Kind == kit.PaperAcetate:
+		return acetateHides
+	}
+	return vellumHides
+}
+
 // GSM is the weight of a cardstock, g/m²; 0 where the stores do not hold it.
 func (s Stock) GSM(id string) float64 {
 	if p, ok := s.paper[id]; ok {

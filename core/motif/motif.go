@@ -46,6 +46,7 @@ type View struct {
 	Area    float64
 	Visible float64 // shown area, mm²
 	Edge    float64 // length of its outline, mm
+	Problem string  // why it is the whole of its part, where it was to be traced, parted or put on offset
 }
 
 // Share is the part of the layer's area that shows, 0 to 1.
@@ -109,7 +110,14 @@ func Analyse(layers []card.Layer, set kit.Set, opts ...Option) (Image, error) {
 		if !ok {
 			return Image{}, fmt.Errorf("layer %q, part %q of set %q: %w", l.Label, l.Part, set.Name, ErrPart)
 		}
-		img.Views[i] = View{Layer: l, Part: p, Outline: p.Outline, Area: p.Outline.Area(), Edge: p.Outline.Length()}
+		g, problem, err := OutlineOf(l, p, set)
+		if err != nil {
+			return Image{}, err
+		}
+		img.Views[i] = View{Layer: l, Part: p, Outline: g, Area: g.Area(), Edge: g.Length(), Problem: problem}
+	}
+	if err := img.let(); err != nil {
+		return Image{}, err
 	}
 	if err := img.show(o.ctx, o.clear); err != nil {
 		return Image{}, err
@@ -153,6 +161,10 @@ func (img *Image) seat() {
 	for i := range img.Views {
 		v := &img.Views[i]
 		v.Host = Ground
+		if j := pieceParted(img.Views, i); j >= 0 && swapped(v.Layer) {
+			v.Host = img.Views[j].Host // it lies beside the rest of its piece
+			continue
+		}
 		if v.Layer.On != "" {
 			v.Host = slices.IndexFunc(img.Views[:i], func(w View) bool { return w.Layer.ID == v.Layer.On })
 			continue

@@ -32,6 +32,20 @@ func (t *table) image(a work.Act, m *build.Made) error {
 		}
 		return nil
 	}
+	if id.Verb == work.CutOut {
+		for i, v := range m.Image.Shapes.Views {
+			if v.Layer.Make == card.Cut || m.Colourway.Layers[v.Layer.ID].Ink == "" {
+				continue
+			}
+			for _, n := range []thing{of(i)} {
+				if !t.inked[n] || t.wet[n] {
+					return fmt.Errorf("%s is not on it, or wet", v.Layer.Label)
+				}
+			}
+		}
+		t.popped[thing{motif: id.Motif, colourway: id.Colourway, part: "its card"}] = true
+		return nil
+	}
 	v := m.Image.Shapes.Views[at]
 	leaf := build.Leaf(m.Image.Shapes, at)
 	switch id.Verb {
@@ -156,9 +170,12 @@ func (t *table) print(a work.Act, m *build.Made, at, leaf int) error {
 			}
 		}
 	}
-	if leaf == motif.Ground {
+	if leaf == motif.Ground && id.N == 0 {
 		for _, ti := range m.Things {
 			th := t.b.Things[ti]
+			if th.Element.Image.Cutout != nil {
+				continue // on card of its own
+			}
 			if id.Element != "" && th.Element.ID != id.Element || id.Element == "" && t.has(card.Step{Verb: id.Verb, Element: th.Element.ID, Motif: id.Motif, Colourway: id.Colourway, Part: id.Part}) {
 				continue
 			}

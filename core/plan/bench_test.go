@@ -4,6 +4,7 @@ import (
 	"errors"
 	"fmt"
 	"slices"
+	"strings"
 
 	"ochrestone/core/build"
 	"ochrestone/core/card"
@@ -31,13 +32,17 @@ type table struct {
 	strikes  map[string]int  // of patterns, by element
 	foamed   bool
 	finished bool
-	gemmed   bool // gems are on: nothing can be pressed flat any more
+	gemmed   bool            // gems are on: nothing can be pressed flat any more
+	opened   map[string]bool // sheets whose openings are cut
+	done     map[string]int  // by sheet: which of its treatments came last
+	trimmed  map[string]bool // panels whose overhang is off
+	tied     bool            // a ribbon is on
 }
 
 type thing struct{ element, motif, colourway, part string }
 
 func newTable(b build.Build, acts []work.Act) *table {
-	t := &table{b: b, acts: acts, strikes: map[string]int{}, placed: map[string]bool{}, mounted: map[string]bool{}, masked: map[string]bool{}, touched: map[string]bool{}}
+	t := &table{b: b, acts: acts, strikes: map[string]int{}, placed: map[string]bool{}, mounted: map[string]bool{}, masked: map[string]bool{}, touched: map[string]bool{}, opened: map[string]bool{}, done: map[string]int{}, trimmed: map[string]bool{}}
 	t.cut, t.inked, t.wet, t.popped, t.plied, t.stuck = map[thing]bool{}, map[thing]bool{}, map[thing]bool{}, map[thing]bool{}, map[thing]bool{}, map[thing]bool{}
 	return t
 }
@@ -72,17 +77,81 @@ func (t *table) do(a work.Act) error {
 	leaf := thing{element: id.Element}
 	e, _ := t.b.Card.Element(id.Element)
 	words := thing{element: id.Element, part: "words"}
+	if e.Letters != nil {
+		return t.letters(a, e)
+	}
+	if id.Element == "" && id.Motif == "" && id.Verb != work.Fold && id.Verb != work.Finish && id.Verb != work.TrimEdge {
+		return t.onBase(a)
+	}
+	if e.Sheet != nil && len(a.Ink) > 0 && id.Verb != work.Print {
+		return t.treat(a, e)
+	}
 	switch id.Verb {
 	case work.Fold:
 		t.cut[thing{}] = true
 	case work.Cut:
-		if e.Sheet != nil && e.Sheet.Words() != nil && e.Inset == nil {
+		if e.Sheet != nil && plainStrip(e) {
 			if !t.inked[words] || t.wet[words] {
 				return errors.New("the strip is cut before its words stand dry in its middle")
 			}
 		}
 		t.cut[leaf] = true
+	case work.Tape, work.Press, work.Glaze, work.Splash:
+		return t.treat(a, e)
+	case work.Open, work.Score:
+		if !t.cut[leaf] {
+			return errors.New("there is no sheet to cut into")
+		}
+		for l := range t.wet {
+			if l.element == id.Element && t.wet[l] {
+				return errors.New("it is wet, and tears")
+			}
+		}
+		for _, b := range t.acts {
+			if b.ID.Element == id.Element && b.Ink != "" && !t.inked[thing{element: id.Element, part: b.Key}] {
+				return fmt.Errorf("it is cut before “%s”, and ink runs through the hole", b.Title)
+			}
+		}
+		t.opened[id.Element] = true
+	case work.Elsewhere:
+		for _, b := range t.acts {
+			if b.ID.Element == id.Element && b.Ink != "" && !t.inked[thing{element: id.Element, part: b.Key}] {
+				return fmt.Errorf("it is stuck in before “%s”", b.Title)
+			}
+		}
+		if e.Sheet != nil && !t.cut[leaf] {
+			return errors.New("it is not cut yet")
+		}
+		t.placed[id.Element] = true
+	case work.TrimEdge:
+		if t.mounted[id.Element] {
+			return errors.New("the panel is on its base, and the blade would cut that too")
+		}
+		if t.tied {
+			return errors.New("the blade goes through the ribbon")
+		}
+		for _, th := range t.b.Things {
+			if th.Overhang > 0 && !t.placed[th.Element.ID] {
+				return fmt.Errorf("%s, which hangs over, is not on yet", th.Name)
+			}
+		}
+		t.trimmed[id.Element] = true
+	case work.Tie:
+		if t.mounted[t.b.Carrier(e).Element] && e.Ribbon.Wrapped {
+			return errors.New("it cannot go round what is mounted already")
+		}
+		if t.gemmed {
+			return errors.New("it is laid over the gems")
+		}
+		t.tied = true
+		return t.place(e)
 	case work.Print:
+		if err := t.treat(a, e); err != nil {
+			return err
+		}
+		if len(e.Sheet.Treatments) > 1 && e.Sheet.Turned() == nil || e.Sheet.Words() == nil && e.Sheet.Turned() == nil {
+			break
+		}
 		if e.Sheet.Turned() != nil {
 			if !t.cut[leaf] {
 				return errors.New("there is no sheet to turn")
@@ -165,6 +234,9 @@ func (t *table) place(e card.Element) error {
 	if e.Sheet != nil && !t.cut[thing{element: e.ID}] {
 		return errors.New("it is not cut yet")
 	}
+	if e.Sheet != nil && len(e.Sheet.Openings) > 0 && !t.opened[e.ID] {
+		return errors.New("its openings are not cut")
+	}
 	if e.Sheet != nil && e.Sheet.Trim > 0 && t.strikes[e.ID] < t.prints(e) {
 		return errors.New("it is not printed yet")
 	}
@@ -177,12 +249,15 @@ func (t *table) place(e card.Element) error {
 			}
 		}
 	}
+	if e.Image != nil && e.Image.Cutout != nil && !t.popped[thing{motif: e.Image.Motif, colourway: e.Image.Colourway, part: "its card"}] {
+		return errors.New("it is not cut out yet")
+	}
 	on := t.b.Carrier(e)
 	if !t.cut[thing{element: on.Element}] || t.mounted[on.Element] {
 		return errors.New("what carries it is not there, or mounted already")
 	}
 	for j := i + 1; j < len(t.b.Things); j++ {
-		if o := t.b.Things[j]; t.placed[o.Element.ID] && o.Outline.Overlaps(t.b.Things[i].Outline.Simplify(0.1)) && o.Outline.Simplify(0.1).Overlaps(t.b.Things[i].Outline.Simplify(0.1)) {
+		if o := t.b.Things[j]; o.Element.On != e.ID && t.placed[o.Element.ID] && o.Outline.Overlaps(t.b.Things[i].Outline.Simplify(0.1)) && o.Outline.Simplify(0.1).Overlaps(t.b.Things[i].Outline.Simplify(0.1)) {
 			return fmt.Errorf("%s lies over its place already", o.Name)
 		}
 	}
@@ -191,6 +266,97 @@ func (t *table) place(e card.Element) error {
 	}
 	t.placed[e.ID], t.touched[on.Element] = true, true
 	t.foamed = t.foamed || len(e.Bonds) > 0 && e.Bonds[0].Raised() || e.Sheet != nil && t.shy(e.Sheet.Paper)
+	return nil
+}
+
+// plainStrip tells a strip of words and nothing else: it is cut round them.
+func plainStrip(e card.Element) bool {
+	s := e.Sheet
+	return e.Face == card.Front && len(s.Treatments) == 1 && s.Words() != nil && e.Inset == nil && s.Shape == nil && len(s.Openings) == 0 && s.Flap == nil
+}
+
+// treat does something to a sheet: what is printed over something is printed after it, as
+// the sheet says.
+func (t *table) treat(a work.Act, e card.Element) error {
+	if !t.cut[thing{element: e.ID}] && !plainStrip(e) {
+		return errors.New("there is no sheet yet")
+	}
+	if t.opened[e.ID] {
+		return errors.New("it has its holes already")
+	}
+	if t.mounted[e.ID] || t.placed[e.ID] || t.touched[e.ID] {
+		return errors.New("it is stuck down already, or something is stuck on it")
+	}
+	// The treatment's number stands at the end of the part; the first has none.
+	n := 1
+	if _, err := fmt.Sscan(a.ID.Part[strings.LastIndex(a.ID.Part, " ")+1:], &n); err != nil || e.Sheet.Turned() != nil {
+		n = 1
+	}
+	if n < t.done[e.ID] {
+		return fmt.Errorf("it comes after treatment %d, which lies over it", t.done[e.ID])
+	}
+	t.done[e.ID] = n
+	l := thing{element: e.ID, part: a.Key}
+	t.inked[l] = true
+	return nil
+}
+
+// onBase does something to the card base itself.
+func (t *table) onBase(_ work.Act) error {
+	if !t.cut[thing{}] {
+		return errors.New("there is no base yet")
+	}
+	if t.touched[""] {
+		return errors.New("something is stuck on it already")
+	}
+	for _, th := range t.b.Things {
+		if t.mounted[th.Element.ID] && t.b.Carrier(th.Element).Element == "" {
+			return errors.New("a mat is mounted on it already")
+		}
+	}
+	return nil
+}
+
+// letters does an act on words cut from card.
+func (t *table) letters(a work.Act, e card.Element) error {
+	own, shadow := thing{element: e.ID, part: "letters"}, thing{element: e.ID, part: "shadow"}
+	switch a.ID.Verb {
+	case work.Cut:
+		if a.ID.Part == build.ShadowPart {
+			t.cut[shadow] = true
+		} else {
+			if from := e.Letters.From; from != nil {
+				for _, b := range t.acts {
+					if b.ID.Element == from.Sheet && b.Ink != "" && !t.inked[thing{element: from.Sheet, part: b.Key}] {
+						return fmt.Errorf("they are cut out of the sheet before “%s”", b.Title)
+					}
+				}
+				for l := range t.wet {
+					if l.element == from.Sheet && t.wet[l] {
+						return errors.New("the sheet they are cut out of is wet, and tears")
+					}
+				}
+			}
+			t.cut[own] = true
+		}
+	case work.Plies:
+		if !t.cut[own] {
+			return errors.New("no letter is cut")
+		}
+		t.plied[own] = true
+	case work.Glue:
+		if !t.cut[own] || !t.cut[shadow] || e.Letters.Times() > 1 && !t.plied[own] {
+			return errors.New("the letters are not stacked yet, or there is no shadow")
+		}
+		t.stuck[own] = true
+	case work.Place:
+		if !t.cut[own] || e.Letters.Times() > 1 && !t.plied[own] || e.Letters.Shadow != nil && !t.stuck[own] {
+			return errors.New("the letters are not ready")
+		}
+		return t.place(e)
+	default:
+		return fmt.Errorf("nobody knows how to %s letters", a.ID.Verb)
+	}
 	return nil
 }
 
@@ -204,6 +370,12 @@ func (t *table) mount(e card.Element) error {
 	}
 	if t.gemmed {
 		return errors.New("it cannot be pressed flat: gems are on it")
+	}
+	if t.has(card.Step{Verb: work.TrimEdge, Element: e.ID}) && !t.trimmed[e.ID] {
+		return errors.New("what hangs over it is not trimmed")
+	}
+	if len(e.Sheet.Openings) > 0 && !t.opened[e.ID] {
+		return errors.New("its openings are not cut")
 	}
 	t.mounted[e.ID] = true
 	t.foamed = t.foamed || len(e.Bonds) > 0 && e.Bonds[0].Raised() || e.Sheet != nil && t.shy(e.Sheet.Paper)

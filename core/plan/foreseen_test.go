@@ -23,9 +23,6 @@ import (
 // hidden is an adhesive that does not show through.
 const hidden = "dots"
 
-// wide is a typeface of one width for all letters.
-func wide(text string, letter float64) float64 { return 0.7 * letter * float64(len([]rune(text))) }
-
 // on is a card with the kit it is made from.
 type on struct {
 	c card.Card
@@ -35,7 +32,7 @@ type on struct {
 // foretold are the rules that find something on a card.
 func (o on) foretold() map[string]foresee.Finding {
 	out := map[string]foresee.Finding{}
-	p := plan.Of(o.c, o.k, plan.Typeface(func(r rune) bool { return r < 0x3000 }, wide))
+	p := plan.Of(o.c, o.k, plan.Typeface(trial.Blocks{}))
 	for _, f := range p.Findings {
 		if _, had := out[f.Rule]; !had {
 			out[f.Rule] = f
@@ -106,7 +103,7 @@ func foreseen(t *testing.T) map[string]pair {
 	out := map[string]pair{
 		"image": plainPair(func(c *card.Card, _ *kit.Kit) { c.Motifs[0].Set = "gone" }),
 		"kind": plainPair(func(c *card.Card, _ *kit.Kit) {
-			d, err := card.Read([]byte(`{"version":2,"title":"x","base":{"format":"a2","w":107.95,"h":139.7,"fold":"side","paper":"chalk","envelope":""},"motifs":[],"elements":[{"id":"r","face":"front","place":{"x":1,"y":1,"turn":0},"ribbon":{"length":120}}],"setAside":[]}`))
+			d, err := card.Read([]byte(`{"version":2,"title":"x","base":{"format":"a2","w":107.95,"h":139.7,"fold":"side","paper":"chalk","envelope":""},"motifs":[],"elements":[{"id":"r","face":"front","place":{"x":1,"y":1,"turn":0},"tassel":{"length":120}}],"setAside":[]}`))
 			require.NoError(t, err)
 			c.Elements = append(c.Elements, d.Elements...)
 		}),
@@ -331,7 +328,7 @@ func pairOf(alike bool) func(*card.Card, *kit.Kit) {
 // Every rule finds what it looks for, and is silent where it only just is not there.
 func TestEveryRuleHasItsCard(t *testing.T) {
 	t.Parallel()
-	cases := foreseen(t)
+	cases := allForeseen(t)
 	for _, r := range foresee.Rules() {
 		if r.ID == "steps" {
 			continue // no card brings it about; see the next test
@@ -360,7 +357,7 @@ func TestStepsInACircleAreSaid(t *testing.T) {
 	t.Parallel()
 	quiet := two(40, 70, nil)
 	b := plan.NewPlanner().Build(quiet.c, quiet.k)
-	v := foresee.View{Card: quiet.c, Build: &b, Circle: errors.New("these steps wait for each other: A; B"), Letters: func(rune) bool { return true }}
+	v := foresee.View{Card: quiet.c, Build: &b, Circle: errors.New("these steps wait for each other: A; B"), Face: trial.Blocks{}}
 	got := foresee.Of(v)
 	require.NotEmpty(t, got)
 	assert.Equal(t, "steps", got[0].Rule)

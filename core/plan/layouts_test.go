@@ -1,6 +1,7 @@
 package plan_test
 
 import (
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -50,7 +51,7 @@ func TestManyOfAStrip(t *testing.T) {
 	assert.Equal(t, 9, ring.Count)
 	assert.InDelta(t, 0.026*measure.Inch, ring.Gap, 0.01)
 	assert.Empty(t, ring.Notes)
-	out, err := c.Apply(k, ring.Edit)
+	out, err := c.Apply(k, ring.Edits...)
 	require.NoError(t, err)
 	assert.Len(t, out.Elements, len(c.Elements)+8, "the first is the one that was there")
 	again, err := lay(out, advise.Many{Kind: "ring", Radius: 1.5 * measure.Inch})
@@ -79,19 +80,67 @@ func TestAlternatingColoursClashWhereTheRingCloses(t *testing.T) {
 	}
 	p := plan.Of(c, k)
 	ways := len(c.Motifs[0].Colourways)
-	odd, err := advise.LayMany(&p.Build, c.Elements[i].ID, advise.Many{Kind: "ring", N: ways + 1, Radius: 30, Alternate: true}, measure.Metric)
+	// With two colourways that cannot be helped, and it is said; with more the last takes
+	// another.
+	two := c
+	two.Motifs = slices.Clone(c.Motifs)
+	two.Motifs[0].Colourways = c.Motifs[0].Colourways[:2]
+	two.Elements = slices.DeleteFunc(slices.Clone(c.Elements), func(e card.Element) bool { return e.Image != nil && e.ID != c.Elements[i].ID })
+	q := plan.Of(two, k)
+	odd, err := advise.LayMany(&q.Build, c.Elements[i].ID, advise.Many{Kind: "ring", N: 9, Radius: 30, Alternate: true}, measure.Metric)
 	require.NoError(t, err)
 	assert.Contains(t, odd.Notes[len(odd.Notes)-1], "side by side")
+	for _, n := range []int{ways + 1, 2*ways + 1, 7} {
+		closed, err := advise.LayMany(&p.Build, c.Elements[i].ID, advise.Many{Kind: "ring", N: n, Radius: 40, Alternate: true}, measure.Metric)
+		require.NoError(t, err)
+		taken := closed.Edits[0].Lay.Colourways
+		for at := range n {
+			assert.NotEqual(t, taken[at%len(taken)], taken[(at+1)%n%len(taken)], "%d of %d stand beside themselves", at, n)
+		}
+	}
 	even, err := advise.LayMany(&p.Build, c.Elements[i].ID, advise.Many{Kind: "ring", N: ways, Radius: 30, Alternate: true}, measure.Metric)
 	require.NoError(t, err)
 	for _, n := range even.Notes {
 		assert.NotContains(t, n, "side by side")
 	}
-	out, err := c.Apply(k, even.Edit)
+	out, err := c.Apply(k, even.Edits...)
 	require.NoError(t, err)
 	seen := map[string]bool{}
 	for _, e := range out.Elements[len(c.Elements):] {
 		seen[e.Image.Colourway] = true
 	}
 	assert.Len(t, seen, ways-1, "each takes its turn")
+}
+
+// What is trimmed flush is remembered by where it lies: moved, and back again, it is what a
+// planner that remembers nothing makes of it.
+func TestFlushThingsAreTrimmedWhereTheyLie(t *testing.T) {
+	t.Parallel()
+	k, err := demo.Kit()
+	require.NoError(t, err)
+	c := demo.Cards(k)[5]
+	warm := plan.NewPlanner()
+	for _, dx := range []float64{0, 3, -6, 3} {
+		if c, err = c.Apply(k, card.Edit{Move: &card.Move{Element: "s1", DX: dx}}); err != nil {
+			t.Fatal(err)
+		}
+		a, b := warm.Of(c, k), plan.Of(c, k)
+		panel := layout.Region(b.Build.Panel())
+		over := 0
+		for i, th := range b.Build.Things {
+			assert.Equal(t, th.Outline.Path(), a.Build.Things[i].Outline.Path(), th.Name)
+			assert.InDelta(t, th.Overhang, a.Build.Things[i].Overhang, 1e-9)
+			for _, p := range b.Build.Pieces[th.From:th.To] {
+				if th.Element.Flush {
+					off, err := p.Outline.Minus(panel)
+					require.NoError(t, err)
+					assert.Less(t, off.Area(), 0.05, "%s, %s stands over", th.Name, p.ID.Part)
+				}
+			}
+			if th.Overhang > 0 {
+				over++
+			}
+		}
+		assert.Positive(t, over)
+	}
 }

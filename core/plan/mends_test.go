@@ -26,7 +26,7 @@ func TestEveryMendSettlesAndMakesNothingWorse(t *testing.T) {
 	tried := map[string]int{}
 	try := func(name string, c card.Card, k kit.Kit) {
 		type face = plan.Option
-		opts := []face{plan.Typeface(func(r rune) bool { return r < 0x3000 }, wide)}
+		opts := []face{plan.Typeface(trial.Blocks{})}
 		before := map[string]foresee.Finding{}
 		found := m.Of(c, k, opts...).Findings
 		for _, f := range found {
@@ -54,7 +54,7 @@ func TestEveryMendSettlesAndMakesNothingWorse(t *testing.T) {
 	for _, n := range trial.Cards() {
 		try(n.Name, n.Card, trial.Kit())
 	}
-	for rule, cases := range foreseen(t) {
+	for rule, cases := range allForeseen(t) {
 		try("the card that has "+rule, cases.has.c, cases.has.k)
 	}
 	t.Log(tried)

@@ -85,6 +85,70 @@ type Touch struct {
 type Front struct {
 	Sheets   []Sheet  `json:"sheets" nullable:"false"`
 	Elements []Placed `json:"elements" nullable:"false"`
+	// Upward is set where parts cross another thing the other way than the rest.
+	Upward    []Laid     `json:"upward" nullable:"false" doc:"what is laid from the lowest up, where that is not the order of the elements; else empty"`
+	Crossings []Crossing `json:"crossings" nullable:"false" doc:"parts that cross another thing the other way than the rest of theirs"`
+	Seats     []string   `json:"seats,omitempty" doc:"sheets that have seats or openings for images, by their elements"`
+	Base      []Drawn    `json:"base" nullable:"false" doc:"the front leaf with what is done to it, about its middle; empty where nothing is"`
+	Leaf      string     `json:"leaf,omitempty" doc:"outline of the front leaf where it is not the plain rectangle, path data in mm"`
+	Treated   []Treated  `json:"treated" nullable:"false" doc:"what treatments of sheets come to"`
+	Letters   []Lettered `json:"letters" nullable:"false" doc:"what words cut from card come to"`
+	Address   *Field     `json:"address,omitempty" doc:"where the carrier reads the address on the envelope, kept clear"`
+	Others    []Other    `json:"others" nullable:"false" doc:"what lies inside, on the envelope or beside the card"`
+}
+
+// Laid is a thing, or some parts of it, in the order things are laid.
+type Laid struct {
+	Element string   `json:"element"`
+	Parts   []string `json:"parts" nullable:"false" doc:"layers of the image, numbers of letters"`
+}
+
+// Crossing is a part that crosses another thing the other way than the rest.
+type Crossing struct {
+	Element string `json:"element"`
+	Part    string `json:"part"`
+	With    string `json:"with"`
+}
+
+// Field is a rectangle on a face.
+type Field struct {
+	X float64 `json:"x" doc:"mm"`
+	Y float64 `json:"y" doc:"mm"`
+	W float64 `json:"w" doc:"mm"`
+	H float64 `json:"h" doc:"mm"`
+}
+
+// Part is a leaf of a thing with its heights.
+type Part struct {
+	Thick float64 `json:"thick" doc:"mm"`
+	Z     float64 `json:"z" doc:"underside, mm above the thing's own"`
+	Lift  float64 `json:"lift" doc:"foam or glue beneath, mm"`
+	Foam  bool    `json:"foam,omitempty"`
+	Body  string  `json:"body" doc:"#rrggbb"`
+	Top   string  `json:"top" doc:"#rrggbb"`
+}
+
+// Other is a thing that does not lie on the front.
+type Other struct {
+	ID    string    `json:"id"`
+	Label string    `json:"label"`
+	Face  card.Face `json:"face"`
+	Drawn []Drawn   `json:"drawn" nullable:"false"`
+}
+
+// Drawn is a leaf of a thing that is no image, about its middle and unturned.
+type Drawn struct {
+	Part  string  `json:"part,omitempty" doc:"number of a letter or gem, shadow; empty for a sheet"`
+	Path  string  `json:"path" doc:"path data in mm"`
+	Fill  string  `json:"fill" doc:"#rrggbb"`
+	Hides float64 `json:"hides" doc:"how much of what lies behind it hides, 0 to 1"`
+	Films []Inked `json:"films" nullable:"false" doc:"what is on it, painted in order"`
+}
+
+// Inked is ink on a leaf.
+type Inked struct {
+	Path string `json:"path" doc:"path data in mm"`
+	Fill string `json:"fill" doc:"as it dries, #rrggbb"`
 }
 
 // Sheet is a mat or the panel in place.
@@ -92,6 +156,7 @@ type Sheet struct {
 	ID     string  `json:"id"`
 	Panel  bool    `json:"panel"`
 	Colour string  `json:"colour"`
+	Top    string  `json:"top" doc:"what it looks like from above on the whole, #rrggbb"`
 	X      float64 `json:"x" doc:"mm"`
 	Y      float64 `json:"y" doc:"mm"`
 	W      float64 `json:"w" doc:"mm"`
@@ -101,6 +166,7 @@ type Sheet struct {
 	Lift   float64 `json:"lift" doc:"foam or glue beneath, mm"`
 	Foam   bool    `json:"foam" doc:"the lift is foam"`
 	Held   string  `json:"held" doc:"how it is held, in words"`
+	Drawn  []Drawn `json:"drawn" nullable:"false"`
 }
 
 // Placed is an element in place: all that is on the front but the mats.
@@ -110,6 +176,8 @@ type Placed struct {
 	Margins layout.Room `json:"margins"`
 	Over    bool        `json:"over" doc:"hangs over the panel"`
 	Printed bool        `json:"printed" doc:"printed straight on what carries it"`
+	Body    string      `json:"body,omitempty" doc:"colour of its card, #rrggbb; empty for an image"`
+	Top     string      `json:"top,omitempty" doc:"what it looks like from above on the whole, #rrggbb; empty for an image"`
 	Z0      float64     `json:"z0" doc:"underside, mm above the table"`
 	Z1      float64     `json:"z1" doc:"top, mm"`
 	W       float64     `json:"w" doc:"box as turned, mm"`
@@ -117,6 +185,11 @@ type Placed struct {
 	Lift    float64     `json:"lift" doc:"foam or glue beneath, mm"`
 	Foam    bool        `json:"foam" doc:"the lift is foam"`
 	Held    string      `json:"held" doc:"how it is held, in words"`
+	Parts   []Part      `json:"parts" nullable:"false" doc:"its leaves with their heights, where they stand at several; empty for an image"`
+	Drawn   []Drawn     `json:"drawn" nullable:"false" doc:"its leaves; empty for an image, which is drawn from its layers"`
+	Shaded  card.Side   `json:"shaded,omitempty" enum:"left,right,top,bottom" doc:"of an image: the side of the card it is shaded on, as it is laid"`
+	Flush   bool        `json:"flush,omitempty" doc:"what hangs over is trimmed off"`
+	Problem string      `json:"problem,omitempty" doc:"why it cannot be made as it is described"`
 }
 
 // Depth is the height of the card and how it goes by post.
@@ -140,14 +213,13 @@ type options struct {
 	hand     placing.Hand
 	readable float64
 	write    measure.Writing
-	letters  func(rune) bool
-	width    func(text string, letter float64) float64
+	face     layout.Typeface
 	ctx      context.Context
 }
 
 // assumed are the defaults with the options over them.
 func assumed(opts []Option) options {
-	o := options{readable: look.Readable, ctx: context.Background(), letters: func(rune) bool { return true },
+	o := options{readable: look.Readable, ctx: context.Background(),
 		hand:  placing.Hand{Limits: register.Defaults(), Ways: register.Ways(), Hinge: placing.Hinge{Side: placing.HingeLeft, Far: 40}, Step: look.LightStep, Write: measure.Metric},
 		write: measure.Metric}
 	for _, f := range opts {
@@ -174,12 +246,8 @@ func Practised(h register.Habit) Option {
 	}
 }
 
-// Typeface tells which letters the printed sheets and pictures can draw, and how wide a
-// line of words comes out with capitals so high, mm; without it all letters can be drawn
-// and no width is known.
-func Typeface(has func(rune) bool, width func(text string, letter float64) float64) Option {
-	return func(o *options) { o.letters, o.width = has, width }
-}
+// Typeface draws the letters of words; without it no word is drawn, and none is judged.
+func Typeface(f layout.Typeface) Option { return func(o *options) { o.face = f } }
 
 // Until stops the work when the context ends: images not worked out by then have
 // a Problem, and nothing of them is remembered. Look at the context before using
@@ -195,11 +263,12 @@ func Writing(w measure.Writing) Option { return func(o *options) { o.write, o.ha
 type Planner struct {
 	shapes  *memory.Of[[32]byte, *shapes]
 	placing *placing.Memory
+	sheets  *build.Memory
 }
 
 // NewPlanner returns a Planner with an empty memory.
 func NewPlanner() *Planner {
-	return &Planner{memory.New[[32]byte, *shapes](mostShapes), placing.NewMemory()}
+	return &Planner{memory.New[[32]byte, *shapes](mostShapes), placing.NewMemory(), build.NewMemory()}
 }
 
 // Of returns the plan of a card with a kit.
@@ -228,7 +297,7 @@ func (m *Planner) Build(c card.Card, k kit.Kit, opts ...Option) build.Build {
 
 func (m *Planner) builder(c card.Card, k kit.Kit, opts []Option) *builder {
 	return &builder{Planner: m, card: c, kit: look.NewStock(k), o: assumed(opts),
-		plan: Plan{Motifs: []Motif{}, Steps: []work.Act{}, Patterns: []build.Pattern{}, Findings: []foresee.Finding{}, Front: Front{Sheets: []Sheet{}, Elements: []Placed{}}}}
+		plan: Plan{Motifs: []Motif{}, Steps: []work.Act{}, Patterns: []build.Pattern{}, Findings: []foresee.Finding{}, Front: Front{Sheets: []Sheet{}, Elements: []Placed{}, Upward: []Laid{}, Crossings: []Crossing{}, Others: []Other{}, Base: []Drawn{}, Treated: []Treated{}, Letters: []Lettered{}}}}
 }
 
 // Placing sets out how the layers of an image are to be placed. It returns
@@ -357,6 +426,9 @@ func (b *builder) colours() {
 func (b *builder) ground(m card.Motif) string {
 	for _, e := range b.card.Elements {
 		if e.Image != nil && e.Image.Motif == m.ID && e.Face == card.Front {
+			if e.Image.Cutout != nil {
+				return e.Image.Cutout.Paper
+			}
 			return b.card.Ground(e)
 		}
 	}

@@ -32,6 +32,16 @@ func shapeKey(mo card.Motif, set kit.Set, clear map[string]bool, lim register.Li
 	fmt.Fprintln(h, lim, set.ID)
 	for _, l := range mo.Layers {
 		fmt.Fprintln(h, l.ID, l.Part, l.Label, l.Make, l.On, l.Fit, l.After, clear[l.ID])
+		if l.Traced != 0 || l.Shifted != 0 || l.Region != nil {
+			fmt.Fprintln(h, l.Traced, l.Shifted)
+			if l.Region != nil {
+				fmt.Fprintln(h, *l.Region)
+				if p, ok := set.Part(l.Region.Part); ok {
+					t, _ := p.Outline.MarshalText()
+					h.Write(t)
+				}
+			}
+		}
 		if l.Forgive != nil {
 			fmt.Fprintln(h, *l.Forgive)
 		}

@@ -22,24 +22,19 @@ func (b *builder) together() {
 		images[i] = build.Image{Image: m.img, Problem: m.Problem, Looks: m.Colourways}
 		images[i].Motif = b.card.Motifs[i]
 	}
-	b.plan.Build = build.Expand(b.card, b.kit, images)
-	for _, e := range b.card.Elements {
-		if e.Sheet == nil || e.Sheet.Turned() == nil {
-			continue
-		}
-		i := slices.IndexFunc(images, func(m build.Image) bool { return m.ID == e.Sheet.Turned().Motif })
-		m := build.Image{}
-		if i >= 0 {
-			m = images[i]
-		}
-		b.plan.Patterns = append(b.plan.Patterns, build.PatternOf(e, m, b.o.write.Length))
+	b.plan.Build = build.Expand(b.card, b.kit, images, build.With{Face: b.o.face, Memory: b.sheets})
+	b.plan.Patterns = b.plan.Build.Patterns
+	for i := range b.plan.Patterns {
+		q := &b.plan.Patterns[i]
+		e, _ := b.card.Element(q.ID)
+		q.Say(e, b.o.write.Length)
 	}
 }
 
 // stand stands everything on the front up, and posts it.
 func (b *builder) stand() {
 	bd := &b.plan.Build
-	stood := depth.Stack(bd.Pieces, bd.Thick)
+	stood := depth.StackIn(bd.Pieces, bd.Upward(), bd.Thick)
 	b.plan.Stood = stood
 	panel := bd.Panel()
 	top := bd.Thick
@@ -50,33 +45,136 @@ func (b *builder) stand() {
 		if l := t.Leaf; l != nil {
 			s := stood[t.From]
 			top = s.Z1
-			b.plan.Front.Sheets = append(b.plan.Front.Sheets, Sheet{ID: l.ID, Panel: l.ID == panel.ID, Colour: s.Body, X: l.X, Y: l.Y, W: l.Size.W, H: l.Size.H, Z0: s.Z0, Z1: s.Z1,
-				Lift: s.Lift, Foam: s.Foam, Held: build.Held(b.kit, t.Element.Bonds, b.o.write)})
+			b.plan.Front.Sheets = append(b.plan.Front.Sheets, Sheet{ID: l.ID, Panel: l.ID == panel.ID, Colour: s.Body, Top: s.Top, X: l.X, Y: l.Y, W: l.Size.W, H: l.Size.H, Z0: s.Z0, Z1: s.Z1,
+				Lift: s.Lift, Foam: s.Foam, Held: build.Held(b.kit, t.Element.Bonds, b.o.write), Drawn: b.drawn(t)})
 			continue
 		}
 		if t.Element.Inset != nil {
 			continue // a mat that does not fit
 		}
-		room := layout.RoomOf(t.Outline, panel)
+		edge := panel
+		if t.Element.On == "" {
+			edge = card.Leaf{Size: b.card.Base.Size()} // carried by the base itself
+		}
+		room := layout.RoomOf(t.Outline, edge)
 		least, _ := room.Least()
 		box := t.Outline.Bounds()
 		p := Placed{ID: t.Element.ID, Label: t.Name, Margins: room, Over: !t.Outline.Empty() && least < -overhangs, Printed: t.Printed, W: box.W(), H: box.H(),
-			Held: build.Held(b.kit, t.Element.Bonds, b.o.write)}
+			Held: build.Held(b.kit, t.Element.Bonds, b.o.write), Drawn: b.drawn(t), Shaded: bd.Shaded(t), Flush: t.Overhang > 0, Problem: t.Problem}
+		if t.Element.Sheet != nil && t.Element.Sheet.Flap != nil && len(t.Element.Bonds) == 0 {
+			p.Held = "by its flap"
+		}
 		if p.Printed {
 			p.Held = "printed on " + bd.LeafName(bd.Carrier(t.Element).Element)
 		}
 		for k, s := range stood[t.From:t.To] {
+			if t.Made < 0 || s.ID.Part == build.CutoutPart {
+				p.Body, p.Top = s.Body, s.Top
+			}
 			if k == 0 {
 				p.Z0 = s.Z0
 			}
-			if s.ID.Part == "" || bd.Carrier(t.Element) == s.On && !s.Print() && p.Lift == 0 {
+			if s.ID.Part == "" || s.ID.Part == build.CutoutPart || bd.Carrier(t.Element) == s.On && !s.Print() && p.Lift == 0 {
 				p.Lift, p.Foam = s.Lift, s.Foam
 			}
 			p.Z1 = max(p.Z1, s.Z1)
 		}
+		p.Parts = parts(t, stood)
 		b.plan.Front.Elements = append(b.plan.Front.Elements, p)
 	}
+	for _, t := range bd.Things {
+		if t.Element.Face == card.Beside || t.Element.Face == card.InsideLeft || t.Element.Face == card.InsideRight || t.Element.Face == card.OnEnvelope {
+			b.plan.Front.Others = append(b.plan.Front.Others, Other{ID: t.Element.ID, Label: t.Name, Face: t.Element.Face, Drawn: b.drawn(t)})
+		}
+	}
+	for _, t := range bd.Things {
+		if t.Element.Face == card.Front && t.Element.Sheet != nil && len(t.Seats)+len(t.Openings) > 0 {
+			b.plan.Front.Seats = append(b.plan.Front.Seats, t.Element.ID)
+		}
+	}
+	b.tell()
+	b.plan.Front.Base = b.drawn(bd.Base)
+	if e, ok := b.kit.Envelope(b.card.Base.Envelope); ok {
+		if f := measure.AddressField(e.Size().Size); f.W > 0 && f.H > 0 {
+			b.plan.Front.Address = &Field{f.X, f.Y, f.W, f.H}
+		}
+	}
+	if !bd.Leaf.Empty() {
+		b.plan.Front.Leaf = bd.Leaf.Path()
+	}
+	b.plan.Front.Upward, b.plan.Front.Crossings = b.upward(), b.crossings()
 	b.post(stood, top)
+}
+
+// drawn are the leaves of a thing that is no image, with the ink on them, in its own frame.
+func (b *builder) drawn(t build.Thing) []Drawn {
+	out := []Drawn{}
+	for _, p := range t.Drawn {
+		d := Drawn{Part: p.ID.Part, Path: p.Local.Path(), Fill: p.Body, Hides: b.kit.Hides(p.Stock), Films: []Inked{}}
+		for _, f := range p.Films {
+			d.Films = append(d.Films, Inked{f.Region.Path(), f.Colour})
+		}
+		out = append(out, d)
+	}
+	return out
+}
+
+// parts are the leaves of a thing that is no image where they stand at several heights:
+// each height once.
+func parts(t build.Thing, stood []depth.Stood) []Part {
+	out := []Part{}
+	if t.Made >= 0 || t.To-t.From < 2 {
+		return out
+	}
+	low := stood[t.From].Z0
+	for _, s := range stood[t.From:t.To] {
+		low = min(low, s.Z0)
+	}
+	seen := map[[2]float64]bool{}
+	for _, s := range stood[t.From:t.To] {
+		if at := [2]float64{s.Z0, s.Z1}; !seen[at] {
+			seen[at] = true
+			out = append(out, Part{s.Thick, s.Z0 - low, s.Lift, s.Foam, s.Body, s.Top})
+		}
+	}
+	if len(out) < 2 {
+		return []Part{}
+	}
+	return out
+}
+
+// crossings are the parts that cross another thing the other way than the rest, as far as
+// that can be.
+func (b *builder) crossings() []Crossing {
+	out := []Crossing{}
+	bd := &b.plan.Build
+	for _, e := range b.card.Elements {
+		for _, t := range e.Tucks {
+			if !slices.Contains(bd.Woven, build.Weave{Element: e.ID, Part: t.Part, With: t.With}) {
+				out = append(out, Crossing{e.ID, t.Part, t.With})
+			}
+		}
+	}
+	return out
+}
+
+// upward says in which order things are drawn: each with all of it, but where parts cross
+// another thing the other way than the rest.
+func (b *builder) upward() []Laid {
+	bd := &b.plan.Build
+	out := []Laid{}
+	if bd.Up == nil {
+		return out
+	}
+	for _, i := range bd.Up {
+		id := bd.Pieces[i].ID
+		if n := len(out); n == 0 || out[n-1].Element != id.Element {
+			out = append(out, Laid{id.Element, []string{}})
+		}
+		last := &out[len(out)-1]
+		last.Parts = append(last.Parts, id.Part)
+	}
+	return out
 }
 
 // post judges how thick the card is and how it goes by letter; top is how high the panel
@@ -128,7 +226,7 @@ func (b *builder) steps() {
 func (b *builder) findings() {
 	v := foresee.View{Card: b.card, Stock: b.kit, Build: &b.plan.Build, Patterns: b.plan.Patterns, Images: make([]foresee.Image, len(b.plan.Motifs)),
 		Total: b.plan.Depth.Total, Highest: b.plan.Depth.At, Post: b.plan.Depth.Post, Acts: b.plan.Steps, Breaches: b.breaches, Circle: b.circle,
-		Hand: b.o.hand, Readable: b.o.readable, Format: b.o.write.Length, Write: b.o.write, Letters: b.o.letters, Width: b.o.width}
+		Hand: b.o.hand, Readable: b.o.readable, Format: b.o.write.Length, Write: b.o.write, Face: b.o.face}
 	for i, m := range b.plan.Motifs {
 		img := foresee.Image{Image: build.Image{Image: m.img, Problem: m.Problem, Looks: m.Colourways}}
 		img.Motif = b.card.Motifs[i]

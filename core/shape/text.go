@@ -108,6 +108,29 @@ func (g *Region) UnmarshalText(t []byte) error {
 	return nil
 }
 
+// Lines reads path data of open or closed lines, as points, mm: a closed one ends where it
+// begins.
+func Lines(d string) ([][]Point, error) {
+	if d == "" {
+		return nil, nil
+	}
+	p, err := canvas.ParseSVGPath(d)
+	if err != nil {
+		return nil, fmt.Errorf("read lines: %w", err)
+	}
+	var out [][]Point
+	for _, line := range p.Flatten(Tolerance / 2).Split() {
+		var ps []Point
+		for _, c := range line.Coords() {
+			ps = append(ps, Point{c.X, c.Y})
+		}
+		if len(ps) > 1 {
+			out = append(out, ps)
+		}
+	}
+	return out, nil
+}
+
 // ScaleLines scales path data of open lines about the origin.
 func ScaleLines(d string, k float64) (string, error) {
 	p, err := canvas.ParseSVGPath(d)

@@ -24,12 +24,47 @@ func (k *maker) image(m *build.Made) {
 		}
 	}
 	im.prints()
+	im.cutOut()
 	im.pop(cut)
 	for _, i := range cut {
 		im.plies(i)
 		if im.views[i].Host != motif.Ground {
 			im.glue(i)
 		}
+	}
+}
+
+// cutoutSheet is the card that images are printed on to be cut out of, of one paper.
+func (m *making) cutoutSheet(paper string) Thing {
+	return Thing{Motif: m.Image.ID, Colourway: m.Colourway.ID, Part: paper}
+}
+
+// cutoutPapers are the cards that copies of the image are cut out of, as they are met.
+func (m *making) cutoutPapers() (out []string) {
+	for _, i := range m.Things {
+		if cut := m.Build.Things[i].Element.Image.Cutout; cut != nil && !slices.Contains(out, cut.Paper) {
+			out = append(out, cut.Paper)
+		}
+	}
+	return out
+}
+
+// cutOut cuts the images out that are printed on card of their own.
+func (m *making) cutOut() {
+	n, margin := map[string]int{}, map[string]float64{}
+	for _, i := range m.Things {
+		if cut := m.Build.Things[i].Element.Image.Cutout; cut != nil {
+			n[cut.Paper]++
+			margin[cut.Paper] = max(margin[cut.Paper], cut.Margin)
+		}
+	}
+	for _, paper := range m.cutoutPapers() {
+		how := "close to its edge"
+		if margin[paper] > 0 {
+			how = fmt.Sprintf("with %s of card all round", m.format(margin[paper]))
+		}
+		m.add(phasePop, Act{ID: card.Step{Verb: CutOut, Motif: m.Image.ID, Colourway: m.Colourway.ID, Part: paper}, Kind: CutAct, Title: fmt.Sprintf("Cut %s out × %d", m.of(m.Image.Name), n[paper]),
+			Detail: fmt.Sprintf("Fussy cut from %s, %s, or with its own die: turn the card, not the scissors. Colour the cut edge where it shows.", m.Stock.PaperName(paper), how)}, facts{leaf: m.cutoutSheet(paper), cutsOut: true})
 	}
 }
 
@@ -98,6 +133,7 @@ func (m *making) piece(i int) {
 			cut.Detail = fmt.Sprintf("From %s.", paper)
 		}
 	}
+	m.madeAgain(i, n, &cut)
 	m.add(phase, cut, facts{leaf: leaf, cutsOut: v.Layer.After})
 	turn := 0
 	add := func(id card.Step, kind Kind, title, detail, ink string) {
@@ -110,7 +146,8 @@ func (m *making) piece(i int) {
 	for n, bl := range f.Blends {
 		id := m.id(Blend, i)
 		id.N = n + 1
-		add(id, InkAct, fmt.Sprintf("Blend the %s of %s", bl.Zone, m.name(i)), m.blended(i, n, bl, f), bl.Ink)
+		zone, twins := m.zoneAsLaid(bl.Zone)
+		add(id, InkAct, fmt.Sprintf("Blend the %s of %s", zone, m.name(i)), m.blended(i, n, bl, f)+twins, bl.Ink)
 	}
 	if f.Ink != "" && f.Return && len(f.Blends) > 0 {
 		add(m.id(Return, i), InkAct, "Go back over "+m.name(i), fmt.Sprintf("%s once more, over the joins, to soften them.", m.Stock.InkName(f.Ink)), f.Ink)
@@ -189,6 +226,7 @@ func (m *making) plies(i int) {
 func (m *making) glue(i int) {
 	v := m.views[i]
 	a, raised := m.held(Act{ID: m.id(Glue, i), Title: fmt.Sprintf("%s onto %s", m.name(i), m.views[v.Host].Layer.Label)}, v.Layer.Bonds)
+	a.Detail = strings.TrimSpace(a.Detail + " " + m.putOn(i))
 	m.add(phaseStack, a, facts{leaf: m.thing(i, ""), onto: m.leaf(v.Host, m.carrier(m.Build.Things[m.Things[0]].Element)), raised: raised, shy: m.shy(m.finish(i).Paper), stack: i, outline: v.Outline.Simplify(build.Hair)})
 }
 
@@ -217,6 +255,9 @@ func (m *making) groups() (together []group, alone []int) {
 	for _, i := range m.Things {
 		t := &m.Build.Things[i]
 		on := m.carrier(t.Element)
+		if cut := t.Element.Image.Cutout; cut != nil {
+			on = m.cutoutSheet(cut.Paper)
+		}
 		if t.Printed && t.Element.Face == card.Front && len(m.overlapped(i)) > 0 {
 			alone = append(alone, i)
 			continue
@@ -248,7 +289,7 @@ func (m *making) print(ground Thing, element string, n int) {
 		// Parts of one stamp that take one ink are printed at one stroke.
 		at := slices.IndexFunc(batches, func(b batch) bool {
 			o := m.views[b.layers[0]]
-			return v.Part.Stamp != "" && v.Part.Stamp == o.Part.Stamp && f.Ink == b.ink && v.Layer.Make == card.Printed && o.Layer.Make == card.Printed &&
+			return v.Layer.Region == nil && o.Layer.Region == nil && v.Part.Stamp != "" && v.Part.Stamp == o.Part.Stamp && f.Ink == b.ink && v.Layer.Make == card.Printed && o.Layer.Make == card.Printed &&
 				len(f.Blends) == 0 && build.Leaf(m.Image.Shapes, i) == build.Leaf(m.Image.Shapes, b.layers[0]) && m.onlyOver(i, b.layers)
 		})
 		if at >= 0 {
@@ -306,6 +347,9 @@ func (m *making) strike(b batch, ground Thing, element string, n int) {
 	v, f := m.views[first], m.finish(first)
 	id := m.id(Print, first)
 	id.Element = element
+	if ground.Motif != "" {
+		id.N = 1 + slices.Index(m.cutoutPapers(), ground.Part) // on card of its own
+	}
 	fa := facts{leaf: m.leaf(first, ground), makes: element, stack: first, stamp: m.Image.ID + "/" + cmp.Or(v.Part.Stamp, v.Layer.ID), tone: m.tone(f.Ink)}
 	var labels []string
 	for _, i := range b.layers {
@@ -331,6 +375,9 @@ func (m *making) strike(b batch, ground Thing, element string, n int) {
 		}
 	}
 	carrier := m.LeafName(ground.Element)
+	if ground.Motif != "" && v.Host == motif.Ground {
+		carrier = m.Stock.PaperName(ground.Part) + ", to be cut out"
+	}
 	if v.Host != motif.Ground {
 		carrier = m.views[v.Host].Layer.Label
 	}
@@ -339,7 +386,11 @@ func (m *making) strike(b batch, ground Thing, element string, n int) {
 		what += fmt.Sprintf(", no. %d from the front", m.fromFront(m.thingOf(element).at))
 	}
 	title, detail := fmt.Sprintf("Stamp %s × %d", what, n), "%s%s%s on %s. Look before you lift the stamp."
-	if v.Layer.Make == card.Stencilled {
+	masks := v.Layer.Region != nil && v.Layer.Region.By == card.Masked && v.Problem == ""
+	if masks {
+		title, detail = m.maskedInk(first, what, n)
+	}
+	if v.Layer.Make == card.Stencilled && !masks {
 		title, detail = fmt.Sprintf("Stencil %s × %d", what, n), "%s%s%s through its opening, the etched lines laid over what is there on %s, one edge hinged with tape. Wipe the stencil before another colour."
 	}
 	a := m.inked(Act{ID: id, Kind: PrintAct, Title: title, Detail: fmt.Sprintf(detail, m.Stock.InkName(f.Ink), strikes(f), m.dabbed(f), carrier)}, f.Ink)

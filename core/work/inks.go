@@ -47,7 +47,10 @@ func (k *maker) heat(id card.Step, what string, leaf Thing, layers []Thing, inks
 	if hot == nil {
 		return
 	}
-	id.Verb, id.N = Heat, 0
+	id.Verb = Heat
+	if id.Motif == "" {
+		id.N = 0 // one heating for all strikes of a pattern
+	}
 	a := Act{ID: id, Kind: HeatAct, Title: "Heat set " + what, Detail: fmt.Sprintf("%s needs heat. Warm it evenly, keep the tool moving.", hot.Name)}
 	if hot.Kind == kit.Embossing {
 		a.Title, a.Detail, a.Cautions = "Heat emboss "+what, powdered, []string{powderCaution}

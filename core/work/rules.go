@@ -25,6 +25,7 @@ func Rules() []Rule {
 		{ID: "light first", Why: "lightest first carries less dirt and the dark covers small errors", pairs: lightFirst},
 		{ID: "set", Why: "ink that needs heat stays wet until it is set", pairs: setInk},
 		{ID: "dry", Why: "wet card tears and wet ink smears", pairs: dry},
+		{ID: "cut from", Why: "what is on the sheet has to be on it, and dry, before anything is cut out of it", pairs: cutOutOf},
 		{ID: "masked", Why: "what stands in front is masked while what lies behind it is printed", pairs: masked},
 		{ID: "made", Why: "it must be made before it is put on", pairs: made},
 		{ID: "under", Why: "it lies under the next piece", pairs: under},
@@ -33,6 +34,7 @@ func Rules() []Rule {
 		{ID: "beside raised", Why: "stamping beside raised work goes wrong", pairs: besideRaised},
 		{ID: "heat before foam", Why: "a hot air tool warps foam and acetate", pairs: heatBeforeFoam},
 		{ID: "gems last", Why: "gems catch, and nothing can be pressed flat over them", pairs: gemsLast},
+		{ID: "trimmed", Why: "what hangs over is trimmed when the glue is dry, before the panel is mounted", pairs: trimmed},
 		{ID: "base last", Why: "the panel is finished before it goes on its base", pairs: baseLast},
 	}
 }
@@ -72,7 +74,7 @@ func newTable(acts []Act) *table {
 			for _, l := range a.pops {
 				t.ready[l] = i
 			}
-		case Trim:
+		case Trim, Open, Score:
 			t.ready[a.leaf] = i
 		case Plies:
 			t.ready[a.leaf] = i // after the pop of it, which comes before in the list
@@ -81,14 +83,22 @@ func newTable(acts []Act) *table {
 	return t
 }
 
+// all lists the acts of some verbs.
+func (t *table) all(verbs ...string) (out []int) {
+	for _, v := range verbs {
+		out = append(out, t.verb[v]...)
+	}
+	return out
+}
+
 // joins lists the acts that put a leaf onto something.
 func (t *table) joins() []int {
-	return slices.Concat(t.verb[Glue], t.verb[Place], t.verb[Mount])
+	return slices.Concat(t.verb[Glue], t.verb[Place], t.verb[Tie], t.verb[Mount], t.verb[Elsewhere])
 }
 
 func cutFirst(t *table, need func(first, then int)) {
 	for i, a := range t.acts {
-		if c, ok := t.cuts[a.leaf]; ok && len(a.inks)+len(a.heats) > 0 && !t.acts[c].cutsOut {
+		if c, ok := t.cuts[a.leaf]; ok && len(a.inks)+len(a.heats)+a.seq > 0 && !t.acts[c].cutsOut {
 			need(c, i)
 		}
 	}
@@ -169,6 +179,21 @@ func dry(t *table, need func(first, then int)) {
 	}
 }
 
+// cutOutOf: a sheet that letters are cut out of is treated to its end before.
+func cutOutOf(t *table, need func(first, then int)) {
+	for i, a := range t.acts {
+		if a.from == (Thing{}) {
+			continue
+		}
+		for _, j := range t.leaf[a.from] {
+			need(j, i)
+		}
+		if r, ok := t.ready[a.from]; ok {
+			need(r, i)
+		}
+	}
+}
+
 func masked(t *table, need func(first, then int)) {
 	masks := map[string]int{}
 	for _, i := range t.verb[Mask] {
@@ -194,6 +219,9 @@ func masked(t *table, need func(first, then int)) {
 // made: a leaf and what carries it are whole before they are joined.
 func made(t *table, need func(first, then int)) {
 	for _, i := range t.verb[Plies] {
+		if c, ok := t.cuts[t.acts[i].leaf]; ok {
+			need(c, i)
+		}
 		for _, p := range t.verb[Pop] {
 			if slices.Contains(t.acts[p].pops, t.acts[i].leaf) {
 				need(p, i)
@@ -206,18 +234,24 @@ func made(t *table, need func(first, then int)) {
 				need(r, i)
 			}
 		}
+		// A sheet is treated to its end before it is stuck down.
+		if l := t.acts[i].leaf; l.Motif == "" {
+			for _, j := range t.leaf[l] {
+				need(j, i)
+			}
+		}
 	}
 }
 
 // under: of two pieces that overlap the lower is put down first. A piece that is put on
 // another lies over it whenever that is done.
 func under(t *table, need func(first, then int)) {
-	for _, verb := range []string{Glue, Place} {
+	for _, verbs := range [][]string{{Glue}, {Place, Tie}} {
 		of := map[Thing][]int{}
-		for _, i := range t.verb[verb] {
+		for _, i := range t.all(verbs...) {
 			a := t.acts[i]
 			id := Thing{Motif: a.leaf.Motif, Colourway: a.leaf.Colourway}
-			if verb == Place {
+			if verbs[0] == Place {
 				id = Thing{}
 			}
 			of[id] = append(of[id], i)
@@ -253,13 +287,19 @@ func pressed(t *table, need func(first, then int)) {
 // whole: all of an image is stacked before it is put down, and its loose pieces are out.
 func whole(t *table, need func(first, then int)) {
 	of := map[Thing][]int{}
-	for _, i := range slices.Concat(t.verb[Glue], t.verb[Plies], t.verb[Pop]) {
+	for _, i := range slices.Concat(t.verb[Glue], t.verb[Plies], t.verb[Pop], t.verb[CutOut]) {
 		id := t.acts[i].ID
 		of[Thing{Motif: id.Motif, Colourway: id.Colourway}] = append(of[Thing{Motif: id.Motif, Colourway: id.Colourway}], i)
 	}
-	for _, i := range t.verb[Place] {
+	for _, i := range t.all(Place, Elsewhere) {
 		l := t.acts[i].leaf
 		if l.Motif == "" {
+			// Letters: every one cut, stacked and on its shadow.
+			for _, j := range slices.Concat(t.verb[Cut], t.verb[Glue], t.verb[Plies]) {
+				if a := t.acts[j]; a.ID.Element == l.Element && a.ID.Motif == "" && a.leaf != l {
+					need(j, i)
+				}
+			}
 			continue
 		}
 		for _, j := range of[Thing{Motif: l.Motif, Colourway: l.Colourway}] {
@@ -273,7 +313,7 @@ func whole(t *table, need func(first, then int)) {
 
 // besideRaised: a leaf takes its ink before anything is put on it.
 func besideRaised(t *table, need func(first, then int)) {
-	for _, i := range slices.Concat(t.verb[Glue], t.verb[Place]) {
+	for _, i := range t.all(Glue, Place, Tie, Mount) {
 		for _, j := range t.leaf[t.acts[i].onto] {
 			need(j, i)
 		}
@@ -288,6 +328,28 @@ func heatBeforeFoam(t *table, need func(first, then int)) {
 		}
 		for _, h := range t.verb[Heat] {
 			need(h, i)
+		}
+	}
+}
+
+// trimmed: all that is put on the panel is on before its overhang is trimmed, and it is
+// trimmed before it is mounted.
+func trimmed(t *table, need func(first, then int)) {
+	for _, i := range t.verb[TrimEdge] {
+		panel := t.acts[i].onto
+		// No blade goes through a ribbon.
+		for _, j := range t.verb[Tie] {
+			need(i, j)
+		}
+		for _, j := range slices.Concat(t.verb[Glue], t.verb[Place]) {
+			if t.acts[j].onto == panel {
+				need(j, i)
+			}
+		}
+		for _, j := range t.verb[Mount] {
+			if t.acts[j].leaf == panel {
+				need(i, j)
+			}
 		}
 	}
 }
@@ -314,7 +376,7 @@ func baseLast(t *table, need func(first, then int)) {
 			// What goes into a mat is done when that is mounted, what goes into an image when
 			// that is put down.
 			a := &t.acts[i]
-			put := a.ID.Verb == Glue || a.ID.Verb == Place
+			put := a.ID.Verb == Glue || a.ID.Verb == Place || a.ID.Verb == Tie
 			if i != end && a.leaf.Motif == "" && a.pops == nil && (a.ID.Verb == Mount || !mounted[a.leaf] && !put || put && !mounted[a.onto]) {
 				need(i, end)
 			}

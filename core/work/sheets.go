@@ -13,9 +13,27 @@ func (k *maker) size(s measure.Size) string {
 	return fmt.Sprintf("%s × %s", k.format(s.W), k.format(s.H))
 }
 
-// base cuts and scores the base.
+// base cuts and scores the base: a folded card, a flat tag, or a holder with a pocket.
 func (k *maker) base() {
+	defer func() { k.treat(k.Base, Thing{}) }() // once it is cut
 	c := k.Card.Base
+	paper := k.Stock.PaperName(c.Paper)
+	id := card.Step{Verb: Fold}
+	switch c.Make {
+	case card.Flat:
+		k.add(phaseCut, Act{ID: id, Kind: CutAct, Title: "Cut the tag", Detail: fmt.Sprintf("%s, %s.%s", paper, k.size(c.Size()), k.leaf(c))}, facts{})
+		return
+	case card.Holder:
+		flat := measure.Size{W: c.W, H: c.H + c.Pocket + c.Flap}
+		a := Act{ID: id, Kind: CutAct, Title: "Cut, score and glue the holder",
+			Detail: fmt.Sprintf("%s, %s. Score at %s from the foot for the pocket", paper, k.size(flat), k.format(c.Pocket))}
+		if c.Flap > 0 {
+			a.Detail += fmt.Sprintf(" and at %s from the top for the flap, which a banner or a band latches", k.format(c.Flap))
+		}
+		a.Detail += ". Fold the pocket up and glue its two sides only; leave its upper edge open."
+		k.add(phaseCut, a, facts{})
+		return
+	}
 	stock := measure.Letter
 	if p, ok := k.Stock.Paper(c.Paper); ok && p.W > 0 && p.H > 0 {
 		stock = measure.Size{W: p.W, H: p.H}
@@ -25,15 +43,46 @@ func (k *maker) base() {
 	if cut.PerSheet == 0 {
 		from = "The stock sheet in the stores is too small for it."
 	}
-	k.add(phaseCut, Act{ID: card.Step{Verb: Fold}, Kind: CutAct, Title: "Cut and score the card base",
-		Detail: fmt.Sprintf("%s, %s; score at %s, fold at the %s. %s", k.Stock.PaperName(c.Paper), k.size(cut.Sheet), k.format(cut.ScoreAt), c.Fold, from)}, facts{})
+	k.add(phaseCut, Act{ID: id, Kind: CutAct, Title: "Cut and score the card base",
+		Detail: fmt.Sprintf("%s, %s; score at %s, fold at the %s. %s%s", paper, k.size(cut.Sheet), k.format(cut.ScoreAt), c.Fold, from, k.leaf(c))}, facts{})
+}
+
+// leaf says what is cut off the front leaf, or off the tag.
+func (k *maker) leaf(c card.Base) string {
+	out := ""
+	if c.Short > 0 {
+		out = fmt.Sprintf(" Cut the front leaf %s shorter, away from the fold.", k.format(c.Short))
+	}
+	if o := c.Leaf; o != nil {
+		what := "front leaf"
+		if c.Make == card.Flat {
+			what = "tag"
+		}
+		switch {
+		case o.Kind == card.Rectangle:
+			out += fmt.Sprintf(" Round the corners of the %s to %s.", what, k.format(o.Pitch))
+		case o.Kind == card.DiePart:
+			out += fmt.Sprintf(" Cut the %s with its die, the fold outside the cutting edge.", what)
+		default:
+			out += fmt.Sprintf(" Cut the edge of the %s: %s.", what, o.Kind)
+		}
+	}
+	return out
 }
 
 // first reports whether a sheet is cut before anything is done to it: mats and the panel,
-// sheets beside the card, and those that are turned under a stamp. Strips are cut when
+// sheets beside the card, and all to which more is done than words. Strips are cut when
 // their words are dry, so that the words stand in the middle.
 func first(t build.Thing) bool {
-	return t.Leaf != nil || t.Element.Face == card.Beside || t.Element.Sheet.Turned() != nil
+	if t.Leaf != nil || t.Element.Face != card.Front || t.Element.Sheet.Turned() != nil || t.Element.Sheet.Trim > 0 {
+		return true
+	}
+	for _, tr := range t.Element.Sheet.Treatments {
+		if tr.Words == nil {
+			return true
+		}
+	}
+	return t.Element.Sheet.Shape != nil || len(t.Element.Sheet.Openings) > 0 || t.Element.Sheet.Flap != nil
 }
 
 // sheet makes a mat or the panel, or a sheet beside the card, with all that is done to it.
@@ -52,95 +101,90 @@ func (k *maker) sheet(t build.Thing) {
 	} else {
 		a.Detail = fmt.Sprintf("%s, %s.", k.Stock.PaperName(e.Sheet.Paper), k.size(e.Sheet.Size()))
 	}
-	if e.Sheet.Turned() != nil {
-		a.Title = "Cut the sheet of " + t.Name
-		a.Detail = fmt.Sprintf("A square of %s, %s. Number its corners 1 to 4 clockwise on the back, in pencil.", k.format(e.Sheet.W), k.Stock.PaperName(e.Sheet.Paper))
+	size := e.Sheet.Size()
+	if l := t.Leaf; l != nil {
+		size = measure.Size{W: l.Size.W + 2*e.Sheet.Trim, H: l.Size.H + 2*e.Sheet.Trim}
 	}
+	switch {
+	case e.Sheet.Turned() != nil:
+		what := "A sheet of " + k.size(size)
+		if size.W == size.H {
+			what = "A square of " + k.format(size.W)
+		}
+		a.Title = "Cut the sheet of " + t.Name
+		a.Detail = fmt.Sprintf("%s, %s. Number its corners 1 to 4 clockwise on the back, in pencil.", what, k.Stock.PaperName(e.Sheet.Paper))
+	case e.Sheet.Trim > 0:
+		a.Detail = fmt.Sprintf("%s, %s for now: it is trimmed when all is printed.", k.Stock.PaperName(e.Sheet.Paper), k.size(size))
+	}
+	a.Detail += k.outlined(*e.Sheet)
 	k.add(phaseCut, a, facts{leaf: leaf})
 	k.treat(t, leaf)
 	if e.Sheet.Trim > 0 {
-		s := e.Sheet.Size()
+		s := size
 		k.add(phaseInk, Act{ID: card.Step{Verb: Trim, Element: e.ID}, Kind: CutAct, Title: "Trim " + t.Name,
 			Detail: fmt.Sprintf("%s off each side leaves %s. Once it is dry; mind the blade, cut away from your hand.", k.format(e.Sheet.Trim), k.size(measure.Size{W: s.W - 2*e.Sheet.Trim, H: s.H - 2*e.Sheet.Trim}))},
 			facts{leaf: leaf, cutsOut: true})
 	}
+	k.open(t, leaf)
 }
 
-// treat does to a sheet what is to be done, in order.
-func (k *maker) treat(t build.Thing, leaf Thing) {
-	for _, tr := range t.Element.Sheet.Treatments {
-		switch {
-		case tr.Words != nil:
-			k.words(t, leaf, *tr.Words)
-		case tr.Turned != nil:
-			k.turned(t, leaf, *tr.Turned)
+// outlined says how a sheet gets its outline and its flap; nothing for a plain rectangle.
+func (k *maker) outlined(s card.Sheet) string {
+	out := ""
+	if o := s.Shape; o != nil {
+		switch o.Kind {
+		case card.DiePart:
+			if set, ok := k.Stock.Set(o.Set); ok {
+				if p, ok := set.Part(o.Part); ok {
+					out = fmt.Sprintf(" Cut with %s of %s.", p.Label, set.Name)
+				}
+			}
+		case card.Rectangle:
+			if o.Pitch > 0 {
+				out = fmt.Sprintf(" Corners rounded to %s.", k.format(o.Pitch))
+			}
+		case card.Fringe:
+			out = " Cut in from the edge, strip by strip; leave the rest whole."
+		default:
+			out = fmt.Sprintf(" Outline: %s.", o.Kind)
 		}
 	}
+	if f := s.Flap; f != nil {
+		out += fmt.Sprintf(" With a flap of %s at the %s.", k.format(f.Depth), f.Side)
+	}
+	return out
 }
 
-// words stamps words on a sheet.
-func (k *maker) words(t build.Thing, leaf Thing, w card.Words) {
-	id := card.Step{Verb: Print, Element: t.Element.ID}
-	layer := Thing{Element: t.Element.ID, Part: wordsOf}
-	k.add(phaseInk, k.inked(Act{ID: id, Kind: PrintAct, Title: "Stamp “" + w.Text + "”",
-		Detail: fmt.Sprintf("%s on %s.", k.Stock.InkName(w.Ink), k.Stock.PaperName(t.Element.Sheet.Paper))}, w.Ink), facts{leaf: leaf, inks: []Thing{layer}, tone: k.tone(w.Ink)})
-	what := "the strip"
-	if !w.Emboss {
-		k.heat(id, what, leaf, []Thing{layer}, w.Ink)
-		return
-	}
-	id.Verb = Heat
-	k.add(phaseHeat, Act{ID: id, Kind: HeatAct, Title: "Heat emboss " + what, Detail: powdered, Cautions: []string{powderCaution}}, facts{leaf: leaf, heats: []Thing{layer}})
-}
-
-// turned prints a pattern on a sheet that is turned: the count and the direction are kept
-// by an act for each strike of each stamp.
-func (k *maker) turned(t build.Thing, leaf Thing, p card.Turned) {
-	q := k.patterns[t.Element.ID]
-	m, ok := k.Card.Motif(p.Motif)
-	if q.Problem != "" || !ok {
-		return
-	}
-	way := map[bool]string{true: "anticlockwise", false: "clockwise"}[p.Anti]
-	turn := 0
-	for _, l := range m.Layers {
-		if l.Make == card.Cut {
-			continue
+// open cuts the openings of a sheet when all on it is dry, and folds its flap.
+func (k *maker) open(t build.Thing, leaf Thing) {
+	e := t.Element
+	if n := len(e.Sheet.Openings); n > 0 {
+		a := Act{ID: card.Step{Verb: Open, Element: e.ID}, Kind: CutAct, Title: "Cut the opening of " + t.Name}
+		if n > 1 {
+			a.Title = fmt.Sprintf("Cut %d openings of %s", n, t.Name)
 		}
-		for _, s := range q.Strikes {
-			w, _ := m.Colourway(s.Colourway)
-			f := w.Layers[l.ID]
-			if f.Ink == "" {
+		var how []string
+		for _, o := range e.Sheet.Openings {
+			at := "in the middle"
+			if o.X != 0 || o.Y != 0 {
+				at = fmt.Sprintf("its middle %s right and %s down of the sheet's", k.format(o.X), k.format(o.Y))
+			}
+			if o.Text != "" {
+				how = append(how, fmt.Sprintf("“%s”, %s high, %s", o.Text, k.format(o.H), at))
 				continue
 			}
-			turn++
-			how := "As it lies."
-			switch {
-			case s.Number > 1:
-				how = fmt.Sprintf("Turn the sheet %.4g° %s first", q.Step, way)
-				if s.Corner > 0 {
-					how += fmt.Sprintf(": corner %d to the top left", s.Corner)
-				}
-				how += "."
-			case s.Corner > 0:
-				how = fmt.Sprintf("Corner %d to the top left.", s.Corner)
-			}
-			layer := Thing{Element: t.Element.ID, Part: l.ID}
-			k.add(phaseInk, k.inked(Act{ID: card.Step{Verb: Print, Element: t.Element.ID, Part: l.ID, N: s.Number}, Kind: PrintAct,
-				Title:  fmt.Sprintf("%s: %s, strike %d of %d", t.Name, l.Label, s.Number, p.Turns),
-				Detail: fmt.Sprintf("%s %s%s. The stamp stays where it is.", how, k.Stock.InkName(f.Ink), strikes(f))}, f.Ink),
-				facts{leaf: leaf, inks: []Thing{layer}, seq: turn, series: leaf, stamp: t.Element.ID + "/" + l.ID, tone: k.tone(f.Ink)})
-			k.heat(card.Step{Element: t.Element.ID, Part: l.ID}, l.Label+" of "+t.Name, leaf, []Thing{layer}, onlyOnce(s.Number == p.Turns, f.Ink))
+			how = append(how, fmt.Sprintf("%s, %s, %s", o.Kind, k.size(measure.Size{W: o.W, H: o.H}), at))
 		}
+		a.Detail = capitalised(strings.Join(how, "; ")) + ". Keep what falls out."
+		if t.Islands > 0 {
+			a.Detail += fmt.Sprintf(" %d loose islands: keep them on low-tack tape in their order.", t.Islands)
+		}
+		k.add(phasePop, a, facts{leaf: leaf, cutsOut: true})
 	}
-}
-
-// onlyOnce gives the ink where it is wanted, else none.
-func onlyOnce(is bool, ink string) string {
-	if is {
-		return ink
+	if f := e.Sheet.Flap; f != nil {
+		k.add(phasePop, Act{ID: card.Step{Verb: Score, Element: e.ID}, Kind: CutAct, Title: "Score and fold the flap of " + t.Name,
+			Detail: fmt.Sprintf("%s from the %s edge, folded to the back.", k.format(f.Depth), f.Side)}, facts{leaf: leaf, cutsOut: true})
 	}
-	return ""
 }
 
 // put lays an element on what carries it: a strip that has to be made first, or an image
@@ -149,6 +193,9 @@ func (k *maker) put(i int) {
 	t := &k.Things[i]
 	e := t.Element
 	leaf := Thing{Element: e.ID}
+	if e.Letters != nil {
+		k.cutLetters(*t)
+	}
 	if e.Sheet != nil && !first(*t) {
 		k.treat(*t, leaf)
 		what := "the strip"
@@ -156,13 +203,19 @@ func (k *maker) put(i int) {
 		if e.Sheet.Words() == nil {
 			what, detail = strings.ToLower(t.Name[:1])+t.Name[1:], fmt.Sprintf("%s, %s.", k.Stock.PaperName(e.Sheet.Paper), k.size(e.Sheet.Size()))
 		}
+		detail += k.outlined(*e.Sheet)
 		k.add(phasePop, Act{ID: card.Step{Verb: Cut, Element: e.ID}, Kind: CutAct, Title: "Cut " + what, Detail: detail}, facts{leaf: leaf, cutsOut: true})
+		k.open(*t, leaf)
 	}
 	if t.Printed && !k.onGround(t) {
 		return // printed straight on what carries it: nothing to put down
 	}
 	on := k.carrier(e)
 	a, raised := k.held(Act{ID: card.Step{Verb: Place, Element: e.ID}, Title: t.Name + " onto " + k.LeafName(on.Element)}, e.Bonds)
+	if e.Sheet != nil && e.Sheet.Flap != nil {
+		a.Detail = fmt.Sprintf("Glue its flap of %s beneath the panel, between two sheets; the leaf itself stays free.", k.format(e.Sheet.Flap.Depth))
+	}
+	a.Detail += k.crossed(i)
 	phase := phaseFlat
 	if raised {
 		phase = phaseRaise
@@ -171,10 +224,34 @@ func (k *maker) put(i int) {
 	if e.Sheet != nil {
 		f.shy = k.shy(e.Sheet.Paper)
 	}
+	if e.Letters != nil {
+		f.shy, f.raised = k.shy(e.Letters.Paper), raised || k.foamed(e.Letters.Backing)
+	}
 	if e.Image != nil {
 		f.leaf = Thing{Element: e.ID, Motif: e.Image.Motif, Colourway: e.Image.Colourway}
 	}
 	k.add(phase, a, f)
+}
+
+// trimEdges trims what hangs over the panel from its back: when the glue is dry, and
+// before it is mounted.
+func trimEdges(k *maker) {
+	panel := k.Panel().ID
+	n := 0
+	for _, t := range k.Things {
+		if t.Overhang > 0 {
+			n++
+		}
+	}
+	if n == 0 {
+		return
+	}
+	what := "it"
+	if n > 1 {
+		what = fmt.Sprintf("%d things", n)
+	}
+	k.add(phaseRaise, Act{ID: card.Step{Verb: TrimEdge, Element: panel}, Kind: CutAct, Title: "Trim the overhang from the back of " + k.PanelName(),
+		Detail: fmt.Sprintf("What hangs over of %s, flush with the edge, face down on the mat: when the glue is dry, clear of ribbon. Keep the trimmings for gaps.", what)}, facts{leaf: Thing{Element: panel, Part: TrimEdge}, onto: Thing{Element: panel}})
 }
 
 // mountSheets joins the mats from the top down and mounts them on the base.
@@ -191,6 +268,37 @@ func mountSheets(k *maker) {
 		}
 		a, raised := k.held(Act{ID: card.Step{Verb: Mount, Element: t.Element.ID}, Title: strings.ToUpper(t.Name[:1]) + t.Name[1:] + " onto " + name}, t.Element.Bonds)
 		k.add(phaseMount, a, facts{leaf: Thing{Element: t.Element.ID}, onto: on, raised: raised, shy: k.shy(t.Element.Sheet.Paper)})
+	}
+}
+
+// elsewhere makes and puts down what lies inside or on the envelope: when the front is
+// whole.
+func elsewhere(k *maker) {
+	for i, t := range k.Things {
+		e := t.Element
+		where := map[card.Face]string{card.InsideLeft: "inside, on the left", card.InsideRight: "inside, on the right", card.OnEnvelope: "on the envelope"}[e.Face]
+		if where == "" {
+			continue
+		}
+		leaf := Thing{Element: e.ID}
+		switch {
+		case e.Sheet != nil:
+			k.sheet(t)
+		case e.Letters != nil:
+			k.cutLetters(t)
+		}
+		a, raised := k.held(Act{ID: card.Step{Verb: Elsewhere, Element: e.ID}, Title: capitalised(t.Name) + " " + where}, e.Bonds)
+		if e.Sheet != nil && len(e.Bonds) > 0 && !raised && e.Face != card.OnEnvelope {
+			a.Detail += " At its edges only: glue in the middle ripples under the pen."
+		}
+		if e.Face == card.OnEnvelope {
+			a.Detail += " Keep the address space clear: the carrier's current rules go first."
+		}
+		f := facts{leaf: leaf, raised: raised, stack: i}
+		if e.Image != nil {
+			f.leaf = Thing{Element: e.ID, Motif: e.Image.Motif, Colourway: e.Image.Colourway}
+		}
+		k.add(phaseEnd, a, f)
 	}
 }
 

@@ -29,24 +29,27 @@ const (
 
 // Verbs of acts, as their ids name them.
 const (
-	Fold    = "fold"   // cut and score the base
-	Cut     = "cut"    // a sheet, or a piece by its die
-	Trim    = "trim"   // a sheet, when all is printed
-	Ink     = "ink"    // a piece or its sheet
-	Blend   = "blend"  // an ink into a zone of a piece
-	Return  = "return" // once more over the joins of blends
-	Edge    = "edge"   // ink the cut edge
-	Back    = "back"   // ink the back
-	Print   = "print"  // stamp or stencil
-	Mask    = "mask"   // what stands in front
-	Heat    = "heat"   // set ink, melt powder
-	Pop     = "pop"    // pieces out of their sheets
-	Plies   = "plies"  // glue copies into one
-	Glue    = "glue"   // a piece onto another
-	Place   = "place"  // an element onto what carries it
-	Mount   = "mount"  // a mat or the panel
-	Finish  = "finish" // the inside and the envelope
-	wordsOf = "words"  // the part of a sheet that is its words
+	Fold      = "fold"      // cut and score the base
+	Cut       = "cut"       // a sheet, or a piece by its die
+	Trim      = "trim"      // a sheet, when all is printed
+	CutOut    = "cut out"   // a print on card of its own
+	Elsewhere = "elsewhere" // inside, or on the envelope
+	TrimEdge  = "trim edge" // what hangs over the panel
+	Ink       = "ink"       // a piece or its sheet
+	Blend     = "blend"     // an ink into a zone of a piece
+	Return    = "return"    // once more over the joins of blends
+	Edge      = "edge"      // ink the cut edge
+	Back      = "back"      // ink the back
+	Print     = "print"     // stamp or stencil
+	Mask      = "mask"      // what stands in front
+	Heat      = "heat"      // set ink, melt powder
+	Pop       = "pop"       // pieces out of their sheets
+	Plies     = "plies"     // glue copies into one
+	Glue      = "glue"      // a piece onto another
+	Place     = "place"     // an element onto what carries it
+	Mount     = "mount"     // a mat or the panel
+	Finish    = "finish"    // the inside and the envelope
+	wordsOf   = "words"     // the part of a sheet that is its words
 )
 
 // Thing is something acts are done to: a leaf of card, or the ink of a layer on one. A
@@ -80,6 +83,7 @@ type facts struct {
 	heats   []Thing // layers it heats
 	pops    []Thing // leaves it takes out of their sheets
 	onto    Thing   // what a leaf is put onto
+	from    Thing   // the treated sheet it is cut out of
 	raised  bool    // on foam
 	shy     bool    // of a stock that heat warps
 	cutsOut bool    // cuts after everything on its leaf is printed
@@ -146,12 +150,12 @@ func Acts(b *build.Build, patterns []build.Pattern, format func(mm float64) stri
 }
 
 // kinds add the acts of the sorts of things on a card, in the order they are thought of.
-var kinds = []func(*maker){makeSheets, makeImages, putDown, mountSheets, stickGems}
+var kinds = []func(*maker){makeSheets, makeImages, putDown, tieRibbons, trimEdges, mountSheets, stickGems, elsewhere}
 
 // makeSheets makes what is cut before anything else is done to it.
 func makeSheets(k *maker) {
 	for _, t := range k.Things {
-		if t.Element.Sheet != nil && first(t) {
+		if t.Element.Sheet != nil && first(t) && (t.Element.Face == card.Front || t.Element.Face == card.Beside) {
 			k.sheet(t)
 		}
 	}
@@ -167,7 +171,7 @@ func makeImages(k *maker) {
 // putDown lays strips and images on what carries them.
 func putDown(k *maker) {
 	for i, t := range k.Things {
-		if (t.Element.Sheet != nil || t.Element.Image != nil) && t.Element.Face == card.Front && t.Leaf == nil && !t.Outline.Empty() {
+		if (t.Element.Sheet != nil || t.Element.Image != nil || t.Element.Letters != nil) && t.Element.Face == card.Front && t.Leaf == nil && !t.Outline.Empty() {
 			k.put(i)
 		}
 	}

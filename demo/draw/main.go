@@ -1,5 +1,6 @@
 // Command draw writes the demo's art, demo/art/*.svg, from its curves: the
-// hawk-moth die set and the beetle layering stamps. Run: go run ./demo/draw
+// hawk-moth, lantern and shell die sets, the beetle and toadstool layering stamps. Run:
+// go run ./demo/draw
 //
 // Every layer is one group of closed outlines in millimetres, as a person
 // would draw a set; the program reads them through the same importer.
@@ -17,7 +18,8 @@ import (
 )
 
 func main() {
-	for name, groups := range map[string][]group{"hawk-moth": moth(), "beetle": beetle()} {
+	for name, groups := range map[string][]group{"hawk-moth": moth(), "beetle": beetle(), "toadstool": toadstool(), "lantern": lantern(),
+		"fan-shell": fanShell(), "whelk": whelk(), "cockle": cockle(), "tide-tray": tray()} {
 		if err := os.WriteFile("demo/art/"+name+".svg", []byte(svg(groups)), 0o644); err != nil {
 			log.Fatal(err)
 		}
@@ -25,8 +27,9 @@ func main() {
 }
 
 type group struct {
-	name string
-	g    shape.Region
+	name    string
+	g       shape.Region
+	pressed shape.Region // edges of it are pressed in, and not cut
 }
 
 // region turns path data into a region and adds its mirror image across x = 0.
@@ -102,9 +105,9 @@ func moth() []group {
 		return union(shape.Disc(shape.Point{X: 17.4, Y: 10.6}, r), shape.Disc(shape.Point{X: -17.4, Y: 10.6}, r))
 	}
 	return []group{
-		{"Silhouette", silhouette}, {"Hind wings", hind}, {"Hind-wing patches", patch},
-		{"Eyespots", eye(5.6)}, {"Pupils", eye(2.8)},
-		{"Fore wings", fore}, {"Fore-wing bands", bands}, {"Body", trunk}, {"Body stripes", stripes},
+		{name: "Silhouette", g: silhouette}, {name: "Hind wings", g: hind}, {name: "Hind-wing patches", g: patch},
+		{name: "Eyespots", g: eye(5.6)}, {name: "Pupils", g: eye(2.8)},
+		{name: "Fore wings", g: fore}, {name: "Fore-wing bands", g: bands}, {name: "Body", g: trunk}, {name: "Body stripes", g: stripes},
 	}
 }
 
@@ -128,7 +131,7 @@ func beetle() []group {
 		line("M2.6 -16.8 C4 -20 7 -22.6 10.6 -23.4", 1.2, true),
 		shape.Disc(shape.Point{X: 4.2, Y: -14.8}, 1), shape.Disc(shape.Point{X: -4.2, Y: -14.8}, 1),
 	)
-	return []group{{"Step 1, wash", wash}, {"Step 2, shade", shade}, {"Step 3, spots", spots}, {"Step 4, lines and legs", lines}}
+	return []group{{name: "Step 1, wash", g: wash}, {name: "Step 2, shade", g: shade}, {name: "Step 3, spots", g: spots}, {name: "Step 4, lines and legs", g: lines}}
 }
 
 func svg(groups []group) string {
@@ -141,7 +144,11 @@ func svg(groups []group) string {
 	fmt.Fprintf(&s, "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"%.2fmm\" height=\"%.2fmm\" viewBox=\"%.2f %.2f %.2f %.2f\">\n",
 		b.W()+4, b.H()+4, b.Min.X-2, b.Min.Y-2, b.W()+4, b.H()+4)
 	for _, g := range groups {
-		fmt.Fprintf(&s, "<g id=\"%s\"><path fill-rule=\"evenodd\" d=\"%s\"/></g>\n", strings.ReplaceAll(g.name, " ", "_"), g.g.Path())
+		fmt.Fprintf(&s, "<g id=\"%s\"><path fill-rule=\"evenodd\" d=\"%s\"/>", strings.ReplaceAll(g.name, " ", "_"), g.g.Path())
+		if !g.pressed.Empty() {
+			fmt.Fprintf(&s, "<path fill=\"none\" stroke=\"#000\" stroke-width=\"0.1\" stroke-dasharray=\"1 0.6\" d=\"%s\"/>", g.pressed.Path())
+		}
+		s.WriteString("</g>\n")
 	}
 	s.WriteString("</svg>\n")
 	return s.String()

@@ -77,9 +77,8 @@ func Write(out io.Writer, set kit.Set, opts ...Option) error {
 		}
 		fmt.Fprintf(&b, `<g id="%s" data-name="%s"><path %s d="%s"/>`, escape(p.part.ID), escape(p.part.Label), style, path(p.part.Outline.Move(p.by)))
 		if p.part.Lines != "" {
-			// Pressed and stitched lines are not cut: they stand in a group that
-			// holds no closed shape.
-			fmt.Fprintf(&b, `<path fill="none" stroke="#9a2f2b" stroke-width="0.1" transform="translate(%.3f %.3f)" d="%s"/>`, p.by.X, p.by.Y, escape(p.part.Lines))
+			// Pressed and stitched lines are not cut: they are dashed, and are read so again.
+			fmt.Fprintf(&b, `<path fill="none" stroke="#9a2f2b" stroke-width="0.1" stroke-dasharray="1 0.6" transform="translate(%.3f %.3f)" d="%s"/>`, p.by.X, p.by.Y, escape(p.part.Lines))
 		}
 		b.WriteString("</g>\n")
 	}

@@ -37,8 +37,16 @@ func frontAt(p *paper, c card.Card, k kit.Kit, pl plan.Plan, at place, bare bool
 	}
 	if bare {
 		p.rect(at.x, at.y, c.Base.W*at.k, c.Base.H*at.k, hex(base), rule, 0.1)
+		if g := pl.Build.Leaf; !g.Empty() {
+			p.region(g, at, hex(base), rule, 0.15)
+		}
+		for _, d := range pl.Build.Base.Drawn {
+			for _, f := range d.Films {
+				p.region(pl.Build.Base.Place(f.Region), at, hex(f.Colour), none, 0)
+			}
+		}
 	}
-	for _, s := range pl.Stood {
+	for _, s := range slices.SortedFunc(slices.Values(pl.Stood), func(a, b depth.Stood) int { return a.Turn - b.Turn }) {
 		fill := s.Top
 		if s.ID.Part == "" {
 			fill = s.Body
@@ -47,12 +55,36 @@ func frontAt(p *paper, c card.Card, k kit.Kit, pl plan.Plan, at place, bare bool
 		if s.Thick > 0 {
 			edge, width = color.RGBA{130, 130, 130, 255}, 0.08
 		}
-		p.region(s.Outline, at, hex(fill), edge, width)
+		ink := hex(fill)
+		if s.Clear {
+			ink = veil(ink, look.NewStock(k).Hides(s.Stock))
+		}
+		p.region(s.Outline, at, ink, edge, width)
+		if len(s.Films) > 0 {
+			if t := thingOf(pl, s.ID.Element); t != nil {
+				for _, f := range s.Films {
+					p.region(t.Place(f.Region), at, hex(f.Colour), none, 0)
+				}
+			}
+			p.region(s.Outline, at, none, edge, width)
+		}
 		if err := p.shades(s.Outline, at, blendsOf(pl, c, s)); err != nil {
 			return err
 		}
-		if err := words(p, c, k, pl, s.ID.Element, at); err != nil {
-			return err
+	}
+	return nil
+}
+
+// veil is the colour of a see-through leaf that hides a share of what lies behind.
+func veil(c color.RGBA, k float64) color.RGBA {
+	return color.RGBA{uint8(k * float64(c.R)), uint8(k * float64(c.G)), uint8(k * float64(c.B)), uint8(k * 255)}
+}
+
+// thingOf is what a plan has built of an element.
+func thingOf(pl plan.Plan, element string) *build.Thing {
+	for i := range pl.Build.Things {
+		if t := &pl.Build.Things[i]; t.Element.ID == element {
+			return t
 		}
 	}
 	return nil
@@ -72,7 +104,7 @@ func blendsOf(pl plan.Plan, c card.Card, s depth.Stood) []look.Blend {
 				}
 				for _, l := range w.Layers {
 					if l.ID == s.ID.Part {
-						return turnedZones(l.Blends, e.Place.Turn)
+						return turnedZones(l.Blends, e.Place)
 					}
 				}
 			}
@@ -83,11 +115,16 @@ func blendsOf(pl plan.Plan, c card.Card, s depth.Stood) []look.Blend {
 
 // turnedZones names the zones of an image as it lies turned on the card, to the
 // nearest quarter turn.
-func turnedZones(bs []look.Blend, deg float64) []look.Blend {
+func turnedZones(bs []look.Blend, at card.Place) []look.Blend {
 	round := []card.Zone{card.Tip, card.Right, card.Foot, card.Left}
-	quarters := ((int(math.Round(deg/90)) % 4) + 4) % 4
+	quarters := ((int(math.Round(at.Turn/90)) % 4) + 4) % 4
 	out := slices.Clone(bs)
 	for i := range out {
+		if at.Mirror && out[i].Zone == card.Left {
+			out[i].Zone = card.Right
+		} else if at.Mirror && out[i].Zone == card.Right {
+			out[i].Zone = card.Left
+		}
 		if k := slices.Index(round, out[i].Zone); k >= 0 {
 			out[i].Zone = round[(k+quarters)%4]
 		}
@@ -114,42 +151,6 @@ func (p *paper) shades(g shape.Region, at place, bs []look.Blend) error {
 			c = color.RGBA{uint8(k * float64(c.R)), uint8(k * float64(c.G)), uint8(k * float64(c.B)), uint8(k * 255)}
 			p.region(band.Region, at, c, none, 0)
 		}
-	}
-	return nil
-}
-
-// placedBox is the box of a sheet as it lies on the front; nil where it does not.
-func placedBox(pl plan.Plan, id string) *shape.Box {
-	for _, s := range pl.Stood {
-		if s.ID == (build.ID{Element: id}) {
-			b := s.Outline.Bounds()
-			return &b
-		}
-	}
-	return nil
-}
-
-// words writes the text of a strip on it.
-func words(p *paper, c card.Card, k kit.Kit, pl plan.Plan, id string, on place) error {
-	for _, e := range c.Elements {
-		if e.ID != id || e.Sheet == nil || e.Sheet.Words() == nil || e.Sheet.Words().Text == "" {
-			continue
-		}
-		t := e.Sheet.Words()
-		path, w, err := lettering(p.f.text, t.Letter, t.Text)
-		if err != nil {
-			return err
-		}
-		at := e.Place
-		if b := placedBox(pl, id); e.Inset != nil && b != nil {
-			at = card.Place{X: b.Centre().X, Y: b.Centre().Y}
-		}
-		ink := "#26282b"
-		if i, ok := k.Ink(t.Ink); ok && i.Dry != "" {
-			ink = i.Dry
-		}
-		m := canvas.Identity.Translate(on.x+at.X*on.k, p.h-(on.y+at.Y*on.k)).Scale(on.k, on.k).Rotate(-e.Place.Turn).Translate(-w/2, -t.Letter/2)
-		p.path(path.Transform(m), hex(ink), none, 0)
 	}
 	return nil
 }

@@ -1,11 +1,16 @@
 package sheet
 
 import (
+	"fmt"
 	"slices"
 	"strings"
 	"unicode"
 
 	"github.com/tdewolff/canvas"
+
+	"ochrestone/core/layout"
+	"ochrestone/core/memory"
+	"ochrestone/core/shape"
 )
 
 // Has reports whether the shipped typefaces can draw a letter. Blanks are drawn by
@@ -45,16 +50,66 @@ func drawable(text string) string {
 	}, text)
 }
 
-// Width is how wide a line of words comes out with capitals of a height, mm; 0 where
-// nothing of it can be drawn.
-func Width(text string, letter float64) float64 {
+// Face is the typeface that words on cards are drawn with.
+type Face struct{}
+
+// Has reports whether it can draw a letter.
+func (Face) Has(r rune) bool { return Has(r) }
+
+// lineKey is a line of text at a size.
+type lineKey struct {
+	text    string
+	capital float64
+}
+
+// line is one as it was set.
+type line struct {
+	letters []layout.SetLetter
+	wide    float64
+}
+
+// mostLines is how many lines and letters are remembered.
+const mostLines = 2000
+
+var lines = memory.New[lineKey, line](mostLines)
+
+// Line sets a text in one line with its kerning, capitals so high in mm. What the typeface
+// lacks is left out; an empty line has no letters and no width.
+func (Face) Line(text string, capital float64) ([]layout.SetLetter, float64) {
+	l, err := lines.Get(lineKey{text, capital}, func() (line, error) { return setLine(text, capital) })
+	if err != nil {
+		return nil, 0
+	}
+	return slices.Clone(l.letters), l.wide
+}
+
+func setLine(text string, capital float64) (line, error) {
 	f, err := loadFonts()
 	if err != nil {
-		return 0
+		return line{}, err
 	}
-	_, w, err := lettering(f.text, letter, text)
-	if err != nil {
-		return 0
+	text = drawable(text)
+	face := f.text.Face(100*ptPerMM, inkText)
+	high := face.Metrics().CapHeight
+	if high <= 0 {
+		high = 70
 	}
-	return w
+	k := capital / high
+	out := line{wide: k * face.TextWidth(text)}
+	so := ""
+	for _, r := range text {
+		so += string(r)
+		if unicode.IsSpace(r) {
+			continue
+		}
+		path, wide, err := face.ToPath(string(r))
+		if err != nil {
+			return out, fmt.Errorf("draw the letter %q: %w", r, err)
+		}
+		// A letter ends where the line up to it ends, so that kerning has moved it.
+		x := k * (face.TextWidth(so) - wide)
+		g := shape.FromPath(path.Scale(k, -k), true)
+		out.letters = append(out.letters, layout.SetLetter{Letter: string(r), Region: g.Move(shape.Point{X: x})})
+	}
+	return out, nil
 }

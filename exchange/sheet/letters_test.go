@@ -31,7 +31,7 @@ func TestAStripWithMissingLetters(t *testing.T) {
 				c.Elements[i].Sheet.Words().Text = text
 			}
 		}
-		return plan.Of(c, k, plan.Typeface(Has, Width))
+		return plan.Of(c, k, plan.Typeface(Face{}))
 	}
 	p := set("thanks")
 	require.NoError(t, FrontSVG(&without, c, k, p))

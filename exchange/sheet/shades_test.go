@@ -21,7 +21,7 @@ import (
 func TestZonesTurnWithTheImage(t *testing.T) {
 	in := []look.Blend{{Zone: card.Tip}, {Zone: card.Left}, {Zone: card.Rim}, {Zone: card.AllOver}}
 	zones := func(deg float64) (out []card.Zone) {
-		for _, b := range turnedZones(in, deg) {
+		for _, b := range turnedZones(in, card.Place{Turn: deg}) {
 			out = append(out, b.Zone)
 		}
 		return out

@@ -120,7 +120,11 @@ func TestTheWorkSheetIsShortAndSaysThingsOnce(t *testing.T) {
 				var pages int
 				_, err = fmt.Sscan(regexp.MustCompile(`Pages:\s+(\d+)`).FindStringSubmatch(string(info))[1], &pages)
 				require.NoError(t, err)
-				assert.LessOrEqual(t, pages, 4)
+				most := 4
+				if len(c.Elements) > 8 {
+					most = 5 // a dozen things take their steps
+				}
+				assert.LessOrEqual(t, pages, most)
 				out, err := exec.Command(tool, "-raw", file, "-").Output()
 				require.NoError(t, err)
 				all := strings.Join(strings.Fields(string(out)), " ")

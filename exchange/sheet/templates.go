@@ -193,7 +193,7 @@ type Mask struct {
 // in a row.
 func WriteMasks(w io.Writer, masks []Mask, inset float64, opts ...Option) error {
 	if len(masks) == 0 {
-		return &ErrJig{"No printed images overlap on the panel: nothing needs a mask.", "Move one behind another in Front, or leave the masks."}
+		return &ErrJig{"No printed images overlap on the panel, and no piece has a second colour that is masked: nothing needs a mask.", "Move one behind another in Front, or leave the masks."}
 	}
 	type put struct {
 		x, y float64
@@ -212,7 +212,7 @@ func WriteMasks(w io.Writer, masks []Mask, inset float64, opts ...Option) error 
 		tall = math.Max(tall, b.H())
 	}
 	return template(w, opts, "Masks, in printing order",
-		fmt.Sprintf("Measure the check bar first. What stands in front is printed first: print 1, lay mask 1 on it, and print what is named with it right over the mask's edge; then go on. Each mask is %s smaller than its print all round, so that no white line is left between. Cut them from masking paper or thin paper with low-tack glue; mind the blade.", fmt.Sprintf("%.2g mm", inset)),
+		fmt.Sprintf("Measure the check bar first. What stands in front is printed first: print 1, lay mask 1 on it, and print what is named with it right over the mask's edge; then go on. Each mask of a print is %s smaller than it all round, so that no white line is left between; one for a second colour ends on its line. Cut them from masking paper or thin paper with low-tack glue; mind the blade.", fmt.Sprintf("%.2g mm", inset)),
 		wide, y+tall+9, func(g *guide, top float64) {
 			p := g.p
 			left := (g.size.W - wide) / 2

@@ -78,6 +78,8 @@ func (r *reader) inherit(t xml.StartElement, s state, line int) (state, error) {
 			s.thinFill = share(v) == 0
 		case "stroke":
 			s.stroked = !clear(v)
+		case "stroke-dasharray":
+			s.dashed = v != "none" && strings.Trim(v, "0 ,.px%") != ""
 		case "stroke-opacity":
 			s.thinStroke = share(v) == 0
 		case "stroke-width":

@@ -18,6 +18,7 @@ type layer struct {
 	line   int
 	pieces []piece
 	path   shape.Region
+	lines  strings.Builder // pressed into it, path data of M and L in mm
 }
 
 // piece is one outline in mm as it was drawn, not settled yet.
@@ -115,6 +116,16 @@ func (r *reader) add(t xml.StartElement, s state, p *canvas.Path, line int) erro
 		r.note(line, at, "is squeezed to nothing by a transform and was left out")
 		return nil
 	}
+	if s.dashed && s.stroked && noFill && s.collect == nil {
+		// A dashed line in the group of a piece is pressed into it, and not cut; one by itself
+		// into the piece before it.
+		if s.into == nil && len(r.layers) > 0 {
+			s.into = r.layers[len(r.layers)-1]
+		}
+		if s.into != nil {
+			return r.press(s, p, at, line)
+		}
+	}
 	closed := &canvas.Path{}
 	for _, sub := range p.Split() {
 		if !sub.Closed() {
@@ -161,3 +172,19 @@ func (r *reader) add(t xml.StartElement, s state, p *canvas.Path, line int) erro
 
 // wideLine is the width of a line, mm, that is worth a word.
 const wideLine = 0.8
+
+// press adds lines that are pressed into the piece they stand in the group of.
+func (r *reader) press(s state, p *canvas.Path, at string, line int) error {
+	out := p.Transform(s.m)
+	b := out.FastBounds()
+	if far := max(math.Abs(b.X0), math.Abs(b.X1), math.Abs(b.Y0), math.Abs(b.Y1)); !(far <= maxReach) {
+		return &Problem{at, line, fmt.Sprintf("It lies %.1f m from the corner of the page.", far/1000), "Move it onto the page in the drawing program, or delete it."}
+	}
+	d, err := shape.ScaleLines(out.ToSVG(), 1)
+	if err != nil {
+		r.note(line, at, "is a pressed line that cannot be read, and was left out")
+		return nil
+	}
+	s.into.lines.WriteString(d)
+	return nil
+}

@@ -6,7 +6,8 @@
 // mm, cm, in, pt, pc, px (at 96 to the inch) and percentages; transforms as
 // attributes and as properties, with their origin; path, rect, circle, ellipse,
 // polygon, polyline; fill rules; clip paths; style sheets with classes; use of
-// other elements; cut lines without fill. Refused, with the element and line
+// other elements; cut lines without fill; dashed lines in the group of a
+// piece, which are pressed into it. Refused, with the element and line
 // named: scripts, entities, links to elsewhere. Passed over with a note: what is
 // hidden or draws nothing, text, pictures, masks, open lines, outlines drawn twice.
 package svgin
@@ -168,7 +169,7 @@ func (r *reader) parts() ([]kit.Part, error) {
 		if err := l.path.Storable(); err != nil {
 			return nil, &Problem{l.name, l.line, capital(err.Error()) + ".", "Simplify it in the drawing program."}
 		}
-		parts = append(parts, kit.Part{ID: fmt.Sprintf("p%d", len(parts)+1), Label: l.name, Outline: l.path, Copies: 1, Rank: 1})
+		parts = append(parts, kit.Part{ID: fmt.Sprintf("p%d", len(parts)+1), Label: l.name, Outline: l.path, Lines: l.lines.String(), Copies: 1, Rank: 1})
 	}
 	if len(parts) == 0 {
 		return nil, &Problem{What: "There is no closed outline in the drawing.", Mend: "Draw each layer as a closed shape or a group of closed shapes."}

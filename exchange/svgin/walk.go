@@ -41,6 +41,7 @@ type state struct {
 	thinFill   bool
 	stroked    bool
 	thinStroke bool
+	dashed     bool
 	wide       float64 // of a stroke, user units
 	invisible  bool
 	unseen     string    // why the element itself is not seen

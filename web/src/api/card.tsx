@@ -95,6 +95,8 @@ interface Batch {
 	ticks?: Record<string, boolean>;
 	send: (now: View) => Promise<(v: View) => View>;
 	settle: (() => void)[];
+	/** It went out once: it may have been made though no answer came, so nothing is added to it. */
+	sent?: boolean;
 }
 
 /** What is made and not answered yet. */
@@ -135,6 +137,7 @@ export function CardProvider({ id, children, empty }: { id: string; children: Re
 			for (let batch = batches.current[0]; batch; batch = batches.current[0]) {
 				const now = queries.getQueryData<View>(keys.card(id));
 				if (!now) break;
+				batch.sent = true;
 				const made = await batch.send(now);
 				queries.setQueryData<View>(keys.card(id), (v) => made(v ?? now));
 				batches.current.shift();
@@ -185,15 +188,16 @@ export function CardProvider({ id, children, empty }: { id: string; children: Re
 		(edits: Edit | Edit[], gesture?: string) =>
 			new Promise<void>((settle) => {
 				const list = Array.isArray(edits) ? edits : [edits];
-				// The first batch is on its way; a later one of the same gesture takes more in.
+				// One that has not gone out yet takes more of the same gesture in.
 				const last = batches.current.at(-1);
-				if (last && gesture && last.gesture === gesture && (batches.current.length > 1 || !busy.current)) {
+				if (last && gesture && last.gesture === gesture && !last.sent) {
 					last.edits.push(...list);
 					last.settle.push(settle);
 					count();
 					send();
 					return;
 				}
+				const name = `${Date.now()} ${Math.random()}`;
 				const batch: Batch = {
 					edits: [...list],
 					gesture,
@@ -203,7 +207,7 @@ export function CardProvider({ id, children, empty }: { id: string; children: Re
 							await ok(
 								api.POST("/api/cards/{id}/edits", {
 									params: { path: { id }, header: { "If-Match": etag(now) } },
-									body: { edits: batch.edits, gesture },
+									body: { edits: batch.edits, gesture, batch: name },
 									keepalive: true,
 								}),
 							),

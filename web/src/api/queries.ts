@@ -86,14 +86,51 @@ export const useRing = (unit: string, query: { turns: number; width: number; gap
 		queryFn: () => ok(api.GET("/api/ring", { params: { query } })),
 	}).data;
 
-export type LayoutKind = "ring" | "row" | "grid";
+export type LayoutKind = "ring" | "two rings" | "row" | "grid" | "frame" | "scatter" | "field" | "twin" | "middle" | "weight";
+
+/** What an element lies over and beneath. */
+export const useMeetings = (id: string, version: number, element: string) =>
+	useQuery({
+		queryKey: ["meetings", id, version, element],
+		placeholderData: keepPreviousData,
+		queryFn: () => ok(api.GET("/api/cards/{id}/meetings", { params: { path: { id }, query: { element } } })),
+	}).data;
+
+/** The seats of a sheet, and what fits into them. */
+export const useSeats = (id: string, version: number, element: string) =>
+	useQuery({
+		queryKey: ["seats", id, version, element],
+		placeholderData: keepPreviousData,
+		queryFn: () => ok(api.GET("/api/cards/{id}/seats", { params: { path: { id }, query: { element } } })),
+	}).data;
+
+/** Where an element may be drawn to while it is moved. */
+export const useSnaps = (id: string, version: number, element: string) =>
+	useQuery({
+		queryKey: ["snaps", id, version, element],
+		enabled: element !== "",
+		retry: false,
+		queryFn: () => ok(api.GET("/api/cards/{id}/snaps", { params: { path: { id }, query: { element } } })),
+	}).data;
 
 /** How several of an element would be laid, and how many it takes. */
 export const useLayout = (
 	id: string,
 	version: number,
 	unit: string,
-	query: { element: string; kind: LayoutKind; n: number; rows: number; radius: number; gap: number; alternate: boolean },
+	query: {
+		element: string;
+		kind: LayoutKind;
+		n: number;
+		rows: number;
+		radius: number;
+		gap: number;
+		inside: number;
+		with: string[];
+		keep: string;
+		seed: number;
+		alternate: boolean;
+	},
 ) =>
 	useQuery({
 		queryKey: ["layout", id, version, unit, query],

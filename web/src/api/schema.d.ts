@@ -116,7 +116,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** How several of an element are laid: a ring, a row, a grid */
+        /** How several of an element are laid: rings, rows, frames, fields */
         get: operations["lay-many"];
         put?: never;
         post?: never;
@@ -135,6 +135,23 @@ export interface paths {
         };
         /** Corners of the printed layers to point at in a picture */
         get: operations["point-marks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/meetings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What an element lies over and beneath, and which of its parts may cross the other way */
+        get: operations["meetings"];
         put?: never;
         post?: never;
         delete?: never;
@@ -279,6 +296,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cards/{id}/seats": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The seats of a sheet, and how the images of the card fit into them */
+        get: operations["seats"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cards/{id}/section": {
         parameters: {
             query?: never;
@@ -288,6 +322,23 @@ export interface paths {
         };
         /** Side view along a cut */
         get: operations["section"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/snaps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where an element may be drawn to while it is moved */
+        get: operations["snaps"];
         put?: never;
         post?: never;
         delete?: never;
@@ -922,7 +973,28 @@ export interface components {
             /** @description set id */
             set: string;
         };
+        AddLetters: {
+            /** @description none: hello */
+            text?: string;
+        };
         AddMat: Record<string, never>;
+        AddOpening: {
+            element: string;
+            /**
+             * @description none with a text
+             * @enum {string}
+             */
+            kind?: "rectangle" | "oval" | "arch" | "scalloped" | "wavy" | "fishtail" | "notched" | "pointed" | "slanted" | "tag" | "fringe" | "die part";
+            part?: string;
+            /** @description of a die part */
+            set?: string;
+            text?: string;
+        };
+        AddRibbon: Record<string, never>;
+        AddSheet: {
+            /** @enum {string} */
+            as: "plain sheet" | "frame" | "panel with a window" | "circle" | "tag" | "banner" | "band" | "fringe" | "sticker" | "vellum leaf";
+        };
         AddStrip: {
             /** @description none: thank you */
             text?: string;
@@ -950,6 +1022,25 @@ export interface components {
             /** @description leaves time to move the part */
             wiggle: boolean;
         };
+        Again: {
+            /** @description empty takes one that says what it is */
+            label?: string;
+            /** @description the layer whose part is used again */
+            layer: string;
+            motif: string;
+            /** @description one region of it in another colour; without a line it is parted along its longest pressed line, or across its middle */
+            region?: components["schemas"]["Region"];
+            /**
+             * Format: double
+             * @description a copy so far along, its end trimmed off and put on at the other, mm
+             */
+            shifted?: number;
+            /**
+             * Format: double
+             * @description a back traced round it so much larger, below 0 smaller, mm: it goes right beneath the layer
+             */
+            traced?: number;
+        };
         Apart: {
             id: string;
             /** @description cards, or a kind of kit item */
@@ -957,6 +1048,23 @@ export interface components {
             /** @description as far as it can be told */
             name: string;
             why: string;
+        };
+        Around: {
+            /**
+             * Format: double
+             * @description that shows all round, mm
+             */
+            border: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            h: number;
+            /**
+             * Format: double
+             * @description of the panel, mm
+             */
+            w: number;
         };
         Aside: {
             /** @description what caused it then; another cause brings it back */
@@ -1000,9 +1108,38 @@ export interface components {
              */
             zone?: "all over" | "rim" | "foot" | "tip" | "left side" | "right side";
         };
+        Band: {
+            /** @description ink id */
+            ink: string;
+            /**
+             * Format: double
+             * @description mm
+             */
+            w: number;
+        };
+        Bands: {
+            bands: components["schemas"]["Band"][];
+            /**
+             * Format: double
+             * @description of bare card between them: the width of the tape, mm
+             */
+            gap?: number;
+            /**
+             * Format: double
+             * @description where the first begins, from the top of the sheet, or from its left where they stand upright, mm
+             */
+            start?: number;
+            /** @description they stand upright */
+            up?: boolean;
+        };
         Base: {
             /** @description envelope id */
             envelope: string;
+            /**
+             * Format: double
+             * @description of a holder: how deep its flap is, mm
+             */
+            flap?: number;
             /** @enum {string} */
             fold: "side" | "top";
             /** @description id of a known format, or custom */
@@ -1012,8 +1149,27 @@ export interface components {
              * @description closed height, mm
              */
             h: number;
+            /** @description outline of the front leaf; none: the plain rectangle */
+            leaf?: components["schemas"]["Outline"];
+            /**
+             * @description none: folded
+             * @enum {string}
+             */
+            make?: "folded" | "flat" | "holder";
             /** @description cardstock id */
             paper: string;
+            /**
+             * Format: double
+             * @description of a holder: how deep its pocket is, mm
+             */
+            pocket?: number;
+            /**
+             * Format: double
+             * @description by how much the front leaf is shorter than the back, away from the fold, mm
+             */
+            short?: number;
+            /** @description what is done to the front leaf, in order; places from its middle */
+            treatments?: components["schemas"]["Treatment"][] | null;
             /**
              * Format: double
              * @description closed width, mm
@@ -1076,6 +1232,11 @@ export interface components {
             base: components["schemas"]["Base"];
             /** @description everything on it, lowest first */
             elements: components["schemas"]["Element"][];
+            /**
+             * @description the side light falls from on the front; none: nobody minds
+             * @enum {string}
+             */
+            light?: "left" | "right";
             /** @description the images made for this card */
             motifs: components["schemas"]["Motif"][];
             /** @description the person's own order of work, where it differs */
@@ -1241,6 +1402,58 @@ export interface components {
             colourway: string;
             motif: string;
         };
+        Crop: {
+            /**
+             * Format: double
+             * @description mm
+             */
+            h: number;
+            /**
+             * Format: double
+             * @description cut off at its left, mm
+             */
+            left: number;
+            /** @description the sheet that is cropped */
+            name: string;
+            /**
+             * Format: double
+             * @description cut off at its top, mm
+             */
+            top: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            w: number;
+        };
+        CutFrom: {
+            /** @description the sheet, by its element */
+            sheet: string;
+            /**
+             * Format: double
+             * @description clockwise, degrees
+             */
+            turn?: number;
+            /**
+             * Format: double
+             * @description to the right of the sheet's middle, mm
+             */
+            x?: number;
+            /**
+             * Format: double
+             * @description down, mm
+             */
+            y?: number;
+        };
+        Cutout: {
+            /**
+             * Format: double
+             * @description of bare card round the print, mm
+             */
+            margin?: number;
+            /** @description cardstock id */
+            paper: string;
+        };
         Data: {
             /** @description what cannot be read and is set apart */
             apart: components["schemas"]["Apart"][];
@@ -1266,21 +1479,41 @@ export interface components {
             /** Format: double */
             thinY: number;
         };
+        Edged: {
+            /** @description ink id */
+            ink: string;
+            /**
+             * Format: double
+             * @description of the border, mm
+             */
+            w: number;
+        };
         Edit: {
             addColourways?: components["schemas"]["AddColourways"];
             addGems?: components["schemas"]["AddGems"];
             addImage?: components["schemas"]["AddImage"];
+            addLetters?: components["schemas"]["AddLetters"];
             addMat?: components["schemas"]["AddMat"];
+            addOpening?: components["schemas"]["AddOpening"];
+            addRibbon?: components["schemas"]["AddRibbon"];
+            addSheet?: components["schemas"]["AddSheet"];
             addStrip?: components["schemas"]["AddStrip"];
             addTurned?: components["schemas"]["AddTurned"];
+            again?: components["schemas"]["Again"];
+            around?: components["schemas"]["Around"];
             base?: components["schemas"]["SetBase"];
             copyColourway?: components["schemas"]["CopyColourway"];
+            cutout?: components["schemas"]["SetCutout"];
+            face?: components["schemas"]["SetFace"];
             finish?: components["schemas"]["SetFinish"];
+            flush?: components["schemas"]["Flush"];
             format?: components["schemas"]["SetFormat"];
             gems?: components["schemas"]["SetGems"];
             hold?: components["schemas"]["Hold"];
             lay?: components["schemas"]["Lay"];
             layer?: components["schemas"]["SetLayer"];
+            letters?: components["schemas"]["SetLetters"];
+            light?: components["schemas"]["SetLight"];
             move?: components["schemas"]["Move"];
             order?: components["schemas"]["Reorder"];
             put?: components["schemas"]["Put"];
@@ -1290,13 +1523,21 @@ export interface components {
             rename?: components["schemas"]["Rename"];
             repeat?: components["schemas"]["Repeat"];
             replace?: components["schemas"]["Replace"];
+            ribbon?: components["schemas"]["SetRibbon"];
             school?: components["schemas"]["SetSchool"];
             setAside?: components["schemas"]["Aside"];
+            shadeOther?: components["schemas"]["ShadeOther"];
             sheet?: components["schemas"]["SetSheet"];
             shift?: components["schemas"]["Shift"];
             shiftLayer?: components["schemas"]["ShiftLayer"];
+            together?: components["schemas"]["Together"];
+            treat?: components["schemas"]["Treat"];
+            tucks?: components["schemas"]["SetTucks"];
+            twin?: components["schemas"]["Twin"];
         };
         EditsInBody: {
+            /** @description a name for these edits that is used once: sent again because the answer was lost, they are not made twice */
+            batch?: string;
             /** @description made one after another, all or none */
             edits: components["schemas"]["Edit"][];
             /** @description edits of one gesture, such as a key held down, are one step to undo */
@@ -1307,17 +1548,25 @@ export interface components {
             bonds?: components["schemas"]["Bond"][] | null;
             /** @enum {string} */
             face: "front" | "inside left" | "inside right" | "envelope" | "beside";
+            /** @description what hangs over what carries it is trimmed off from the back when the glue is dry */
+            flush?: boolean;
             gems?: components["schemas"]["Gems"];
+            /** @description elements of one group are taken and moved together */
+            group?: string;
             id: string;
             image?: components["schemas"]["Image"];
             /** @description instead of a place and size: so much of what carries it shows on each side */
             inset?: components["schemas"]["Margins"];
+            letters?: components["schemas"]["Letters"];
             /** @description what the person calls it; empty takes what it is */
             name?: string;
             /** @description the element that carries it; empty: the face itself */
             on?: string;
             place: components["schemas"]["Place"];
+            ribbon?: components["schemas"]["Ribbon"];
             sheet?: components["schemas"]["Sheet"];
+            /** @description parts of it that cross another element the other way than the rest */
+            tucks?: components["schemas"]["Tuck"][] | null;
         };
         Envelope: {
             /**
@@ -1378,6 +1627,39 @@ export interface components {
              * @example https://example.com/errors/example
              */
             type: string;
+        };
+        Fade: {
+            /** @enum {string} */
+            from: "all over" | "left" | "right" | "top" | "foot" | "top left" | "top right" | "bottom left" | "bottom right" | "edge" | "middle" | "spot" | "round an image";
+            /** @description ink ids, from where it begins */
+            inks: string[];
+            /**
+             * Format: double
+             * @description how far it goes before it has faded out, mm
+             */
+            reach: number;
+            /** @description of a glow: the image it goes round, by its element; it follows where that is laid */
+            round?: string;
+            /**
+             * Format: int64
+             * @description how often it is gone over; 0 counts as 1
+             */
+            strikes?: number;
+            /**
+             * Format: double
+             * @description clockwise, degrees
+             */
+            turn?: number;
+            /**
+             * Format: double
+             * @description to the right of the sheet's middle, mm
+             */
+            x?: number;
+            /**
+             * Format: double
+             * @description down, mm
+             */
+            y?: number;
         };
         Feature: {
             /**
@@ -1460,6 +1742,19 @@ export interface components {
             /** @description what the eye forgives between colours a plain step apart */
             limits: components["schemas"]["Limits"];
         };
+        Flap: {
+            /**
+             * Format: double
+             * @description mm
+             */
+            depth: number;
+            /** @enum {string} */
+            side: "left" | "top";
+        };
+        Flush: {
+            elements: string[];
+            on: boolean;
+        };
         Forgive: {
             /**
              * Format: double
@@ -1497,6 +1792,30 @@ export interface components {
              * @description across, mm
              */
             size: number;
+        };
+        Glaze: {
+            /** @enum {string} */
+            kind: "glaze" | "shimmer spray" | "fixative";
+            /**
+             * Format: double
+             * @description within so far of the spot; 0: all over, mm
+             */
+            reach?: number;
+            /**
+             * Format: double
+             * @description clockwise, degrees
+             */
+            turn?: number;
+            /**
+             * Format: double
+             * @description to the right of the sheet's middle, mm
+             */
+            x?: number;
+            /**
+             * Format: double
+             * @description down, mm
+             */
+            y?: number;
         };
         Habit: {
             /**
@@ -1597,6 +1916,8 @@ export interface components {
         Image: {
             /** @description colourway id */
             colourway: string;
+            /** @description printed on card of its own and cut out; none: printed on what carries it */
+            cutout?: components["schemas"]["Cutout"];
             /** @description motif id */
             motif: string;
         };
@@ -1748,12 +2069,15 @@ export interface components {
              * @description pieces it takes
              */
             count: number;
-            edit: components["schemas"]["Edit"];
+            /** @description that lay it */
+            edits: components["schemas"]["Edit"][];
             /**
              * Format: double
              * @description between neighbours, mm; negative: they overlap
              */
             gap: number;
+            /** @description middles of what stays bare, from the face's top left, mm */
+            gaps: components["schemas"]["Offset"][];
             /** @description what will be seen, and what to do */
             notes: string[];
             say: string;
@@ -1792,6 +2116,18 @@ export interface components {
              * @description tone rank
              */
             rank: number;
+            /** @description only one colour region of its part */
+            region?: components["schemas"]["Region"];
+            /**
+             * Format: double
+             * @description put on so far along the longer way of its part, the end trimmed off and put on at the other, mm
+             */
+            shifted?: number;
+            /**
+             * Format: double
+             * @description traced round its part so much larger, below 0 smaller, and cut by hand, mm
+             */
+            traced?: number;
         };
         LayerMarks: {
             label: string;
@@ -1820,6 +2156,56 @@ export interface components {
             /** Format: double */
             mm: number;
             shown: string;
+        };
+        Letters: {
+            /** @description spacer id of foam sheet, or adhesive id of adhesive sheet, cut with them */
+            backing?: string;
+            /** @description the loose middles of closed letters are left out */
+            bare?: boolean;
+            /**
+             * Format: double
+             * @description radius of the arc they stand on, mm; below 0 they hang in it; 0: straight
+             */
+            bend?: number;
+            /**
+             * Format: double
+             * @description up and down off the line in turn, mm
+             */
+            bounce?: number;
+            /**
+             * Format: double
+             * @description drawn letters are made as large as fills this width, mm; 0: as high as said
+             */
+            fit?: number;
+            /** @description cut out of a sheet beside the card, so that its bands run on through the word; none: plain card */
+            from?: components["schemas"]["CutFrom"];
+            /**
+             * Format: double
+             * @description between neighbours at their nearest, mm
+             */
+            gap?: number;
+            /** @description cardstock id */
+            paper: string;
+            /**
+             * Format: int64
+             * @description how often every letter is cut and stacked; 0 counts as 1
+             */
+            plies?: number;
+            /** @description alphabet of dies: a set whose parts are labelled with their letters; none: drawn letters */
+            set?: string;
+            /** @description a larger copy beneath, of another card */
+            shadow?: components["schemas"]["Shadow"];
+            /**
+             * Format: double
+             * @description height of a capital, mm; dies keep their own size
+             */
+            size: number;
+            /**
+             * Format: double
+             * @description between words, mm; 0 takes a third of the height
+             */
+            space?: number;
+            text: string;
         };
         Limit: {
             name: string;
@@ -2127,6 +2513,38 @@ export interface components {
             /** @description the first is what the others are measured against */
             layers: components["schemas"]["LayerMarks"][];
         };
+        Meeting: {
+            /** @description it lies over the element */
+            above: boolean;
+            id: string;
+            label: string;
+            parts: components["schemas"]["MeetingPart"][];
+            /**
+             * Format: double
+             * @description share of the lower of the two that is left to see of all that lies over it, 0 to 1
+             */
+            shows: number;
+        };
+        MeetingPart: {
+            id: string;
+            /** @description asked for, and it cannot be: it would go in a circle */
+            impossible?: boolean;
+            label: string;
+            /** @description it crosses the other way than the rest */
+            other: boolean;
+            /** @description it goes over the other, by itself or with what carries it */
+            over: boolean;
+            /**
+             * Format: double
+             * @description on the front, mm
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            y: number;
+        };
         Mend: {
             edits: components["schemas"]["Edit"][];
             label: string;
@@ -2199,30 +2617,72 @@ export interface components {
              */
             y: number;
         };
+        Opening: {
+            /**
+             * Format: double
+             * @description how deep waves, notches or cuts go, mm; 0 takes a usual one
+             */
+            depth?: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            h?: number;
+            /** @description the loose middles of letters are kept and glued back */
+            islands?: boolean;
+            /** @enum {string} */
+            kind: "rectangle" | "oval" | "arch" | "scalloped" | "wavy" | "fishtail" | "notched" | "pointed" | "slanted" | "tag" | "fringe" | "die part";
+            part?: string;
+            /**
+             * Format: double
+             * @description width of a scallop, wave or strip of a fringe; radius of corners, mm; 0 takes a usual one
+             */
+            pitch?: number;
+            /** @description of a die part: its set */
+            set?: string;
+            /** @description which sides are scalloped, wavy or fringed; none: all, of a fringe the foot */
+            sides?: string[] | null;
+            /** @description letters cut out instead of a shape, as high as H */
+            text?: string;
+            /**
+             * Format: double
+             * @description clockwise, degrees
+             */
+            turn?: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            w?: number;
+            /**
+             * Format: double
+             * @description its middle to the right of the sheet's, mm
+             */
+            x?: number;
+            /**
+             * Format: double
+             * @description down, mm
+             */
+            y?: number;
+        };
         Outline: {
             /**
              * Format: double
-             * @description mm²
+             * @description how deep waves, notches or cuts go, mm; 0 takes a usual one
              */
-            area: number;
-            /** @description #rrggbb */
-            colour: string;
-            /** @description runs over the edge of the picture */
-            cut: boolean;
+            depth?: number;
+            /** @enum {string} */
+            kind: "rectangle" | "oval" | "arch" | "scalloped" | "wavy" | "fishtail" | "notched" | "pointed" | "slanted" | "tag" | "fringe" | "die part";
+            part?: string;
             /**
              * Format: double
-             * @description mm
+             * @description width of a scallop, wave or strip of a fringe; radius of corners, mm; 0 takes a usual one
              */
-            h: number;
-            /** @description path data in mm */
-            outline: string;
-            /** @description may be two pieces that touch */
-            touches: boolean;
-            /**
-             * Format: double
-             * @description mm
-             */
-            w: number;
+            pitch?: number;
+            /** @description of a die part: its set */
+            set?: string;
+            /** @description which sides are scalloped, wavy or fringed; none: all, of a fringe the foot */
+            sides?: string[] | null;
         };
         Part: {
             /** @description colour it was seen in when it was measured, #rrggbb */
@@ -2322,6 +2782,8 @@ export interface components {
             name: string;
         };
         Place: {
+            /** @description left for right, before it is turned */
+            mirror?: boolean;
             /**
              * Format: double
              * @description clockwise, degrees
@@ -2434,6 +2896,11 @@ export interface components {
             patterns: components["schemas"]["Pattern"][];
             steps: components["schemas"]["Act"][];
         };
+        PlanCrossing: {
+            element: string;
+            part: string;
+            with: string;
+        };
         PlanDepth: {
             /** @description what reaches the greatest height */
             at: string;
@@ -2459,9 +2926,75 @@ export interface components {
              */
             weight: number;
         };
+        PlanDrawn: {
+            /** @description #rrggbb */
+            fill: string;
+            /** @description what is on it, painted in order */
+            films: components["schemas"]["PlanInked"][];
+            /**
+             * Format: double
+             * @description how much of what lies behind it hides, 0 to 1
+             */
+            hides: number;
+            /** @description number of a letter or gem, shadow; empty for a sheet */
+            part?: string;
+            /** @description path data in mm */
+            path: string;
+        };
+        PlanField: {
+            /**
+             * Format: double
+             * @description mm
+             */
+            h: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            w: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            y: number;
+        };
         PlanFront: {
+            /** @description where the carrier reads the address on the envelope, kept clear */
+            address?: components["schemas"]["PlanField"];
+            /** @description the front leaf with what is done to it, about its middle; empty where nothing is */
+            base: components["schemas"]["PlanDrawn"][];
+            /** @description parts that cross another thing the other way than the rest of theirs */
+            crossings: components["schemas"]["PlanCrossing"][];
             elements: components["schemas"]["PlanPlaced"][];
+            /** @description outline of the front leaf where it is not the plain rectangle, path data in mm */
+            leaf?: string;
+            /** @description what words cut from card come to */
+            letters: components["schemas"]["PlanLettered"][];
+            /** @description what lies inside, on the envelope or beside the card */
+            others: components["schemas"]["PlanOther"][];
+            /** @description sheets that have seats or openings for images, by their elements */
+            seats?: string[] | null;
             sheets: components["schemas"]["PlanSheet"][];
+            /** @description what treatments of sheets come to */
+            treated: components["schemas"]["PlanTreated"][];
+            /** @description what is laid from the lowest up, where that is not the order of the elements; else empty */
+            upward: components["schemas"]["PlanLaid"][];
+        };
+        PlanInked: {
+            /** @description as it dries, #rrggbb */
+            fill: string;
+            /** @description path data in mm */
+            path: string;
+        };
+        PlanLaid: {
+            element: string;
+            /** @description layers of the image, numbers of letters */
+            parts: string[];
         };
         PlanLayer: {
             /**
@@ -2506,6 +3039,25 @@ export interface components {
              */
             w: number;
         };
+        PlanLettered: {
+            id: string;
+            /**
+             * Format: int64
+             * @description loose middles that fall out, all plies
+             */
+            islands: number;
+            /**
+             * Format: int64
+             * @description through the machine with one die of each letter; 0 for drawn letters
+             */
+            passes: number;
+            /**
+             * Format: int64
+             * @description letters to cut, all plies
+             */
+            pieces: number;
+            say: string;
+        };
         PlanMotif: {
             colourways: components["schemas"]["LookColourway"][];
             /**
@@ -2537,7 +3089,41 @@ export interface components {
              */
             w: number;
         };
+        PlanOther: {
+            drawn: components["schemas"]["PlanDrawn"][];
+            face: string;
+            id: string;
+            label: string;
+        };
+        PlanPart: {
+            /** @description #rrggbb */
+            body: string;
+            foam?: boolean;
+            /**
+             * Format: double
+             * @description foam or glue beneath, mm
+             */
+            lift: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            thick: number;
+            /** @description #rrggbb */
+            top: string;
+            /**
+             * Format: double
+             * @description underside, mm above the thing's own
+             */
+            z: number;
+        };
         PlanPlaced: {
+            /** @description colour of its card, #rrggbb; empty for an image */
+            body?: string;
+            /** @description its leaves; empty for an image, which is drawn from its layers */
+            drawn: components["schemas"]["PlanDrawn"][];
+            /** @description what hangs over is trimmed off */
+            flush?: boolean;
             /** @description the lift is foam */
             foam: boolean;
             /**
@@ -2557,8 +3143,19 @@ export interface components {
             margins: components["schemas"]["Room"];
             /** @description hangs over the panel */
             over: boolean;
+            /** @description its leaves with their heights, where they stand at several; empty for an image */
+            parts: components["schemas"]["PlanPart"][];
             /** @description printed straight on what carries it */
             printed: boolean;
+            /** @description why it cannot be made as it is described */
+            problem?: string;
+            /**
+             * @description of an image: the side of the card it is shaded on, as it is laid
+             * @enum {string}
+             */
+            shaded?: "left" | "right" | "top" | "bottom";
+            /** @description what it looks like from above on the whole, #rrggbb; empty for an image */
+            top?: string;
             /**
              * Format: double
              * @description box as turned, mm
@@ -2577,6 +3174,7 @@ export interface components {
         };
         PlanSheet: {
             colour: string;
+            drawn: components["schemas"]["PlanDrawn"][];
             /** @description the lift is foam */
             foam: boolean;
             /**
@@ -2593,6 +3191,8 @@ export interface components {
              */
             lift: number;
             panel: boolean;
+            /** @description what it looks like from above on the whole, #rrggbb */
+            top: string;
             /**
              * Format: double
              * @description mm
@@ -2627,6 +3227,18 @@ export interface components {
              * @description mm
              */
             length: number;
+        };
+        PlanTreated: {
+            /**
+             * Format: int64
+             * @description which of its treatments, from 0
+             */
+            at: number;
+            /** @description of the sheet's element */
+            id: string;
+            /** @description why it cannot be done */
+            problem?: string;
+            say: string;
         };
         Play: {
             /**
@@ -2738,6 +3350,56 @@ export interface components {
              */
             needsW: number;
         };
+        Pressed: {
+            part?: string;
+            /**
+             * Format: double
+             * @description from rib to rib or dot to dot, mm; 0 takes 4
+             */
+            pitch?: number;
+            /** @enum {string} */
+            relief: "ribs" | "dots" | "weave" | "part";
+            /** @description of a part: its set */
+            set?: string;
+            /**
+             * Format: double
+             * @description clockwise, degrees
+             */
+            turn?: number;
+            /**
+             * Format: double
+             * @description to the right of the sheet's middle, mm
+             */
+            x?: number;
+            /**
+             * Format: double
+             * @description down, mm
+             */
+            y?: number;
+        };
+        Print: {
+            /** @description colourway ids, taken in turn */
+            colourways: string[];
+            /** @description image id */
+            motif: string;
+            /** @description again and again over the whole sheet; none: once */
+            rows?: components["schemas"]["Rows"];
+            /**
+             * Format: double
+             * @description clockwise, degrees
+             */
+            turn?: number;
+            /**
+             * Format: double
+             * @description to the right of the sheet's middle, mm
+             */
+            x?: number;
+            /**
+             * Format: double
+             * @description down, mm
+             */
+            y?: number;
+        };
         Printing: {
             /**
              * Format: int64
@@ -2803,6 +3465,8 @@ export interface components {
         };
         Put: {
             element: string;
+            /** @description left for right */
+            mirror?: boolean;
             /**
              * Format: double
              * @description clockwise, degrees
@@ -2838,6 +3502,16 @@ export interface components {
             detail: string;
             type: string;
         };
+        Region: {
+            /** @enum {string} */
+            by: "masked" | "cut twice" | "swapped";
+            /** @description the line it is parted along, in the frame of the set, mm; its ends run on straight */
+            line?: components["schemas"]["Offset"][] | null;
+            /** @description the other side of the line, or what lies outside that part */
+            other?: boolean;
+            /** @description part id: instead of a line, what lies within that part */
+            part?: string;
+        };
         Remove: {
             element: string;
         };
@@ -2855,6 +3529,31 @@ export interface components {
             colourway: string;
             motif: string;
             with: components["schemas"]["Choice"];
+        };
+        Ribbon: {
+            /**
+             * Format: double
+             * @description where along its line it is tied, as a share
+             */
+            at?: number;
+            /** @description #rrggbb */
+            colour: string;
+            /** @description its line, from the middle of the element */
+            points: components["schemas"]["Offset"][];
+            /**
+             * Format: double
+             * @description mm
+             */
+            thick: number;
+            /** @enum {string} */
+            tied?: "plain" | "knot" | "bow";
+            /**
+             * Format: double
+             * @description mm
+             */
+            w: number;
+            /** @description round what carries it, its ends on the back */
+            wrapped?: boolean;
         };
         RingOutBody: {
             /**
@@ -2911,6 +3610,30 @@ export interface components {
              * @description mm; negative hangs over
              */
             top: number;
+        };
+        Rows: {
+            /**
+             * Format: double
+             * @description from middle to middle in a row, mm
+             */
+            across: number;
+            /**
+             * Format: double
+             * @description from row to row, mm
+             */
+            down: number;
+            /**
+             * Format: double
+             * @description every other row is shifted by this share of the step across
+             */
+            shift?: number;
+            /**
+             * Format: double
+             * @description each next print is turned so much more, degrees
+             */
+            turn?: number;
+            /** @description only prints that fall wholly on the sheet */
+            whole?: boolean;
         };
         Rule: {
             /** @description why that matters */
@@ -3055,10 +3778,59 @@ export interface components {
              */
             y: number;
         };
+        SeatFit: {
+            /** @description one of it that lies in no seat yet; empty: none does */
+            element?: string;
+            motif: string;
+            name: string;
+            /**
+             * Format: double
+             * @description mm left between its outline and the seat's where they come nearest, at its best place; below 0: it stands over by so much
+             */
+            spare: number;
+            /**
+             * Format: double
+             * @description where its middle goes, mm
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            y: number;
+        };
         SectionOutBody: {
             slabs: components["schemas"]["Slab"][];
             /** Format: double */
             y: number;
+        };
+        Seen: {
+            /**
+             * Format: double
+             * @description mm
+             */
+            foot: number;
+            /**
+             * Format: double
+             * @description lost at its left, mm
+             */
+            left: number;
+            name: string;
+            /**
+             * Format: double
+             * @description mm
+             */
+            right: number;
+            /**
+             * Format: double
+             * @description of it that lies in the window, 0 to 1
+             */
+            share: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            top: number;
         };
         Set: {
             id: string;
@@ -3076,12 +3848,41 @@ export interface components {
         SetBase: {
             /** @description envelope id; empty for none */
             envelope?: string;
+            /**
+             * Format: double
+             * @description of a holder, mm
+             */
+            flap?: number;
             /** @enum {string} */
             fold?: "side" | "top";
+            /** @description outline of the front leaf; a rectangle for the plain one */
+            leaf?: components["schemas"]["Outline"];
+            /** @enum {string} */
+            make?: "folded" | "flat" | "holder";
             /** @description cardstock id */
             paper?: string;
+            /**
+             * Format: double
+             * @description of a holder, mm
+             */
+            pocket?: number;
+            /**
+             * Format: double
+             * @description by how much the front leaf is shorter, mm
+             */
+            short?: number;
             /** @description turn the card: its width becomes its height */
             turned?: boolean;
+        };
+        SetCutout: {
+            /** @description none: printed on what carries it */
+            cutout?: components["schemas"]["Cutout"];
+            element: string;
+        };
+        SetFace: {
+            element: string;
+            /** @enum {string} */
+            face: "front" | "inside left" | "inside right" | "envelope" | "beside";
         };
         SetFinish: {
             colourway: string;
@@ -3116,6 +3917,23 @@ export interface components {
             layer: components["schemas"]["Layer"];
             motif: string;
         };
+        SetLetters: {
+            element: string;
+            /** @description the whole of them */
+            letters: components["schemas"]["Letters"];
+        };
+        SetLight: {
+            /**
+             * @description none: nobody minds
+             * @enum {string}
+             */
+            side?: "left" | "right";
+        };
+        SetRibbon: {
+            element: string;
+            /** @description the whole of it */
+            ribbon: components["schemas"]["Ribbon"];
+        };
         SetSchool: {
             motif: string;
             /** @enum {string} */
@@ -3130,6 +3948,13 @@ export interface components {
             /** @description the whole of it */
             sheet?: components["schemas"]["Sheet"];
         };
+        SetTucks: {
+            element: string;
+            /** @description layers of the image, or numbers of letters; none: all as the rest */
+            parts: string[];
+            /** @description the other element */
+            with: string;
+        };
         Settings: {
             /**
              * Format: int64
@@ -3140,14 +3965,32 @@ export interface components {
             /** @enum {string} */
             unit: "in" | "mm";
         };
+        ShadeOther: {
+            element: string;
+        };
+        Shadow: {
+            /**
+             * Format: double
+             * @description how much larger all round, mm
+             */
+            by: number;
+            /** @description cardstock id */
+            paper: string;
+        };
         Sheet: {
+            /** @description scored and folded behind, to hold a front leaf by */
+            flap?: components["schemas"]["Flap"];
             /**
              * Format: double
              * @description mm; 0 where an inset gives it
              */
             h?: number;
+            /** @description cut out of it */
+            openings?: components["schemas"]["Opening"][] | null;
             /** @description cardstock id */
             paper: string;
+            /** @description none: a rectangle with sharp corners */
+            shape?: components["schemas"]["Outline"];
             /** @description what is done to it, in order */
             treatments?: components["schemas"]["Treatment"][] | null;
             /**
@@ -3160,6 +4003,40 @@ export interface components {
              * @description mm; 0 where an inset gives it
              */
             w?: number;
+        };
+        SheetSeat: {
+            /** @description how the sheet behind it would be cropped to it */
+            crop?: components["schemas"]["Crop"];
+            /** @description the images of the card, those that go in first, the closest first */
+            fits: components["schemas"]["SeatFit"][];
+            /**
+             * Format: double
+             * @description mm
+             */
+            h: number;
+            /** @description its outline on the front */
+            path: string;
+            /** @description what lies in it already */
+            taken?: string;
+            /** @description of one that is cut out: what is seen through it of what lies beneath */
+            through: components["schemas"]["Seen"][];
+            /**
+             * Format: double
+             * @description mm
+             */
+            w: number;
+            /** @description where on the sheet, in a word or two */
+            where: string;
+            /**
+             * Format: double
+             * @description its middle on the front, from the left, mm
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description from the top, mm
+             */
+            y: number;
         };
         Shift: {
             /**
@@ -3177,6 +4054,20 @@ export interface components {
             by: number;
             layer: string;
             motif: string;
+        };
+        Shifted: {
+            /** @description laid face down, so that the repeat is not seen */
+            flip?: boolean;
+            /**
+             * Format: double
+             * @description mm
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            y: number;
         };
         Sighting: {
             /**
@@ -3241,6 +4132,14 @@ export interface components {
             /** Format: double */
             z1: number;
         };
+        Snap: {
+            /**
+             * Format: double
+             * @description of its centre, mm
+             */
+            at: number;
+            say: string;
+        };
         SnapInBody: {
             /** @description lowest first */
             beneath: components["schemas"]["KeptPiece"][] | null;
@@ -3266,6 +4165,10 @@ export interface components {
              */
             y: number;
         };
+        Snaps: {
+            x: components["schemas"]["Snap"][];
+            y: components["schemas"]["Snap"][];
+        };
         Spacer: {
             /**
              * Format: double
@@ -3286,6 +4189,47 @@ export interface components {
              * @description mm
              */
             w: number;
+        };
+        Splash: {
+            /** Format: int64 */
+            drops: number;
+            /**
+             * Format: double
+             * @description of water: how long it lies before it is blotted, seconds
+             */
+            dwell?: number;
+            /** @description ink id; none: clear water */
+            ink?: string;
+            /**
+             * Format: double
+             * @description within so far of the spot; 0: all over, mm
+             */
+            reach?: number;
+            /**
+             * Format: int64
+             * @description another throw
+             */
+            seed?: number;
+            /**
+             * Format: double
+             * @description across a middling drop, mm
+             */
+            size: number;
+            /**
+             * Format: double
+             * @description clockwise, degrees
+             */
+            turn?: number;
+            /**
+             * Format: double
+             * @description to the right of the sheet's middle, mm
+             */
+            x?: number;
+            /**
+             * Format: double
+             * @description down, mm
+             */
+            y?: number;
         };
         SplitInBody: {
             /**
@@ -3361,6 +4305,36 @@ export interface components {
             kit: components["schemas"]["Kit"];
             settings: components["schemas"]["Settings"];
         };
+        Stencil: {
+            /** @description ink id */
+            ink: string;
+            /** @description laid over the images printed on the sheet, to colour them */
+            over?: boolean;
+            part: string;
+            /** @description paste instead of ink: it dries raised */
+            paste?: boolean;
+            /** @description set id */
+            set: string;
+            /** @description further places, from the first */
+            shifts?: components["schemas"]["Shifted"][] | null;
+            /** @description of one laid over images: openings that have no print beneath are covered with tape */
+            taped?: boolean;
+            /**
+             * Format: double
+             * @description clockwise, degrees
+             */
+            turn?: number;
+            /**
+             * Format: double
+             * @description to the right of the sheet's middle, mm
+             */
+            x?: number;
+            /**
+             * Format: double
+             * @description down, mm
+             */
+            y?: number;
+        };
         Step: {
             colourway?: string;
             /** @description to this element */
@@ -3406,6 +4380,17 @@ export interface components {
              * @description down, mm
              */
             y: number;
+        };
+        Stroke: {
+            /** @description ink id */
+            ink: string;
+            /** @description from the middle of the sheet */
+            points: components["schemas"]["Offset"][];
+            /**
+             * Format: double
+             * @description mm
+             */
+            w: number;
         };
         SuggestOutBody: {
             /** @description what the drawer lacks, when it cannot make every layer read */
@@ -3494,6 +4479,11 @@ export interface components {
              */
             w: number;
         };
+        Together: {
+            /** @description out of their groups */
+            apart?: boolean;
+            elements: string[];
+        };
         Traced: {
             /**
              * Format: double
@@ -3509,7 +4499,7 @@ export interface components {
             lines?: string;
             notes: string[];
             /** @description largest first; prints and openings in reading order */
-            pieces: components["schemas"]["Outline"][];
+            pieces: components["schemas"]["TracedOutline"][];
             /** @description how sure the scale is, in words */
             sure: string;
             /**
@@ -3518,9 +4508,70 @@ export interface components {
              */
             w: number;
         };
+        TracedOutline: {
+            /**
+             * Format: double
+             * @description mm²
+             */
+            area: number;
+            /** @description #rrggbb */
+            colour: string;
+            /** @description runs over the edge of the picture */
+            cut: boolean;
+            /**
+             * Format: double
+             * @description mm
+             */
+            h: number;
+            /** @description path data in mm */
+            outline: string;
+            /** @description may be two pieces that touch */
+            touches: boolean;
+            /**
+             * Format: double
+             * @description mm
+             */
+            w: number;
+        };
+        Treat: {
+            /** @enum {string} */
+            add?: "words" | "print" | "turned" | "fade" | "bands" | "stencil" | "splash" | "stroke" | "pressed" | "edged" | "glaze";
+            /**
+             * Format: int64
+             * @description which of the sheet's treatments, from 0
+             */
+            at?: number;
+            /**
+             * Format: int64
+             * @description 1 later, -1 earlier
+             */
+            by?: number;
+            drop?: boolean;
+            /** @description a sheet; empty: the card base itself */
+            element: string;
+            /** @description for a print: of this image; none: the first that can be printed */
+            motif?: string;
+            /** @description the whole of it */
+            treatment?: components["schemas"]["Treatment"];
+        };
         Treatment: {
+            bands?: components["schemas"]["Bands"];
+            edged?: components["schemas"]["Edged"];
+            fade?: components["schemas"]["Fade"];
+            glaze?: components["schemas"]["Glaze"];
+            pressed?: components["schemas"]["Pressed"];
+            print?: components["schemas"]["Print"];
+            splash?: components["schemas"]["Splash"];
+            stencil?: components["schemas"]["Stencil"];
+            stroke?: components["schemas"]["Stroke"];
             turned?: components["schemas"]["Turned"];
             words?: components["schemas"]["Words"];
+        };
+        Tuck: {
+            /** @description layer of an image, or number of a letter from 1 */
+            part: string;
+            /** @description the other element */
+            with: string;
         };
         Turned: {
             /** @description the sheet is turned anticlockwise */
@@ -3590,6 +4641,9 @@ export interface components {
              * @description in the tightest direction, mm
              */
             shift: number;
+        };
+        Twin: {
+            element: string;
         };
         UsedInk: {
             /** @description ink id; empty: as planned */
@@ -3667,6 +4721,11 @@ export interface components {
             version: number;
         };
         Words: {
+            /**
+             * Format: double
+             * @description radius of the arc they stand on, mm; below 0 they hang in it; 0: straight
+             */
+            bend?: number;
             /** @description heat embossed with powder */
             emboss?: boolean;
             /** @description ink id */
@@ -3677,6 +4736,21 @@ export interface components {
              */
             letter: number;
             text: string;
+            /**
+             * Format: double
+             * @description clockwise, degrees
+             */
+            turn?: number;
+            /**
+             * Format: double
+             * @description to the right of the sheet's middle, mm
+             */
+            x?: number;
+            /**
+             * Format: double
+             * @description down, mm
+             */
+            y?: number;
         };
         WordsInBody: {
             /**
@@ -4020,7 +5094,7 @@ export interface operations {
         parameters: {
             query: {
                 element: string;
-                kind: "ring" | "row" | "grid";
+                kind: "ring" | "two rings" | "row" | "grid" | "frame" | "scatter" | "field" | "twin" | "middle" | "weight";
                 /** @description of a ring or a row, columns of a grid; 0: as many as close the ring */
                 n?: number;
                 rows?: number;
@@ -4028,6 +5102,13 @@ export interface operations {
                 radius?: number;
                 /** @description between neighbours, mm; negative: an overlap */
                 gap?: number;
+                /** @description of a frame: how far its middles lie inside the edge, mm */
+                inside?: number;
+                /** @description of a field: further elements that fill it */
+                with?: string[] | null;
+                /** @description of a field: an element that will lie over it */
+                keep?: string;
+                seed?: number;
                 /** @description take turns in the colourways */
                 alternate?: boolean;
             };
@@ -4080,6 +5161,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MarksOutBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    meetings: {
+        parameters: {
+            query: {
+                element: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Meeting"][] | null;
                 };
             };
             /** @description Error */
@@ -4415,6 +5529,39 @@ export interface operations {
             };
         };
     };
+    seats: {
+        parameters: {
+            query: {
+                element: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetSeat"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     section: {
         parameters: {
             query?: {
@@ -4436,6 +5583,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SectionOutBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    snaps: {
+        parameters: {
+            query: {
+                element: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Snaps"];
                 };
             };
             /** @description Error */
@@ -5502,7 +6682,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Outline"][] | null;
+                    "application/json": components["schemas"]["TracedOutline"][] | null;
                 };
             };
             /** @description Error */

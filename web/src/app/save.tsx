@@ -28,6 +28,10 @@ export function SaveMenu() {
 						{ title: "Ink recipe (CSV)", href: `${at}/recipe.csv` },
 						{ title: "Its dried colours (GPL palette)", href: `${at}/recipe.gpl` },
 						{ title: "The front as a drawing (SVG, mm)", href: `${at}/front.svg` },
+						{ title: "Layout with its distances (PDF)", href: `${at}/layout.pdf`, beside: true },
+						{ title: "Placement template (PDF)", href: `${at}/placement.pdf`, beside: true },
+						{ title: "Placement template, mirrored (PDF)", href: `${at}/placement.pdf?mirrored=1`, beside: true },
+						{ title: "Cut lines of sheets and letters (SVG, mm)", href: `${at}/cut.svg` },
 						{ title: "The front as a picture (PNG, 300 dpi)", href: `${at}/front.png` },
 					]}
 				/>

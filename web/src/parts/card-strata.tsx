@@ -29,7 +29,8 @@ export function CardStrata({ what, value }: { what: string; value: (id: string) 
 function rowsOf(card: Card, plan: Plan, state: State, value: (id: string) => string): Stratum[] {
 	const { papers } = state.kit;
 	const base = papers.find((p) => p.id === card.base.paper);
-	const leaf = plan.depth.base / 2;
+	const one = card.base.make === "flat";
+	const leaf = plan.depth.base / (one ? 1 : 2);
 	const half = (id: string, name: string, z: number): Stratum => {
 		const colour = base?.colour ?? bare;
 		return { id, name, sub: base?.name ?? "no paper chosen", value: value(id), thick: leaf, lift: 0, body: colour, top: colour, at: { z, w: card.base.w } };
@@ -44,14 +45,14 @@ function rowsOf(card: Card, plan: Plan, state: State, value: (id: string) => str
 			lift: s.lift,
 			foam: s.foam,
 			body: s.colour,
-			top: s.colour,
+			top: s.top,
 			at: { z: s.z0, w: s.w },
 		}),
 	);
 	const things = plan.front.elements.map((p): Stratum => {
 		const e = card.elements.find((x) => x.id === p.id);
 		const w = plan.motifs.find((x) => x.id === e?.image?.motif)?.colourways.find((x) => x.id === e?.image?.colourway);
-		const body = e?.gems ? e.gems.colour : e?.sheet ? (papers.find((x) => x.id === e.sheet?.paper)?.colour ?? bare) : (w?.layers[0]?.dry ?? bare);
+		const body = p.body || (w?.layers[0]?.dry ?? bare);
 		const flat = p.printed && p.z1 - p.z0 < 0.005;
 		return {
 			id: p.id,
@@ -62,13 +63,16 @@ function rowsOf(card: Card, plan: Plan, state: State, value: (id: string) => str
 			lift: flat ? 0 : p.lift,
 			foam: p.foam,
 			body,
-			top: e?.sheet || e?.gems ? body : (w?.layers.at(-1)?.dry ?? body),
+			top: p.top || (w?.layers.at(-1)?.dry ?? body),
 			parts:
-				e?.sheet || flat
+				flat || (!w && p.parts.length === 0)
 					? undefined
-					: w?.layers.filter((x) => x.thick > 0).map((x) => ({ thick: x.thick, z: x.z1 - x.thick, lift: x.lift, foam: x.foam, body: x.paper, top: x.dry })),
+					: !w
+						? p.parts
+						: w.layers.filter((x) => x.thick > 0).map((x) => ({ thick: x.thick, z: x.z1 - x.thick, lift: x.lift, foam: x.foam, body: x.paper, top: x.dry })),
 			at: { z: p.z0, w: p.w, box: { x: e?.place.x ?? 0, y: e?.place.y ?? 0, w: p.w, h: p.h } },
 		};
 	});
-	return [half("back", "Base, back leaf", 0), half("base", "Base, front leaf", leaf), ...sheets, ...things];
+	const under = one ? [half("base", "Base", 0)] : [half("back", "Base, back leaf", 0), half("base", "Base, front leaf", leaf)];
+	return [...under, ...sheets, ...things];
 }

@@ -35,6 +35,7 @@ export const Layers = memo(function Layers({
 	apart,
 	labels,
 	layer,
+	parts,
 	onPick,
 }: {
 	look: PlanMotif;
@@ -44,11 +45,14 @@ export const Layers = memo(function Layers({
 	/** What stands beneath each layer that lies apart. */
 	labels?: string[];
 	layer?: string;
+	/** Only these layers; none: all. */
+	parts?: string[];
 	onPick?: (id: string) => void;
 }) {
 	return (
 		<>
 			{look.layers.map((l, i) => {
+				if (parts && !parts.includes(l.id)) return null;
 				const at = apart?.moved[i];
 				return <One key={l.id} l={l} c={colourway?.layers[i]} wet={wet} x={at?.x ?? 0} y={at?.y ?? 0} on={layer === l.id} onPick={onPick} />;
 			})}

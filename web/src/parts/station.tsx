@@ -7,6 +7,7 @@ import { hue } from "../ui/colours";
 import { Select } from "../ui/select";
 import { size } from "../ui/sizes";
 import { Splitter } from "../ui/splitter";
+import { thin } from "../ui/units";
 import { Notes } from "./notes";
 import { type Ground, grounds } from "./picture";
 
@@ -129,7 +130,7 @@ export function HeldField({ bonds, onChange }: { bonds?: Bond[] | null; onChange
 			))}
 			{b.state.kit.spacers.map((s) => (
 				<option key={s.id} value={`on:${s.id}`}>
-					{s.name}, {s.thickness} mm
+					{s.name}, {thin(s.thickness, b.state.settings)}
 				</option>
 			))}
 			<option value="loose">laid loose</option>

@@ -1,170 +1,232 @@
-import { Box } from "@chakra-ui/react";
 import { lazy, Suspense } from "react";
 import { useBench } from "../../api/card";
-import { type Card, type Element, isMat, turnedOf, wordsOf } from "../../api/client";
+import { type Edit, type Element, isMat, turnedOf, wordsOf } from "../../api/client";
 import { HeldField } from "../../parts/station";
 import { Button } from "../../ui/button";
 import { Check } from "../../ui/check";
-import { hue } from "../../ui/colours";
 import { TextField } from "../../ui/field";
 import { LengthField } from "../../ui/length";
 import { NumberField } from "../../ui/number";
 import { Popover } from "../../ui/popover";
 import { Select } from "../../ui/select";
+import { BaseForm } from "./forms/base";
+import { PaperField, Row } from "./forms/fields";
+import { PlaceButtons, PlaceFields } from "./forms/place";
 
-const Many = lazy(() => import("./many"));
+const Shape = lazy(() => import("./forms/sheet"));
+const Done = lazy(() => import("./forms/done"));
+const Seats = lazy(() => import("./forms/seats"));
+const LettersForm = lazy(() => import("./forms/letters"));
 
-/** Numbers for what is in hand: the card, a sheet, or an element. */
-export function Form() {
+type Sheeted = Element & { sheet: NonNullable<Element["sheet"]> };
+
+/** Numbers for what is in hand: the card, one thing on it, or several. */
+export function Form({ several, onPoint }: { several: Element[]; onPoint: (withID: string) => void }) {
 	const b = useBench();
-	const { card: c, state } = b;
-	const e = c.elements.find((x) => x.id === b.element);
-	const row = {
-		display: "flex",
-		gap: 12,
-		flexWrap: "wrap",
-		alignItems: "end",
-		padding: "8px 20px",
-		background: hue.sheet,
-		borderTop: `1px solid ${hue.line}`,
-	} as const;
-	if (e && !isMat(e)) {
-		const put = (f: { x?: number; y?: number; turn?: number }) => b.edit({ put: { element: e.id, ...f } });
-		const m = c.motifs.find((x) => x.id === e.image?.motif);
-		const words = wordsOf(e);
-		const sheet = (f: Partial<NonNullable<Element["sheet"]>>) => e.sheet && b.edit({ sheet: { element: e.id, sheet: { ...e.sheet, ...f } } });
-		const say = (f: Partial<NonNullable<typeof words>>) =>
-			sheet({ treatments: e.sheet?.treatments?.map((t) => (t.words ? { ...t, words: { ...t.words, ...f } } : t)) });
-		return (
-			<Box style={row}>
-				<LengthField label="Centre, across" mm={e.place.x} onSet={(x) => put({ x })} />
-				<LengthField label="Centre, down" mm={e.place.y} onSet={(y) => put({ y })} />
-				<NumberField saved label="Turn" unit="°" step={1} v={Math.round(e.place.turn * 10) / 10} set={(n) => put({ turn: n })} width="72px" />
-				<HeldField bonds={e.bonds} onChange={(bonds) => b.edit({ hold: { element: e.id, bonds } })} />
-				{m && m.colourways.length > 1 && (
-					<Select label="Colourway" value={e.image?.colourway} onChange={(v) => b.edit({ recolour: { elements: { [e.id]: v } } })}>
-						{m.colourways.map((w) => (
-							<option key={w.id} value={w.id}>
-								{w.name}
-							</option>
-						))}
-					</Select>
-				)}
-				{words && (
+	const e = b.card.elements.find((x) => x.id === b.element);
+	if (several.length > 1) return <Several all={several} />;
+	if (!e) return <BaseForm />;
+	if (isMat(e)) return <MatForm e={e as Sheeted} />;
+	return (
+		<Row>
+			<PlaceFields e={e} />
+			{e.image && <ImageFields e={e} />}
+			{e.sheet && <SheetFields e={e as Sheeted} />}
+			{e.letters && (
+				<>
 					<TextField
 						label="Words"
-						key={e.id + words.text}
-						defaultValue={words.text}
-						maxLength={80}
-						onBlur={(ev) => ev.target.value !== words.text && say({ text: ev.target.value })}
+						key={e.id + e.letters.text}
+						defaultValue={e.letters.text}
+						maxLength={60}
+						onBlur={(ev) => {
+							const text = ev.target.value;
+							if (e.letters && text.trim() && text !== e.letters.text) b.edit({ letters: { element: e.id, letters: { ...e.letters, text } } });
+						}}
 						width="180px"
 					/>
-				)}
-				{e.sheet && (
-					<>
-						<LengthField label="Width" mm={e.sheet.w ?? 0} onSet={(w) => sheet({ w, h: turnedOf(e) ? w : e.sheet?.h })} width="72px" />
-						{!turnedOf(e) && <LengthField label="Height" mm={e.sheet.h ?? 0} onSet={(h) => sheet({ h })} width="72px" />}
-						{words && <LengthField label="Letters" mm={words.letter} onSet={(letter) => say({ letter })} width="72px" />}
-						<PaperField value={e.sheet.paper} onChange={(paper) => sheet({ paper })} />
-					</>
-				)}
-				{words && <Check label="Heat embossed" on={words.emboss ?? false} set={(on) => say({ emboss: on })} />}
-				{e.gems && (
-					<>
-						<NumberField
-							saved
-							label="How many"
-							min={1}
-							max={200}
-							v={e.gems.places.length}
-							set={(n) => n >= 1 && b.edit({ gems: { element: e.id, count: Math.min(200, Math.round(n)) } })}
-							width="64px"
-						/>
-						<LengthField label="Across" mm={e.gems.size} onSet={(size) => b.edit({ gems: { element: e.id, size } })} width="72px" />
-						<LengthField label="High" mm={e.gems.height} onSet={(height) => b.edit({ gems: { element: e.id, height } })} width="72px" />
-						<TextField
-							label="Colour"
-							type="color"
-							value={e.gems.colour}
-							onChange={(ev) => b.edit({ gems: { element: e.id, colour: ev.target.value } }, `colour ${e.id}`)}
-						/>
-					</>
-				)}
-				<Button onClick={() => put({ x: c.base.w / 2 })}>Centre across</Button>
-				{e.face === "beside" && (
-					<Button onClick={() => b.edit([{ sheet: { element: e.id, face: "front" } }, { put: { element: e.id, x: c.base.w / 2, y: c.base.h / 2 } }])}>
-						Lay it on the front
-					</Button>
-				)}
-				<Button onClick={() => b.edit({ repeat: { element: e.id } })}>Another</Button>
-				{e.face === "front" && (
-					<Popover label="Several" title="Several in a ring, a row or a grid">
+					{!e.letters.from && (
+						<PaperField value={e.letters.paper} onChange={(paper) => e.letters && b.edit({ letters: { element: e.id, letters: { ...e.letters, paper } } })} />
+					)}
+					<Popover label="How they are cut" title="How the letters are set, stacked and backed" aside>
 						<Suspense fallback="Opening…">
-							<Many e={e} />
+							<LettersForm e={{ ...e, letters: e.letters }} />
 						</Suspense>
 					</Popover>
-				)}
-				<Button onClick={() => b.edit({ remove: { element: e.id } })}>Take off</Button>
-			</Box>
-		);
-	}
-	if (e?.sheet && e.inset) {
-		const { sheet, inset } = e;
-		const border = (f: Partial<typeof inset>) => b.edit({ sheet: { element: e.id, inset: { ...inset, ...f } } });
-		const even = inset.left === inset.right && inset.left === inset.top && inset.left === inset.bottom;
-		return (
-			<Box style={row}>
-				{even ? (
-					<LengthField label="Border of the sheet beneath" mm={inset.left} onSet={(mm) => border({ left: mm, right: mm, top: mm, bottom: mm })} />
-				) : (
-					(["left", "right", "top", "bottom"] as const).map((side) => (
-						<LengthField key={side} label={`Border, ${side}`} mm={inset[side]} onSet={(mm) => border({ [side]: mm })} width="72px" />
-					))
-				)}
-				<PaperField value={sheet.paper} onChange={(paper) => b.edit({ sheet: { element: e.id, sheet: { ...sheet, paper } } })} />
-				<HeldField bonds={e.bonds} onChange={(bonds) => b.edit({ hold: { element: e.id, bonds } })} />
-				{c.elements.filter(isMat).length > 1 && <Button onClick={() => b.edit({ remove: { element: e.id } })}>Take off</Button>}
-			</Box>
-		);
-	}
-	return (
-		<Box style={row}>
-			<Select label="Size" value={c.base.format} onChange={(v) => b.edit({ format: { format: v } })}>
-				{state.formats.map((f) => (
-					<option key={f.id} value={f.id}>
-						{f.name}
-					</option>
-				))}
-			</Select>
-			<Button onClick={() => b.edit({ base: { turned: true } })}>Turn the card</Button>
-			<Select label="Fold" value={c.base.fold} onChange={(v) => b.edit({ base: { fold: v as Card["base"]["fold"] } })}>
-				<option value="side">at the side</option>
-				<option value="top">at the top</option>
-			</Select>
-			<PaperField label="Base" value={c.base.paper} onChange={(paper) => b.edit({ base: { paper } })} />
-			<Select label="Envelope" value={c.base.envelope} onChange={(v) => b.edit({ base: { envelope: v } })} width="160px">
-				<option value="">none chosen</option>
-				{state.kit.envelopes.map((x) => (
-					<option key={x.id} value={x.id}>
-						{x.name}
-					</option>
-				))}
-			</Select>
-			<Button onClick={() => b.edit({ addMat: {} })}>Add a mat</Button>
-		</Box>
+				</>
+			)}
+			{e.gems && <GemFields e={e} />}
+			{e.ribbon && <RibbonFields e={e} r={e.ribbon} />}
+			<PlaceButtons e={e} onPoint={onPoint} />
+		</Row>
 	);
 }
 
-function PaperField({ value, onChange, label = "Paper" }: { value: string; onChange: (id: string) => void; label?: string }) {
+function ImageFields({ e }: { e: Element }) {
 	const b = useBench();
+	const m = b.card.motifs.find((x) => x.id === e.image?.motif);
+	const shaded = b.view.plan.front.elements.find((p) => p.id === e.id)?.shaded;
+	if (!m) return null;
 	return (
-		<Select label={label} value={value} onChange={(v) => onChange(v)} width="150px">
-			{!b.state.kit.papers.some((p) => p.id === value) && <option value={value}>none chosen</option>}
-			{b.state.kit.papers.map((p) => (
-				<option key={p.id} value={p.id}>
-					{p.name}
-				</option>
-			))}
-		</Select>
+		<>
+			{m.colourways.length > 1 && (
+				<Select label="Colourway" value={e.image?.colourway} onChange={(v) => b.edit({ recolour: { elements: { [e.id]: v } } })}>
+					{m.colourways.map((w) => (
+						<option key={w.id} value={w.id}>
+							{w.name}
+						</option>
+					))}
+				</Select>
+			)}
+			{shaded && <Button onClick={() => b.edit({ shadeOther: { element: e.id } })}>Shaded on its {shaded}: shade the other side</Button>}
+		</>
+	);
+}
+
+function SheetFields({ e }: { e: Sheeted }) {
+	const b = useBench();
+	const words = wordsOf(e);
+	const sheet = (f: Partial<Sheeted["sheet"]>) => b.edit({ sheet: { element: e.id, sheet: { ...e.sheet, ...f } } });
+	const at = e.sheet.treatments?.findIndex((t) => t.words) ?? -1;
+	const say = (f: Partial<NonNullable<typeof words>>) => words && b.edit({ treat: { element: e.id, at, treatment: { words: { ...words, ...f } } } });
+	return (
+		<>
+			{words && (
+				<TextField
+					label="Words"
+					key={e.id + words.text}
+					defaultValue={words.text}
+					maxLength={80}
+					onBlur={(ev) => ev.target.value !== words.text && say({ text: ev.target.value })}
+					width="180px"
+				/>
+			)}
+			<LengthField label="Width" mm={e.sheet.w ?? 0} onSet={(w) => sheet({ w, h: turnedOf(e) && e.sheet.w === e.sheet.h ? w : e.sheet.h })} width="72px" />
+			<LengthField label="Height" mm={e.sheet.h ?? 0} onSet={(h) => sheet({ h })} width="72px" />
+			{words && <LengthField label="Letters" mm={words.letter} onSet={(letter) => say({ letter })} width="72px" />}
+			<PaperField value={e.sheet.paper} onChange={(paper) => sheet({ paper })} />
+			{words && <Check label="Heat embossed" on={words.emboss ?? false} set={(on) => say({ emboss: on })} />}
+			<SheetButtons e={e} />
+		</>
+	);
+}
+
+function SheetButtons({ e }: { e: Sheeted }) {
+	const b = useBench();
+	const n = e.sheet.treatments?.length ?? 0;
+	return (
+		<>
+			<Popover label="Outline and openings" title="Its outline and openings" aside>
+				<Suspense fallback="Opening…">
+					<Shape e={e} />
+				</Suspense>
+			</Popover>
+			{(b.view.plan.front.seats ?? []).includes(e.id) && (
+				<Popover label="Seats and windows" title="What goes into its seats, and what is seen through its windows" aside>
+					<Suspense fallback="Opening…">
+						<Seats e={e} />
+					</Suspense>
+				</Popover>
+			)}
+			<Popover label={n > 0 ? `Done to it: ${n}` : "Done to it"} title="What is done to it, in order" aside>
+				<Suspense fallback="Opening…">
+					<Done e={e} />
+				</Suspense>
+			</Popover>
+		</>
+	);
+}
+
+function GemFields({ e }: { e: Element }) {
+	const b = useBench();
+	const g = e.gems;
+	if (!g) return null;
+	return (
+		<>
+			<NumberField
+				saved
+				label="How many"
+				min={1}
+				max={200}
+				v={g.places.length}
+				set={(n) => n >= 1 && b.edit({ gems: { element: e.id, count: Math.min(200, Math.round(n)) } })}
+				width="64px"
+			/>
+			<LengthField label="Across" mm={g.size} onSet={(size) => b.edit({ gems: { element: e.id, size } })} width="72px" />
+			<LengthField label="High" mm={g.height} onSet={(height) => b.edit({ gems: { element: e.id, height } })} width="72px" />
+			<TextField
+				label="Colour"
+				type="color"
+				value={g.colour}
+				onChange={(ev) => b.edit({ gems: { element: e.id, colour: ev.target.value } }, `colour ${e.id}`)}
+			/>
+		</>
+	);
+}
+
+function RibbonFields({ e, r }: { e: Element; r: NonNullable<Element["ribbon"]> }) {
+	const b = useBench();
+	const set = (f: Partial<typeof r>) => b.edit({ ribbon: { element: e.id, ribbon: { ...r, ...f } } });
+	return (
+		<>
+			<LengthField label="Wide" mm={r.w} min={0.3} max={60} onSet={(w) => set({ w })} width="72px" />
+			<LengthField label="Thick" kind="thin" mm={r.thick} min={0.05} max={5} onSet={(thick) => set({ thick })} width="72px" />
+			<TextField label="Colour" type="color" value={r.colour} onChange={(ev) => set({ colour: ev.target.value })} />
+			<Select label="Tied" value={r.tied || "plain"} onChange={(v) => set({ tied: v as typeof r.tied })}>
+				<option value="plain">plain</option>
+				<option value="knot">with a knot</option>
+				<option value="bow">with a bow</option>
+			</Select>
+			<Check label="wrapped round" on={r.wrapped ?? false} set={(wrapped) => set({ wrapped })} />
+		</>
+	);
+}
+
+/** A mat or the panel: its borders, its card, what is done to it. */
+function MatForm({ e }: { e: Sheeted }) {
+	const b = useBench();
+	const { sheet } = e;
+	const inset = e.inset ?? { left: 0, right: 0, top: 0, bottom: 0 };
+	const border = (f: Partial<typeof inset>) => b.edit({ sheet: { element: e.id, inset: { ...inset, ...f } } });
+	const even = inset.left === inset.right && inset.left === inset.top && inset.left === inset.bottom;
+	return (
+		<Row>
+			{even && <LengthField label="Border of the sheet beneath" mm={inset.left} onSet={(mm) => border({ left: mm, right: mm, top: mm, bottom: mm })} />}
+			{even && (
+				<Popover label="Uneven" title="A border of its own on each side">
+					<div style={{ display: "flex", gap: 10, flexWrap: "wrap", width: 260 }}>
+						<Borders inset={inset} border={border} />
+					</div>
+				</Popover>
+			)}
+			{!even && <Borders inset={inset} border={border} />}
+			<PaperField value={sheet.paper} onChange={(paper) => b.edit({ sheet: { element: e.id, sheet: { ...sheet, paper } } })} />
+			<HeldField bonds={e.bonds} onChange={(bonds) => b.edit({ hold: { element: e.id, bonds } })} />
+			<SheetButtons e={e} />
+			{b.card.elements.filter(isMat).length > 1 && <Button onClick={() => b.edit({ remove: { element: e.id } })}>Take off</Button>}
+		</Row>
+	);
+}
+
+function Borders({ inset, border }: { inset: NonNullable<Element["inset"]>; border: (f: Partial<NonNullable<Element["inset"]>>) => void }) {
+	return (["left", "right", "top", "bottom"] as const).map((side) => (
+		<LengthField key={side} label={`Border, ${side}`} mm={inset[side]} onSet={(mm) => border({ [side]: mm })} width="72px" />
+	));
+}
+
+/** Several things in hand at once. */
+function Several({ all }: { all: Element[] }) {
+	const b = useBench();
+	const ids = all.map((x) => x.id);
+	const grouped = all.every((x) => x.group && x.group === all[0].group);
+	const each = (f: (e: Element) => Edit) => b.edit(all.map(f));
+	return (
+		<Row>
+			<b>{all.length} things in hand</b>
+			<Button onClick={() => b.edit({ together: { elements: ids, apart: grouped } })}>{grouped ? "Take the group apart" : "Make a group"}</Button>
+			<Button onClick={() => each((e) => ({ repeat: { element: e.id } }))}>Another of each</Button>
+			<Button onClick={() => each((e) => ({ put: { element: e.id, mirror: !e.place.mirror } }))}>Mirror each</Button>
+			<Button onClick={() => each((e) => ({ remove: { element: e.id } }))}>Take them off</Button>
+		</Row>
 	);
 }

@@ -1,53 +1,100 @@
 import { useDocument } from "../../api/card";
-import { type Colourway, type Element, type PlanMotif, turnedOf, wordsOf } from "../../api/client";
+import type { Colourway, Element, PlanMotif, S } from "../../api/client";
 import { Layers } from "../../parts/picture";
-import { bare, hue } from "../../ui/colours";
+import { hue } from "../../ui/colours";
 
 /** One element, drawn round its own centre. */
-export function Thing({ e, over, lift, on, scale }: { e: Element; over: boolean; lift: number; on: boolean; scale: number }) {
+export function Thing({
+	e,
+	drawn,
+	over,
+	lift,
+	on,
+	scale,
+	parts,
+	onPart,
+}: {
+	e: Element;
+	/** The leaves of what is no image. */
+	drawn: S["PlanDrawn"][];
+	over: boolean;
+	lift: number;
+	on: boolean;
+	scale: number;
+	/** Only these of its parts; none: all. */
+	parts?: string[];
+	/** Its parts are pointed at. */
+	onPart?: (part: string) => void;
+}) {
 	const b = useDocument();
-	const st = e.sheet;
-	if (st) {
-		const words = wordsOf(e);
-		const [w, h] = [(st.w ?? 0) - 2 * (st.trim ?? 0), (st.h ?? 0) - 2 * (st.trim ?? 0)];
-		const paper = b.state.kit.papers.find((p) => p.id === st.paper)?.colour ?? bare;
-		const ink = b.state.inks.find((i) => i.id === words?.ink)?.dry ?? hue.text;
+	if (e.image) {
+		const look = b.view.plan.motifs.find((m) => m.id === e.image?.motif);
+		if (!look) return null;
+		const colourway = look.colourways.find((w) => w.id === e.image?.colourway);
+		const card = drawn.find((d) => d.part !== "stencilled");
+		const ink = drawn.find((d) => d.part === "stencilled");
 		return (
 			<>
-				<Shadow d={`M${-w / 2} ${-h / 2}h${w}v${h}h${-w}Z`} lift={lift} turn={e.place.turn} />
-				<rect x={-w / 2} y={-h / 2} width={w} height={h} fill={paper} stroke={on ? hue.ochre : hue.edge} strokeWidth={on ? 2 / scale : 0.1} />
-				{words && (
-					<text textAnchor="middle" y={words.letter / 2} fontSize={words.letter / 0.668} fill={ink} pointerEvents="none">
-						{words.text}
-					</text>
+				{card && (!parts || parts.includes(card.part ?? "")) && (
+					<g transform={e.place.mirror ? "scale(-1 1)" : undefined}>
+						<Shadow d={card.path} lift={lift} turn={e.place.turn} />
+						<Leaf d={card} on={on} scale={scale} />
+					</g>
 				)}
-				<Turned e={e} />
-				{over && <rect x={-w / 2} y={-h / 2} width={w} height={h} fill="url(#over)" pointerEvents="none" />}
+				<Image
+					look={look}
+					colourway={colourway}
+					on={on && !card}
+					over={over}
+					lift={card ? 0 : lift}
+					turn={e.place.turn}
+					mirror={e.place.mirror}
+					scale={scale}
+					parts={parts}
+					onPart={onPart}
+				/>
+				{ink && !parts && (
+					<g transform={e.place.mirror ? "scale(-1 1)" : undefined} pointerEvents="none">
+						{ink.films.map((f, i) => (
+							<path key={i} d={f.path} fill={f.fill} fillRule="evenodd" />
+						))}
+					</g>
+				)}
 			</>
 		);
 	}
-	if (e.gems) {
-		const { size, colour, places } = e.gems;
-		return (
-			<>
-				{places.map((p, i) => (
-					<circle
-						key={i}
-						cx={p.x}
-						cy={p.y}
-						r={size / 2}
-						fill={over ? "url(#over)" : colour}
-						stroke={on ? hue.ochre : hue.edge}
-						strokeWidth={on ? 2 / scale : 0.15}
-					/>
-				))}
-			</>
-		);
-	}
-	const look = b.view.plan.motifs.find((m) => m.id === e.image?.motif);
-	if (!look) return null;
-	const colourway = look.colourways.find((w) => w.id === e.image?.colourway);
-	return <Image look={look} colourway={colourway} on={on} over={over} lift={lift} turn={e.place.turn} scale={scale} />;
+	const shown = parts ? drawn.filter((d) => parts.includes(d.part ?? "")) : drawn;
+	return (
+		<g transform={e.place.mirror ? "scale(-1 1)" : undefined}>
+			{shown.map((d) => (
+				<Shadow key={`s${d.part}`} d={d.path} lift={lift} turn={e.place.turn} />
+			))}
+			{shown.map((d) => (
+				<Leaf key={d.part ?? ""} d={d} on={on} over={over} scale={scale} onPart={onPart} />
+			))}
+		</g>
+	);
+}
+
+/** A leaf of card with the ink on it. */
+export function Leaf({ d, on, over, scale, onPart }: { d: S["PlanDrawn"]; on: boolean; over?: boolean; scale: number; onPart?: (part: string) => void }) {
+	return (
+		// biome-ignore lint/a11y/noStaticElementInteractions: a short way by pointer; the list of parts beneath the table gives the same by keys
+		<g onClick={onPart && (() => onPart(d.part ?? ""))}>
+			<path d={d.path} fill={d.fill} fillOpacity={d.hides} fillRule="evenodd" />
+			{d.films.map((f, i) => (
+				<path key={i} d={f.path} fill={f.fill} fillRule="evenodd" pointerEvents="none" />
+			))}
+			<path
+				d={d.path}
+				fill={over ? "url(#over)" : "none"}
+				fillRule="evenodd"
+				stroke={on ? hue.ochre : hue.edge}
+				strokeWidth={on ? 2 / scale : 0.12}
+				pointerEvents="none"
+			/>
+		</g>
+	);
 }
 
 /** The shadow of what stands on foam, as wide as it stands high; light comes from the top left, however the thing is turned. */
@@ -71,47 +118,25 @@ interface ImageProps {
 	over: boolean;
 	lift: number;
 	turn: number;
+	mirror?: boolean;
 	scale: number;
+	parts?: string[];
+	onPart?: (part: string) => void;
 }
 
-function Image({ look, colourway, on, over, lift, turn, scale }: ImageProps) {
+function Image({ look, colourway, on, over, lift, turn, mirror, scale, parts, onPart }: ImageProps) {
 	return (
-		<g transform={`translate(${-look.minX - look.w / 2} ${-look.minY - look.h / 2})`}>
-			<Shadow d={look.silhouette} lift={lift} turn={turn} />
-			<Layers look={look} colourway={colourway} />
-			<path d={look.silhouette} fill={over ? "url(#over)" : "#0000"} stroke={on ? hue.ochre : "none"} strokeWidth={2.4 / scale} fillRule="evenodd" />
+		<g transform={`${mirror ? "scale(-1 1) " : ""}translate(${-look.minX - look.w / 2} ${-look.minY - look.h / 2})`}>
+			{!parts && <Shadow d={look.silhouette} lift={lift} turn={turn} />}
+			<Layers look={look} colourway={colourway} parts={parts} onPick={onPart} />
+			<path
+				d={look.silhouette}
+				fill={over ? "url(#over)" : "#0000"}
+				pointerEvents={onPart ? "none" : undefined}
+				stroke={on ? hue.ochre : "none"}
+				strokeWidth={2.4 / scale}
+				fillRule="evenodd"
+			/>
 		</g>
-	);
-}
-
-/** A pattern turned on a sheet, as far as the trim leaves it. */
-function Turned({ e }: { e: Element }) {
-	const b = useDocument();
-	const t = turnedOf(e);
-	const plan = b.view.plan.patterns.find((p) => p.id === e.id);
-	const look = b.view.plan.motifs.find((m) => m.id === t?.motif);
-	if (!t || !plan || !look) return null;
-	const half = ((e.sheet?.w ?? 0) - 2 * (e.sheet?.trim ?? 0)) / 2;
-	const made = b.card.motifs.find((m) => m.id === t.motif)?.layers;
-	return (
-		<>
-			<clipPath id={`turned ${e.id}`}>
-				<rect x={-half} y={-half} width={2 * half} height={2 * half} />
-			</clipPath>
-			<g clipPath={`url(#${CSS.escape(`turned ${e.id}`)})`} pointerEvents="none">
-				{look.layers.map((l, i) =>
-					(made?.[i]?.make === "cut" ? [] : plan.strikes).map((k) => (
-						<path
-							key={`${l.id} ${k.number}`}
-							d={l.outline}
-							fill={look.colourways.find((w) => w.id === k.colourway)?.layers[i]?.dry}
-							fillRule="evenodd"
-							style={{ mixBlendMode: "multiply" }}
-							transform={`translate(${k.x - plan.midX} ${k.y - plan.midY}) rotate(${k.turn} ${plan.midX} ${plan.midY})`}
-						/>
-					)),
-				)}
-			</g>
-		</>
 	);
 }

@@ -4,8 +4,11 @@ import { HeldField } from "../../parts/station";
 import { Check } from "../../ui/check";
 import { TextField } from "../../ui/field";
 import { NumberField } from "../../ui/number";
+import { Popover } from "../../ui/popover";
 import { Select } from "../../ui/select";
 import { area, length } from "../../ui/units";
+
+import { Again } from "./again";
 
 /** What the chosen layer is: its label, how it is made, where it sits, how it is held. */
 export default function LayerForm() {
@@ -48,6 +51,9 @@ export default function LayerForm() {
 			<Check label="Accent" on={l.accent ?? false} set={(on) => set({ accent: on })} />
 			<NumberField saved label="Copies" min={1} max={9} v={l.copies} set={(n) => n >= 1 && set({ copies: n })} width="56px" />
 			{l.make === "cut" && <Check label="Stamped, then cut" on={l.after ?? false} set={(on) => set({ after: on })} />}
+			<Popover label="Use it again" title="More made of the same part" aside>
+				<Again l={l} set={set} />
+			</Popover>
 			{l.make === "cut" && <HeldField bonds={l.bonds} onChange={(bonds) => b.motif && b.edit({ hold: { motif: b.motif.id, layer: l.id, bonds } })} />}
 			<Box fontSize="small" flexBasis="100%">
 				{length(p.w, b.state.settings)} × {length(p.h, b.state.settings)}; {area(p.visible, b.state.settings)} of {area(p.area, b.state.settings)} show (

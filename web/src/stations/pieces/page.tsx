@@ -12,6 +12,8 @@ import { hue } from "../../ui/colours";
 import { Slider } from "../../ui/slider";
 import { length } from "../../ui/units";
 
+import { PartingLine } from "./line";
+
 const LayerForm = lazy(() => import("./form"));
 
 /** Pieces: the layered image and its parts, apart or together; what shows, what hides, labels, order. */
@@ -33,6 +35,7 @@ export default function Pieces() {
 		);
 	const labels = look.layers.map((l, i) => `${i + 1} ${l.label} × ${motif.layers[i].copies}`);
 	const apart = (room: { w: number; h: number }) => laidApart(look, labels, room, spread);
+	const line = motif.layers.find((l) => l.id === b.layer);
 	const chosen = look.layers.find((l) => l.id === b.layer);
 	return (
 		<StationFrame
@@ -82,9 +85,10 @@ export default function Pieces() {
 									layer={b.layer}
 									onPick={take}
 								/>
-								{chosen && spread < 0.05 && (
+								{chosen && spread < 0.05 && !line?.region && (
 									<path d={chosen.shown} fill={hue.glow} stroke={hue.ochre} strokeWidth={1.5 / scale} fillRule="evenodd" pointerEvents="none" />
 								)}
+								{line?.region && spread < 0.05 && <PartingLine layer={line} scale={scale} />}
 							</>
 						)}
 					</Table>

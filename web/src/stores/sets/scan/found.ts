@@ -3,7 +3,7 @@ import type { S } from "../../../api/client";
 /** What the picture is of. */
 export type As = "pieces" | "mat" | "stamps" | "stencil";
 /** A piece found, and whether it is left out. */
-export type Piece = S["Outline"] & { out?: boolean };
+export type Piece = S["TracedOutline"] & { out?: boolean };
 
 /** What was found in a picture. */
 export interface Found {

@@ -1,0 +1,70 @@
+package build
+
+import (
+	"ochrestone/core/layout"
+	"ochrestone/core/shape"
+)
+
+// trimKey is everything that trimming an image at the panel's edge depends on.
+type trimKey struct {
+	image      [32]byte
+	x, y, turn float64
+	mirror     bool
+	margin     float64 // of its card, where it is cut out
+	cut        bool
+	l, t, r, b float64 // the panel
+}
+
+// trimmed is an image as it is left, by its pieces, and as a whole.
+type trimmed struct {
+	pieces []shape.Region
+	all    shape.Region
+}
+
+// trim cuts off what hangs over the panel of things that are to be flush with it.
+func (b *Build) trim() {
+	panel := layout.Region(b.Panel())
+	for i := range b.Things {
+		t := &b.Things[i]
+		if !t.Element.Flush || t.Outline.Empty() || t.Leaf != nil || panel.Covers(t.Outline) {
+			continue
+		}
+		got := b.cutAt(panel, t)
+		if got.all.Empty() {
+			continue // nothing of it lies on the panel: it is noted as hanging over
+		}
+		for k, g := range got.pieces {
+			b.Pieces[t.From+k].Outline = g
+		}
+		t.Overhang = t.Outline.Area() - got.all.Area()
+		t.Outline, t.Rough = got.all, got.all
+	}
+}
+
+// cutAt is a thing cut off at the panel's edge; an image in the same place is remembered.
+func (b *Build) cutAt(panel shape.Region, t *Thing) trimmed {
+	work := func() (out trimmed, err error) {
+		for k := t.From; k < t.To; k++ {
+			g := b.Pieces[k].Outline
+			if !panel.Covers(g) {
+				if in, err := g.Intersect(panel); err == nil {
+					g = in
+				}
+			}
+			out.pieces = append(out.pieces, g)
+		}
+		out.all, err = t.Outline.Intersect(panel)
+		return out, err
+	}
+	if t.Made < 0 || b.with.Memory == nil {
+		out, _ := work()
+		return out
+	}
+	p, box := t.Element.Place, panel.Bounds()
+	key := trimKey{image: b.Made[t.Made].Image.Key, x: p.X, y: p.Y, turn: p.Turn, mirror: p.Mirror, l: box.Min.X, t: box.Min.Y, r: box.Max.X, b: box.Max.Y}
+	if cut := t.Element.Image.Cutout; cut != nil {
+		key.cut, key.margin = true, cut.Margin
+	}
+	out, _ := b.with.Memory.trims.Get(key, work)
+	return out
+}

@@ -1,0 +1,167 @@
+package card
+
+import (
+	"fmt"
+	"maps"
+	"math"
+	"slices"
+
+	"ochrestone/core/kit"
+)
+
+// Parting is how a part comes to have two colour regions.
+type Parting string
+
+// Ways of parting a part in two colours.
+const (
+	Masked   Parting = "masked"    // the rest is covered while the region is inked
+	CutTwice Parting = "cut twice" // cut again, fussy cut along the line and laid over the first
+	Swapped  Parting = "swapped"   // both cut along the line and the regions swapped: no thicker
+)
+
+// Partings lists them.
+var Partings = []Parting{Masked, CutTwice, Swapped}
+
+// Region is one of two colour regions of a part: what lies to the right of a line across
+// it, as the line runs, or within another part of the set.
+type Region struct {
+	By    Parting  `json:"by" enum:"masked,cut twice,swapped"`
+	Line  []Offset `json:"line,omitempty" maxItems:"60" doc:"the line it is parted along, in the frame of the set, mm; its ends run on straight"`
+	Part  string   `json:"part,omitempty" doc:"part id: instead of a line, what lies within that part"`
+	Other bool     `json:"other,omitempty" doc:"the other side of the line, or what lies outside that part"`
+}
+
+// Again adds a layer that is made of the part of another layer once more: a back traced
+// round it, a region in another colour, a copy put on offset.
+type Again struct {
+	Motif   string  `json:"motif"`
+	Layer   string  `json:"layer" doc:"the layer whose part is used again"`
+	Traced  float64 `json:"traced,omitempty" minimum:"-20" maximum:"20" doc:"a back traced round it so much larger, below 0 smaller, mm: it goes right beneath the layer"`
+	Region  *Region `json:"region,omitempty" doc:"one region of it in another colour; without a line it is parted along its longest pressed line, or across its middle"`
+	Shifted float64 `json:"shifted,omitempty" minimum:"-200" maximum:"200" doc:"a copy so far along, its end trimmed off and put on at the other, mm"`
+	Label   string  `json:"label,omitempty" maxLength:"80" doc:"empty takes one that says what it is"`
+}
+
+func (e *Again) apply(c *Card, k kit.Kit) error {
+	m, err := c.motif(e.Motif)
+	if err != nil {
+		return err
+	}
+	i := slices.IndexFunc(m.Layers, func(l Layer) bool { return l.ID == e.Layer })
+	if i < 0 {
+		return fmt.Errorf("layer %q of %s %w", e.Layer, m.Name, ErrGone)
+	}
+	of := m.Layers[i]
+	l := Layer{ID: m.freshLayer(), Part: of.Part, Make: Cut, Rank: of.Rank, Fit: kit.FitFree, Copies: 1, Bonds: Glue(firstGlue(k))}
+	at := i + 1
+	switch {
+	case e.Region != nil:
+		r := *e.Region
+		if len(r.Line) == 0 && r.Part == "" {
+			r.Line = proposedLine(k, m.Set, of.Part)
+		}
+		l.Region, l.Label, l.On = &r, of.Label+", second colour", of.ID
+		if r.By == Masked {
+			l.Make, l.Bonds = of.Make, nil
+			if l.Make == Cut {
+				l.Make = Printed
+			}
+		}
+		l.Accent = true // another colour has its own place in the order of lightness
+		if r.By == Swapped {
+			l.On = ""
+			l.Bonds = of.Bonds
+		}
+	case e.Traced != 0:
+		l.Traced, l.Label, at = e.Traced, "Back of "+of.Label, i
+		// It stands where the layer stood, and that is glued to it.
+		l.On, l.Bonds = of.On, of.Bonds
+		m.Layers = slices.Clone(m.Layers)
+		if of.On != "" {
+			m.Layers[i].On = l.ID
+		}
+		if len(of.Bonds) > 0 && of.Bonds[0].Raised() {
+			m.Layers[i].Bonds = Glue(firstGlue(k))
+		}
+	default:
+		l.Shifted, l.Label, l.On = e.Shifted, of.Label+", offset", of.ID
+	}
+	if e.Label != "" {
+		l.Label = e.Label
+	}
+	m.Layers = slices.Insert(slices.Clone(m.Layers), at, l)
+	m.Colourways = slices.Clone(m.Colourways)
+	for n, w := range m.Colourways {
+		f := w.Layers[of.ID]
+		if l.Make != Cut {
+			f = Finish{} // its ink is still to be chosen
+		}
+		w.Layers = maps.Clone(w.Layers)
+		if w.Layers == nil {
+			w.Layers = map[string]Finish{}
+		}
+		w.Layers[l.ID] = f
+		m.Colourways[n] = w
+	}
+	return nil
+}
+
+// freshLayer is an id no layer of the image has.
+func (m Motif) freshLayer() string {
+	for n := len(m.Layers) + 1; ; n++ {
+		id := fmt.Sprintf("l%d", n)
+		if !slices.ContainsFunc(m.Layers, func(l Layer) bool { return l.ID == id }) {
+			return id
+		}
+	}
+}
+
+// proposedLine is where a part is parted at first: along its longest pressed line, or
+// across its middle.
+func proposedLine(k kit.Kit, set, part string) []Offset {
+	s, _ := k.Set(set)
+	p, ok := s.Part(part)
+	if !ok {
+		return nil
+	}
+	var best []Offset
+	longest := 0.0
+	for _, line := range p.Pressed() {
+		long := 0.0
+		for j := 1; j < len(line); j++ {
+			long += line[j].Distance(line[j-1])
+		}
+		if first, last := line[0], line[len(line)-1]; long > longest && first.Distance(last) > long/3 {
+			longest = long
+			best = best[:0]
+			step := max(1, int(math.Ceil(float64(len(line)-1)/50)))
+			for j := 0; j < len(line)-1; j += step {
+				best = append(best, Offset{X: line[j].X, Y: line[j].Y})
+			}
+			best = append(best, Offset{X: last.X, Y: last.Y})
+		}
+	}
+	if len(best) > 1 {
+		return best
+	}
+	b := p.Outline.Bounds()
+	y := b.Centre().Y
+	return []Offset{{X: b.Min.X, Y: y}, {X: b.Max.X, Y: y}}
+}
+
+// again checks what a layer takes of its part.
+func (k *checker) again(at string, l Layer) {
+	k.bad(!sane(l.Traced, -20, 20), at+".traced", "a back is traced at most 20 mm larger or smaller")
+	k.bad(!sane(l.Shifted, -200, 200), at+".shifted", "a copy is put on at most 200 mm off")
+	r := l.Region
+	if r == nil {
+		return
+	}
+	k.bad(!slices.Contains(Partings, r.By), at+".region.by", fmt.Sprintf("%q is no way to part a piece; take %v", r.By, Partings))
+	k.bad(len(r.Line) > 60, at+".region.line", "a line goes through at most 60 points")
+	k.bad(r.Part == "" && len(r.Line) < 2, at+".region.line", "draw the line it is parted along, through two points or more")
+	for i, p := range r.Line {
+		k.bad(!sane(p.X, -5000, 5000) || !sane(p.Y, -5000, 5000), fmt.Sprintf("%s.region.line[%d]", at, i), "the point is out of reach of the piece")
+	}
+	k.bad(r.By != Masked && l.Make != Cut, at+".region.by", "only cut pieces are cut twice or swapped: mask a print")
+}

@@ -1,0 +1,37 @@
+package foresee
+
+import (
+	"fmt"
+
+	"ochrestone/core/card"
+)
+
+// uncolouredRule lists every print that has no ink yet, where others of its image have.
+func uncolouredRule() Rule {
+	return Rule{ID: "uncoloured", Station: Inks, Severity: Shows, Title: "Prints that have no ink yet", Explain: "A stamp or a stencil without an ink leaves nothing on the card.", Source: practice, check: inked(uncoloured)}
+}
+
+func uncoloured(v *View, m *Image, wi int, add func(Hit)) {
+	w := m.Colourways[wi]
+	var none []string
+	some := false
+	first := ""
+	for _, l := range m.Layers {
+		f := w.Layers[l.ID]
+		if f.Ink != "" || len(f.Blends) > 0 {
+			some = true
+			continue
+		}
+		if l.Make != card.Cut {
+			none = append(none, l.Label)
+			if first == "" {
+				first = l.ID
+			}
+		}
+	}
+	if !some || len(none) == 0 {
+		return
+	}
+	add(Hit{Key: []string{m.ID, w.ID}, At: At{Motif: m.ID, Colourway: w.ID, Layer: first}, What: fmt.Sprintf("%s of %s has no ink yet", capital(listed(none)), m.Name),
+		Why: "Without one it is not printed, and not seen.", Do: "Choose an ink for it, or leave it out on purpose.", Numbers: map[string]float64{"prints": float64(len(none))}, Facts: none})
+}

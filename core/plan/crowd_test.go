@@ -1,0 +1,39 @@
+package plan_test
+
+import (
+	"testing"
+
+	"ochrestone/core/card"
+	"ochrestone/core/plan"
+	"ochrestone/demo"
+)
+
+// BenchmarkCrowd plans a card of sixty things that lie over each other: the beetles, each
+// laid again and again 8 mm further on.
+func BenchmarkCrowd(b *testing.B) {
+	k, err := demo.Kit()
+	if err != nil {
+		b.Fatal(err)
+	}
+	c := demo.Cards(k)[1]
+	var of []string
+	for _, e := range c.Elements {
+		if e.Image != nil {
+			of = append(of, e.ID)
+		}
+	}
+	for n := len(c.Elements); n < 60; n++ {
+		if c, err = c.Apply(k, card.Edit{Repeat: &card.Repeat{Element: of[n%len(of)]}}); err != nil {
+			b.Fatal(err)
+		}
+	}
+	m := plan.NewPlanner()
+	m.Of(c, k)
+	for n := 0; b.Loop(); n++ {
+		c, err := c.Apply(k, card.Edit{Move: &card.Move{Element: c.Elements[30].ID, DX: 0.5 * float64(n%3)}})
+		if err != nil {
+			b.Fatal(err)
+		}
+		m.Of(c, k)
+	}
+}

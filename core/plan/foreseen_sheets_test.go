@@ -1,0 +1,163 @@
+package plan_test
+
+import (
+	"maps"
+	"testing"
+
+	"ochrestone/core/card"
+	"ochrestone/core/kit"
+	"ochrestone/core/shape"
+)
+
+// lay adds a sheet to a card in the middle of the panel, or off it.
+func laid(c *card.Card, id string, dx, dy float64, s card.Sheet) *card.Element {
+	panel, _ := c.Panel()
+	c.Elements = append(c.Elements, card.Element{ID: id, Name: id, Face: card.Front, On: panel, Place: card.Place{X: c.Base.W/2 + dx, Y: c.Base.H/2 + dy}, Bonds: card.Glue(hidden), Sheet: &s})
+	return &c.Elements[len(c.Elements)-1]
+}
+
+// foreseenSheets are the cards of the rules about sheets, openings, letters and what
+// crosses.
+func foreseenSheets(t *testing.T) map[string]pair {
+	with := func(change func(*card.Card, *kit.Kit)) on { return two(40, 70, change) }
+	bare := func(change func(*card.Card, *kit.Kit)) on {
+		return two(40, 70, func(c *card.Card, k *kit.Kit) {
+			c.Elements = c.Elements[:1]
+			change(c, k)
+		})
+	}
+	out := map[string]pair{
+		"made": between(t, "made", 40, 20, func(w float64) on {
+			return bare(func(c *card.Card, _ *kit.Kit) {
+				laid(c, "frame", 0, 0, card.Sheet{Paper: "oat", W: 30, H: 20, Openings: []card.Opening{{Outline: card.Outline{Kind: card.Rectangle}, W: w, H: 40}}})
+			})
+		}),
+		"bands": between(t, "bands", 12, 6, func(w float64) on {
+			return bare(func(c *card.Card, _ *kit.Kit) {
+				laid(c, "stripes", 0, 0, card.Sheet{Paper: "oat", W: 40, H: 30, Treatments: []card.Treatment{{Bands: &card.Bands{Gap: 2, Bands: []card.Band{{Ink: "one", W: w}, {Ink: "two", W: w}, {Ink: "one", W: w}}}}}})
+			})
+		}),
+		"behind": between(t, "behind", 0, 14, func(larger float64) on {
+			return bare(func(c *card.Card, _ *kit.Kit) {
+				c.Elements = nil
+				e := laid(c, "front", 0, 0, card.Sheet{Paper: "oat", W: c.Base.W + larger, H: c.Base.H + larger, Shape: &card.Outline{Kind: card.Scalloped, Pitch: 8, Depth: 4}})
+				e.On = ""
+			})
+		}),
+		"hides": between(t, "hides", 39, 10, func(w float64) on {
+			return bare(func(c *card.Card, _ *kit.Kit) {
+				laid(c, "stripes", 0, 0, card.Sheet{Paper: "oat", W: 40, H: 30, Treatments: []card.Treatment{{Bands: &card.Bands{Bands: []card.Band{{Ink: "one", W: 15}, {Ink: "two", W: 15}}}}}})
+				laid(c, "over", 0, 0, card.Sheet{Paper: "chalk", W: w, H: 29})
+			})
+		}),
+		"nearly": between(t, "nearly", 1, 4, func(x float64) on {
+			return bare(func(c *card.Card, _ *kit.Kit) { laid(c, "label", x, 0, card.Sheet{Paper: "oat", W: 40, H: 20}) })
+		}),
+		"weave": {with(crossed(false)), with(crossed(true))},
+		// As mirrored its shade falls on the other side.
+		"light": {with(lit(card.LeftSide, false)), with(lit(card.LeftSide, true))},
+		"openings": between(t, "openings", 40, 0, func(x float64) on {
+			return bare(func(c *card.Card, k *kit.Kit) {
+				k.Sets = append(k.Sets, kit.Set{ID: "through", Name: "Through", Kind: kit.StencilSet, Parts: []kit.Part{{ID: "hole", Label: "Hole", Outline: shape.Rect(0, 0, 10, 10)}}})
+				shareStamp("one")(c, k)
+				k.Sets[len(k.Sets)-1], k.Sets[len(k.Sets)-2] = k.Sets[len(k.Sets)-2], k.Sets[len(k.Sets)-1]
+				laid(c, "print", 0, 0, card.Sheet{Paper: "oat", W: 90, H: 60, Treatments: []card.Treatment{
+					{Print: &card.Print{Motif: c.Motifs[0].ID, Colourways: []string{c.Motifs[0].Colourways[0].ID}}},
+					{Stencil: &card.Stencil{Set: "through", Part: "hole", Ink: "two", Over: true, Spot: card.Spot{X: x}}}}})
+			})
+		}),
+		"uncoloured": {with(func(c *card.Card, k *kit.Kit) {
+			shareStamp("")(c, k)
+			k.Sets[len(k.Sets)-1].Parts[1].Stamp = "own"
+		}), with(func(c *card.Card, k *kit.Kit) {
+			shareStamp("two")(c, k)
+			k.Sets[len(k.Sets)-1].Parts[1].Stamp = "own"
+		})},
+		"mirrored": {with(overTurned(card.Printed)), with(overTurned(card.Cut))},
+		"leaf": {bare(func(c *card.Card, _ *kit.Kit) {
+			e := laid(c, "leaf", 0, 0, card.Sheet{Paper: "vellum", W: 100, H: 130})
+			e.On, e.Bonds = "", nil
+		}), bare(func(c *card.Card, _ *kit.Kit) {
+			e := laid(c, "leaf", 0, 0, card.Sheet{Paper: "vellum", W: 100, H: 130, Flap: &card.Flap{Side: card.TopSide, Depth: 12}})
+			e.On, e.Bonds = "", nil
+		})},
+		"fits": between(t, "fits", 14, 6, func(w float64) on {
+			return bare(func(c *card.Card, _ *kit.Kit) {
+				laid(c, "frame", 0, 0, card.Sheet{Paper: "oat", W: 30, H: 30, Openings: []card.Opening{{Outline: card.Outline{Kind: card.Oval}, W: 12, H: 12}}})
+				laid(c, "dot", 0, 0, card.Sheet{Paper: "chalk", W: w, H: w, Shape: &card.Outline{Kind: card.Oval}})
+			})
+		}),
+		"thickness inside": {bare(func(c *card.Card, _ *kit.Kit) {
+			e := laid(c, "note", 0, 0, card.Sheet{Paper: "oat", W: 60, H: 60})
+			e.Face, e.On, e.Bonds = card.InsideRight, "", card.Foam("foam", 1)
+		}), bare(func(c *card.Card, _ *kit.Kit) {
+			e := laid(c, "note", 0, 0, card.Sheet{Paper: "oat", W: 60, H: 60})
+			e.Face, e.On = card.InsideRight, ""
+		})},
+		"address": between(t, "address", 100, 20, func(y float64) on {
+			return bare(func(c *card.Card, _ *kit.Kit) {
+				e := laid(c, "mark", 0, 0, card.Sheet{Paper: "oat", W: 20, H: 10})
+				e.Face, e.On, e.Place.Y = card.OnEnvelope, "", y
+			})
+		}),
+		"background": between(t, "background", 40, 70, func(l float64) on {
+			return with(func(c *card.Card, k *kit.Kit) {
+				k.Inks = append(k.Inks, grey("sky", l))
+				c.Elements[0].Sheet.Treatments = []card.Treatment{{Fade: &card.Fade{From: card.FromAll, Inks: []string{"sky"}, Reach: 1}}}
+			})
+		}),
+	}
+	return out
+}
+
+// crossed is two discs of which neither lies on the other's paper, and a strip over both:
+// the big one, which the small one lies over, alone cannot be laid over the strip.
+func crossed(both bool) func(*card.Card, *kit.Kit) {
+	return func(c *card.Card, k *kit.Kit) {
+		s := &k.Sets[len(k.Sets)-1]
+		s.Parts[1].Outline = shape.Disc(shape.Point{X: 47, Y: 20}, 10)
+		s.Parts[1].Host = ""
+		for i := range c.Motifs[0].Layers {
+			c.Motifs[0].Layers[i].On = ""
+		}
+		laid(c, "strip", 0, 0, card.Sheet{Paper: "oat", W: 90, H: 6})
+		e := &c.Elements[1]
+		e.Place = card.Place{X: c.Base.W / 2, Y: c.Base.H / 2}
+		e.Tucks = []card.Tuck{{Part: "a", With: "strip"}}
+		if both {
+			e.Tucks = append(e.Tucks, card.Tuck{Part: "b", With: "strip"})
+		}
+	}
+}
+
+// overTurned lays the image left for right, its layers made so.
+func overTurned(m card.Make) func(*card.Card, *kit.Kit) {
+	return func(c *card.Card, k *kit.Kit) {
+		if m == card.Printed {
+			shareStamp("one")(c, k)
+		}
+		c.Elements[1].Place.Mirror = true
+	}
+}
+
+// allForeseen are the cards of every rule.
+func allForeseen(t *testing.T) map[string]pair {
+	out := foreseen(t)
+	maps.Copy(out, foreseenSheets(t))
+	return out
+}
+
+// lit shades the image on its left side and lets light fall from one.
+func lit(from card.Side, mirror bool) func(*card.Card, *kit.Kit) {
+	return func(c *card.Card, k *kit.Kit) {
+		k.Inks = append(k.Inks, grey("three", 57))
+		c.Light = from
+		c.Elements[0].Sheet.Paper = "chalk"
+		c.Motifs[0].Colourways[0].Layers["b"] = card.Finish{Paper: "chalk", Ink: "two", Blends: []card.Blend{{Ink: "three", Zone: card.Left}}}
+		for i := range c.Elements {
+			if c.Elements[i].Image != nil {
+				c.Elements[i].Place.Mirror = mirror
+			}
+		}
+	}
+}

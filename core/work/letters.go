@@ -1,0 +1,172 @@
+package work
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"ochrestone/core/build"
+	"ochrestone/core/card"
+	"ochrestone/core/layout"
+)
+
+// cutLetters cuts words letter by letter and stacks them: with one die of each letter a
+// text takes as many passes as its most frequent letter comes, for every ply.
+func (k *maker) cutLetters(t build.Thing) {
+	e := t.Element
+	l := e.Letters
+	if t.Line == nil || t.Problem != "" {
+		return
+	}
+	leaf := Thing{Element: e.ID, Part: "letters"}
+	n, plies := len(t.Line.Letters), l.Times()
+	how := fmt.Sprintf("%d letters, each %s.", n, times(plies))
+	if l.Set != "" {
+		how += fmt.Sprintf(" %d passes through the machine with one die of each%s.", t.Line.Passes*plies, most(*t.Line))
+	}
+	if l.Backing != "" {
+		how += fmt.Sprintf(" One ply with %s beneath it in the same pass; it must not stick out beyond the card, or it glues itself to the plate. So thick a sandwich may want a second run.", k.backingName(l.Backing))
+	}
+	if t.Islands > 0 {
+		how += fmt.Sprintf(" %d loose islands fall out of the closed letters", t.Islands*plies)
+		if l.Bare {
+			how += ": they are not needed."
+		} else {
+			how += ": keep them for a stencilled word."
+		}
+	}
+	from := k.Stock.PaperName(l.Paper) + ". "
+	f := facts{leaf: leaf}
+	phase := phaseCut
+	if s := k.cutFrom(l); s != nil {
+		f.from, phase = Thing{Element: s.Element.ID}, phasePop
+		from = fmt.Sprintf("From %s, when it is dry: lay the dies on it in reading order as they will stand on the card, its middle %s of the sheet's, so that what is on it runs on through the word. ", s.Name, k.off(l.From.Spot))
+	}
+	k.add(phase, Act{ID: card.Step{Verb: Cut, Element: e.ID}, Kind: CutAct, Title: fmt.Sprintf("Cut the letters of “%s”", l.Text),
+		Detail: from + how}, f)
+	if s := l.Shadow; s != nil {
+		k.add(phaseCut, Act{ID: card.Step{Verb: Cut, Element: e.ID, Part: build.ShadowPart}, Kind: CutAct, Title: fmt.Sprintf("Cut the shadow of “%s”", l.Text),
+			Detail: fmt.Sprintf("%s, %s larger all round.", k.Stock.PaperName(s.Paper), k.format(s.By))}, facts{leaf: Thing{Element: e.ID, Part: build.ShadowPart}})
+	}
+	if plies > 1 {
+		k.add(phaseStack, Act{ID: card.Step{Verb: Plies, Element: e.ID}, Kind: GlueAct, Title: fmt.Sprintf("Stack the letters of “%s”", l.Text),
+			Detail: fmt.Sprintf("%d plies each, edges flush: small dots of glue, press under a block.", plies)}, facts{leaf: leaf})
+	}
+	if l.Shadow != nil {
+		k.add(phaseStack, Act{ID: card.Step{Verb: Glue, Element: e.ID, Part: build.ShadowPart}, Kind: GlueAct, Title: fmt.Sprintf("“%s” onto its shadow", l.Text),
+			Detail: "The same rim all round; the sheet they were cut from, laid on the shadow, is the guide."}, facts{leaf: leaf, onto: Thing{Element: e.ID, Part: build.ShadowPart}})
+	}
+}
+
+func times(n int) string {
+	switch n {
+	case 1:
+		return "once"
+	case 2:
+		return "twice"
+	}
+	return fmt.Sprintf("%d times", n)
+}
+
+// most names the letters that decide the passes.
+func most(l layout.Line) string {
+	if len(l.Most) == 0 {
+		return ""
+	}
+	return fmt.Sprintf(", as %s comes %s", strings.Join(l.Most, " and "), times(l.Passes))
+}
+
+func (k *maker) backingName(id string) string {
+	if s, ok := k.Stock.Spacer(id); ok {
+		return s.Name
+	}
+	if a, ok := k.Stock.Adhesive(id); ok {
+		return a.Name
+	}
+	return "a sheet"
+}
+
+// foamed reports whether a backing is foam.
+func (k *maker) foamed(id string) bool {
+	s, ok := k.Stock.Spacer(id)
+	return ok && s.Foam()
+}
+
+// crossed tells which parts of a thing go the other way than the rest when it is put down,
+// and which edges of it stay open for parts of others.
+func (k *maker) crossed(i int) string {
+	t := k.Things[i]
+	out := ""
+	impossible := func(e, part, with string) bool {
+		return slices.Contains(k.Woven, build.Weave{Element: e, Part: part, With: with})
+	}
+	say := func(parts []string, how, with string) {
+		if len(parts) > 0 {
+			out += fmt.Sprintf(how, strings.Join(parts, ", "), with)
+		}
+	}
+	for _, o := range k.Things {
+		if o.Element.ID == t.Element.ID {
+			continue
+		}
+		var mine, theirs []string
+		for _, c := range t.Element.Tucks {
+			if c.With == o.Element.ID && !impossible(t.Element.ID, c.Part, c.With) {
+				mine = append(mine, k.partName(t.Element, c.Part))
+			}
+		}
+		for _, c := range o.Element.Tucks {
+			if c.With == t.Element.ID && !impossible(o.Element.ID, c.Part, c.With) {
+				theirs = append(theirs, k.partName(o.Element, c.Part))
+			}
+		}
+		j := slices.IndexFunc(k.Things, func(x build.Thing) bool { return x.Element.ID == o.Element.ID })
+		if j < i {
+			say(mine, " Slip %s beneath %s; the rest lies over it.", o.Name)
+			say(theirs, " Slip it beneath %s of %s.", o.Name)
+			continue
+		}
+		say(mine, " Leave %s unstuck: %s is slipped beneath it later.", o.Name)
+		say(theirs, " Leave its edge open where %s of %s goes in beneath.", o.Name)
+	}
+	return out
+}
+
+// partName is what a person calls a part of an element within a sentence.
+func (k *maker) partName(e card.Element, part string) string {
+	name := k.PartName(e, part)
+	return strings.ToLower(name[:1]) + name[1:]
+}
+
+// cutFrom is the sheet letters are cut out of; nil for plain card, and for a sheet that is
+// gone.
+func (k *maker) cutFrom(l *card.Letters) *build.Thing {
+	if l.From == nil {
+		return nil
+	}
+	for i := range k.Things {
+		if t := &k.Things[i]; t.Element.ID == l.From.Sheet && t.Element.Sheet != nil && t.Element.Face == card.Beside {
+			return t
+		}
+	}
+	return nil
+}
+
+// off says how far a spot is off the middle.
+func (k *maker) off(s card.Spot) string {
+	say := func(v float64, more, less string) string {
+		if v < 0 {
+			v, more = -v, less
+		}
+		return k.format(v) + " " + more
+	}
+	switch {
+	case s.X == 0 && s.Y == 0:
+		return "on the middle"
+	case s.Y == 0:
+		return say(s.X, "right", "left")
+	case s.X == 0:
+		return say(s.Y, "below", "above")
+	}
+	return say(s.X, "right", "left") + " and " + say(s.Y, "below", "above")
+}

@@ -1,0 +1,396 @@
+package work
+
+import (
+	"fmt"
+	"strings"
+
+	"ochrestone/core/build"
+	"ochrestone/core/card"
+)
+
+// Verbs of what is done to sheets, beside printing and blending.
+const (
+	Splash = "splash" // drops of ink or water
+	Paint  = "paint"  // a stroke
+	Press  = "press"  // dry emboss
+	Glaze  = "glaze"  // a clear coat
+	Open   = "open"   // cut the openings
+	Score  = "score"  // fold a flap
+	Tape   = "tape"   // low-tack tape over what stays bare
+)
+
+// How long things stay wet, minutes: our own defaults; the product's label goes first.
+const (
+	waterWet = 5.0
+	glazeWet = 60.0
+	sprayWet = 10.0
+	pasteWet = 30.0
+)
+
+// treats is a sheet in hand while its treatments are thought of.
+type treats struct {
+	*maker
+	t    build.Thing
+	leaf Thing
+	n    int // of its treatments
+	seq  int // acts so far, which go in turn
+}
+
+// treat does to a sheet what is to be done, in order.
+func (k *maker) treat(t build.Thing, leaf Thing) {
+	in := treats{maker: k, t: t, leaf: leaf}
+	for n, tr := range t.Element.Sheet.Treatments {
+		if in.n = n; n < len(t.Treated) && t.Treated[n].Problem != "" {
+			continue
+		}
+		switch {
+		case tr.Words != nil:
+			in.words(*tr.Words)
+		case tr.Turned != nil:
+			in.turned(*tr.Turned)
+		case tr.Print != nil:
+			in.print(*tr.Print)
+		case tr.Fade != nil:
+			in.fade(*tr.Fade)
+		case tr.Bands != nil:
+			in.bands(*tr.Bands)
+		case tr.Stencil != nil:
+			in.stencil(*tr.Stencil)
+		case tr.Splash != nil:
+			in.splash(*tr.Splash)
+		case tr.Stroke != nil:
+			in.stroke(*tr.Stroke)
+		case tr.Pressed != nil:
+			in.pressed(*tr.Pressed)
+		case tr.Edged != nil:
+			in.edged(*tr.Edged)
+		case tr.Glaze != nil:
+			in.glaze(*tr.Glaze)
+		}
+	}
+}
+
+// layer is the ink of the treatment in hand, as rules of order name it.
+func (k *treats) layer(part string) Thing {
+	if k.n > 0 {
+		part = fmt.Sprintf("%s %d", part, k.n+1)
+	}
+	return Thing{Element: k.t.Element.ID, Part: part}
+}
+
+// step names an act of the treatment in hand; the first of a sheet by the sheet alone.
+func (k *treats) step(verb, part string, n int) card.Step {
+	id := card.Step{Verb: verb, Element: k.t.Element.ID, Part: part, N: n}
+	if k.n > 0 {
+		id.Part = strings.TrimSpace(fmt.Sprintf("%s %d", part, k.n+1))
+	}
+	return id
+}
+
+// lay adds an act that lays something on the sheet, after all that was laid before.
+func (k *treats) lay(phase int, a Act, f facts) {
+	k.seq++
+	f.leaf, f.seq, f.series = k.leaf, k.seq, k.leaf
+	k.add(phase, a, f)
+}
+
+// on is where a treatment goes, in words.
+func (k *treats) on() string { return strings.ToLower(k.t.Name[:1]) + k.t.Name[1:] }
+
+// words stamps words on a sheet.
+func (k *treats) words(w card.Words) {
+	id := k.step(Print, "", 0)
+	layer := k.layer(wordsOf)
+	where := ""
+	switch {
+	case w.Bend > 0:
+		where = fmt.Sprintf(" On an arc of %s.", k.format(w.Bend))
+	case w.Bend < 0:
+		where = fmt.Sprintf(" In an arc of %s.", k.format(-w.Bend))
+	}
+	k.lay(phaseInk, k.inked(Act{ID: id, Kind: PrintAct, Title: "Stamp “" + w.Text + "”",
+		Detail: fmt.Sprintf("%s on %s.%s", k.Stock.InkName(w.Ink), k.Stock.PaperName(k.t.Element.Sheet.Paper), where)}, w.Ink), facts{inks: []Thing{layer}, tone: k.tone(w.Ink)})
+	what := "the strip"
+	if k.t.Leaf != nil || k.t.Element.Sheet.Words() == nil || len(k.t.Element.Sheet.Treatments) > 1 {
+		what = "the words"
+	}
+	if !w.Emboss {
+		k.heat(id, what, k.leaf, []Thing{layer}, w.Ink)
+		return
+	}
+	id.Verb = Heat
+	k.add(phaseHeat, Act{ID: id, Kind: HeatAct, Title: "Heat emboss " + what, Detail: powdered, Cautions: []string{powderCaution}}, facts{leaf: k.leaf, heats: []Thing{layer}})
+}
+
+// turned prints a pattern on a sheet that is turned: the count and the direction are kept
+// by an act for each strike of each stamp.
+func (k *treats) turned(p card.Turned) {
+	q := k.patterns[k.t.Element.ID]
+	m, ok := k.Card.Motif(p.Motif)
+	if q.Problem != "" || !ok {
+		return
+	}
+	way := map[bool]string{true: "anticlockwise", false: "clockwise"}[p.Anti]
+	for _, l := range m.Layers {
+		if l.Make == card.Cut {
+			continue
+		}
+		for _, s := range q.Strikes {
+			w, _ := m.Colourway(s.Colourway)
+			f := w.Layers[l.ID]
+			if f.Ink == "" {
+				continue
+			}
+			how := "As it lies."
+			switch {
+			case s.Number > 1:
+				how = fmt.Sprintf("Turn the sheet %.4g° %s first", q.Step, way)
+				if s.Corner > 0 {
+					how += fmt.Sprintf(": corner %d to the top left", s.Corner)
+				}
+				how += "."
+			case s.Corner > 0:
+				how = fmt.Sprintf("Corner %d to the top left.", s.Corner)
+			}
+			layer := Thing{Element: k.t.Element.ID, Part: l.ID}
+			k.lay(phaseInk, k.inked(Act{ID: card.Step{Verb: Print, Element: k.t.Element.ID, Part: l.ID, N: s.Number}, Kind: PrintAct,
+				Title:  fmt.Sprintf("%s: %s, strike %d of %d", k.t.Name, l.Label, s.Number, p.Turns),
+				Detail: fmt.Sprintf("%s %s%s. The stamp stays where it is.", how, k.Stock.InkName(f.Ink), strikes(f))}, f.Ink),
+				facts{inks: []Thing{layer}, stamp: k.t.Element.ID + "/" + l.ID, tone: k.tone(f.Ink)})
+			k.heat(card.Step{Element: k.t.Element.ID, Part: l.ID}, l.Label+" of "+k.t.Name, k.leaf, []Thing{layer}, onlyOnce(s.Number == p.Turns, f.Ink))
+		}
+	}
+}
+
+// onlyOnce gives the ink where it is wanted, else none.
+func onlyOnce(is bool, ink string) string {
+	if is {
+		return ink
+	}
+	return ""
+}
+
+// print prints an image on a sheet, once or in a repeat: all prints of one layer in one
+// ink before the stamp is changed.
+func (k *treats) print(p card.Print) {
+	m, ok := k.Card.Motif(p.Motif)
+	if !ok {
+		return
+	}
+	done := build.Treated{Prints: 1}
+	if k.n < len(k.t.Treated) {
+		done = k.t.Treated[k.n]
+	}
+	ways := min(len(p.Colourways), max(1, done.Prints))
+	for _, l := range m.Layers {
+		if l.Make == card.Cut {
+			continue
+		}
+		for wi := range ways {
+			w, _ := m.Colourway(p.Colourways[wi])
+			f := w.Layers[l.ID]
+			if f.Ink == "" {
+				continue
+			}
+			count := (done.Prints-1-wi)/len(p.Colourways) + 1
+			how := "Once."
+			if count > 1 {
+				how = fmt.Sprintf("%d times; ink the stamp anew for each.", count)
+			}
+			if p.Rows != nil && len(p.Colourways) > 1 {
+				how += " The colourways take turns along the rows."
+			}
+			if done.Off > 0.001 {
+				how += " It runs over the edge: lay scrap beneath."
+			}
+			title := fmt.Sprintf("Print %s on %s: %s", m.Name, k.on(), l.Label)
+			if ways > 1 {
+				title += ", " + w.Name
+			}
+			layer := k.layer(l.ID + " " + w.ID)
+			id := k.step(Print, l.ID, wi+1)
+			k.lay(phaseInk, k.inked(Act{ID: id, Kind: PrintAct, Title: title, Detail: fmt.Sprintf("%s%s. %s", k.Stock.InkName(f.Ink), strikes(f), how)}, f.Ink),
+				facts{inks: []Thing{layer}, stamp: m.ID + "/" + l.ID, tone: k.tone(f.Ink)})
+			k.heat(card.Step{Element: k.t.Element.ID, Part: layer.Part}, l.Label+" on "+k.on(), k.leaf, []Thing{layer}, f.Ink)
+		}
+	}
+}
+
+// froms says where fades begin, in words.
+var froms = map[card.From]string{card.FromAll: "all over", card.FromLeft: "from the left edge", card.FromRight: "from the right edge", card.FromTop: "from the top", card.FromFoot: "from the foot",
+	card.FromTopLeft: "from the top left corner", card.FromTopRight: "from the top right corner", card.FromBottomLeft: "from the bottom left corner", card.FromBottomRight: "from the bottom right corner",
+	card.FromEdge: "from the edge all round", card.FromMiddle: "from the middle", card.FromSpot: "from its spot"}
+
+func (k *treats) fade(f card.Fade) {
+	for i, ink := range f.Inks {
+		how := fmt.Sprintf("%s, %s", k.Stock.InkName(ink), froms[f.From])
+		if f.From == card.FromImage {
+			how = fmt.Sprintf("%s, a glow round %s, which is masked, or laid on after", k.Stock.InkName(ink), k.called(f.Round))
+		}
+		if f.From != card.FromAll {
+			how += fmt.Sprintf(", faded out at %s", k.format(f.Reach*float64(i+1)/float64(len(f.Inks))))
+		}
+		how += ". First touch on scrap; little and often, in circles both ways."
+		if i > 0 {
+			how += " Go back over the join with the ink before."
+		}
+		if n := f.Passes(); n > 1 {
+			how += fmt.Sprintf(" Go over it %d times.", n)
+		}
+		layer := k.layer(fmt.Sprint("fade ", i+1))
+		id := k.step(Blend, "fade", i+1)
+		k.lay(phaseInk, k.inked(Act{ID: id, Kind: InkAct, Title: fmt.Sprintf("Blend %s into %s", k.Stock.InkName(ink), k.on()), Detail: how}, ink), facts{inks: []Thing{layer}, tone: k.tone(ink)})
+		k.heat(card.Step{Element: k.t.Element.ID, Part: layer.Part}, "the blend on "+k.on(), k.leaf, []Thing{layer}, ink)
+	}
+}
+
+// called is what a person calls an element.
+func (k *treats) called(element string) string {
+	for _, t := range k.Things {
+		if t.Element.ID == element {
+			return t.Name
+		}
+	}
+	return "an image"
+}
+
+func (k *treats) bands(b card.Bands) {
+	sum := k.format(b.Sum())
+	way := map[bool]string{true: "upright", false: "across"}[b.Up]
+	k.lay(phaseInk, Act{ID: k.step(Tape, "bands", 0), Kind: MaskAct, Title: fmt.Sprintf("Mark %d bands %s on %s", len(b.Bands), way, k.on()),
+		Detail: fmt.Sprintf("Lightly in pencil, from %s on: %s in all. Tape both sides of each band with low-tack tape while it is inked.", k.format(b.Start), sum)}, facts{})
+	inks, at := []string{}, map[string][]string{}
+	pos := b.Start
+	for i, x := range b.Bands {
+		if at[x.Ink] == nil {
+			inks = append(inks, x.Ink)
+		}
+		at[x.Ink] = append(at[x.Ink], fmt.Sprintf("band %d, %s to %s", i+1, k.format(pos), k.format(pos+x.W)))
+		pos += x.W + b.Gap
+	}
+	for n, ink := range inks {
+		layer := k.layer("bands " + ink)
+		k.lay(phaseInk, k.inked(Act{ID: k.step(Blend, "bands", n+1), Kind: InkAct, Title: fmt.Sprintf("Ink bands of %s in %s", k.on(), k.Stock.InkName(ink)),
+			Detail: strings.Join(at[ink], "; ") + "."}, ink), facts{inks: []Thing{layer}, tone: k.tone(ink)})
+		k.heat(card.Step{Element: k.t.Element.ID, Part: layer.Part}, "the bands on "+k.on(), k.leaf, []Thing{layer}, ink)
+	}
+}
+
+func (k *treats) stencil(s card.Stencil) {
+	name := "the stencil"
+	if set, ok := k.Stock.Set(s.Set); ok {
+		if p, ok := set.Part(s.Part); ok {
+			name = p.Label + " of " + set.Name
+		}
+	}
+	how := "Hinge it along one edge with low-tack tape, so that it comes back to its place."
+	if n := len(s.Shifts); n > 0 {
+		how += fmt.Sprintf(" Then %d more, shifted", n)
+		flips := 0
+		for _, x := range s.Shifts {
+			if x.Flip {
+				flips++
+			}
+		}
+		if flips > 0 {
+			how += fmt.Sprintf(", %d of them face down so that the repeat is not seen: wipe and dry it before it is turned over", flips)
+		}
+		how += "."
+	}
+	a := Act{ID: k.step(Print, "stencil", 0), Kind: PrintAct, Title: fmt.Sprintf("Stencil %s on %s", name, k.on()), Detail: fmt.Sprintf("%s. %s Wipe it between colours.", k.Stock.InkName(s.Ink), how)}
+	a = k.inked(a, s.Ink)
+	var over []Thing
+	if s.Over {
+		a.Detail += " Lay its etched lines over what is printed there."
+		over = k.printedOn()
+		if n := k.t.Treated[k.n].Taped; n > 0 {
+			a.Detail += fmt.Sprintf(" First cover the %s that have no print beneath with tape.", openings(n))
+		}
+	}
+	if s.Paste {
+		a.Title, a.Minutes = strings.Replace(a.Title, "Stencil ", "Paste through ", 1), pasteWet
+		a.Detail += " Draw it level with the blade, lift straight up, and wash the stencil at once. Park it flat while it dries."
+	}
+	layer := k.layer("stencil")
+	k.lay(phaseInk, a, facts{inks: []Thing{layer}, over: over, stamp: s.Set + "/" + s.Part, tone: k.tone(s.Ink)})
+	if !s.Paste {
+		k.heat(card.Step{Element: k.t.Element.ID, Part: layer.Part}, "the stencilling on "+k.on(), k.leaf, []Thing{layer}, s.Ink)
+	}
+}
+
+func openings(n int) string {
+	if n == 1 {
+		return "opening"
+	}
+	return fmt.Sprintf("%d openings", n)
+}
+
+// printedOn are the layers of the images that are printed straight on the sheet.
+func (k *treats) printedOn() (out []Thing) {
+	for _, t := range k.Things {
+		if t.Made < 0 || !t.Printed || t.Element.On != k.t.Element.ID {
+			continue
+		}
+		m := k.Made[t.Made]
+		for _, v := range m.Image.Shapes.Views {
+			// Printed with all the others, or by itself.
+			for _, e := range []string{"", t.Element.ID} {
+				out = append(out, Thing{e, m.Image.ID, m.Colourway.ID, v.Layer.ID})
+			}
+		}
+	}
+	return out
+}
+
+func (k *treats) splash(s card.Splash) {
+	where := "all over"
+	if s.Reach > 0 {
+		where = fmt.Sprintf("within %s of its spot, the rest covered with scrap", k.format(s.Reach))
+	}
+	a := Act{ID: k.step(Splash, "", 0), Kind: InkAct, Title: "Splash water on " + k.on(), Minutes: waterWet,
+		Detail: fmt.Sprintf("About %d drops of %s, %s. Wait %.0f seconds, then blot: the longer it lies, the more it lifts.", s.Drops, k.format(s.Size), where, s.Dwell)}
+	if s.Ink != "" {
+		a = k.inked(a, s.Ink)
+		a.Title = fmt.Sprintf("Splash %s on %s", k.Stock.InkName(s.Ink), k.on())
+		a.Detail = fmt.Sprintf("About %d drops of %s, %s. Tap a loaded brush over your finger; scrap all round. Park it flat while it dries.", s.Drops, k.format(s.Size), where)
+		a.Minutes = max(a.Minutes, waterWet)
+	}
+	k.lay(phaseInk, a, facts{inks: []Thing{k.layer("splash")}, tone: k.tone(s.Ink)})
+}
+
+func (k *treats) stroke(s card.Stroke) {
+	layer := k.layer("stroke")
+	k.lay(phaseInk, k.inked(Act{ID: k.step(Paint, "", 0), Kind: InkAct, Title: fmt.Sprintf("Paint a stroke on %s", k.on()),
+		Detail: fmt.Sprintf("%s, %s wide, in one go.", k.Stock.InkName(s.Ink), k.format(s.W))}, s.Ink), facts{inks: []Thing{layer}, tone: k.tone(s.Ink)})
+	k.heat(card.Step{Element: k.t.Element.ID, Part: layer.Part}, "the stroke on "+k.on(), k.leaf, []Thing{layer}, s.Ink)
+}
+
+func (k *treats) pressed(p card.Pressed) {
+	k.lay(phaseInk, Act{ID: k.step(Press, "", 0), Kind: CutAct, Title: "Dry emboss " + k.on(),
+		Detail: fmt.Sprintf("Press the %s in, with the machine's own stack of plates for it. Ink only after that runs over the raised parts.", p.Relief)}, facts{inks: []Thing{k.layer("press")}})
+}
+
+func (k *treats) edged(x card.Edged) {
+	k.lay(phaseInk, Act{ID: k.step(Tape, "edge", 0), Kind: MaskAct, Title: "Tape off " + k.on(),
+		Detail: fmt.Sprintf("Low-tack tape %s in from every edge, rubbed down along its inner side.", k.format(x.W))}, facts{})
+	layer := k.layer("edge")
+	k.lay(phaseInk, k.inked(Act{ID: k.step(Edge, "", 0), Kind: InkAct, Title: fmt.Sprintf("Ink the edge of %s", k.on()),
+		Detail: fmt.Sprintf("%s, from the tape outwards. Take the tape off while it is moist.", k.Stock.InkName(x.Ink))}, x.Ink), facts{inks: []Thing{layer}, tone: k.tone(x.Ink)})
+	k.heat(card.Step{Element: k.t.Element.ID, Part: layer.Part}, "the edge of "+k.on(), k.leaf, []Thing{layer}, x.Ink)
+}
+
+func (k *treats) glaze(g card.Glaze) {
+	a := Act{ID: k.step(Glaze, "", 0), Kind: InkAct, Title: capitalised(string(g.Kind)) + " on " + k.on(), Minutes: glazeWet,
+		Detail: "An even coat, from the edge inwards; prick bubbles. Park it flat and level, and do other work meanwhile."}
+	if g.Reach > 0 {
+		a.Detail = fmt.Sprintf("Within %s of its spot. ", k.format(g.Reach)) + a.Detail
+	}
+	if g.Kind != card.Gloss {
+		a.Minutes = sprayWet
+		a.Detail = "From a hand's length away, moving; the rest of the bench covered. Park it flat while it dries."
+		a.Cautions = []string{"Sprays: air the room, no flame, away from eyes and pets. The can's label goes first."}
+	}
+	k.lay(phaseInk, a, facts{inks: []Thing{k.layer("glaze")}})
+}
+
+func capitalised(s string) string { return strings.ToUpper(s[:1]) + s[1:] }

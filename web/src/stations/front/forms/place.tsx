@@ -1,0 +1,110 @@
+import { lazy, Suspense } from "react";
+import { useBench } from "../../../api/card";
+import type { Edit, Element } from "../../../api/client";
+import { HeldField } from "../../../parts/station";
+import { Button } from "../../../ui/button";
+import { Check } from "../../../ui/check";
+import { LengthField } from "../../../ui/length";
+import { NumberField } from "../../../ui/number";
+import { Popover } from "../../../ui/popover";
+import { Select } from "../../../ui/select";
+import { PaperField } from "./fields";
+
+const Many = lazy(() => import("../many"));
+const Crossings = lazy(() => import("./crossings"));
+
+/** Where an element lies, and what holds it. */
+export function PlaceFields({ e }: { e: Element }) {
+	const b = useBench();
+	const put = (f: { x?: number; y?: number; turn?: number }) => b.edit({ put: { element: e.id, ...f } });
+	return (
+		<>
+			<LengthField label="Centre, across" mm={e.place.x} onSet={(x) => put({ x })} />
+			<LengthField label="Centre, down" mm={e.place.y} onSet={(y) => put({ y })} />
+			<NumberField saved label="Turn" unit="°" step={1} v={Math.round(e.place.turn * 10) / 10} set={(n) => put({ turn: n })} width="72px" />
+			<HeldField bonds={e.bonds} onChange={(bonds) => b.edit({ hold: { element: e.id, bonds } })} />
+		</>
+	);
+}
+
+const faces: [Element["face"], string][] = [
+	["front", "on the front"],
+	["inside left", "inside, left"],
+	["inside right", "inside, right"],
+	["envelope", "on the envelope"],
+	["beside", "beside the card"],
+];
+
+/** What can be done with any element. */
+export function PlaceButtons({ e, onPoint }: { e: Element; onPoint?: (withID: string) => void }) {
+	const b = useBench();
+	const { base } = b.card;
+	const cut = e.image?.cutout;
+	const prints = b.card.motifs.find((m) => m.id === e.image?.motif)?.layers.some((l) => l.make !== "cut");
+	const panel = b.card.elements.findLast((x) => x.sheet && x.inset);
+	const over = b.view.plan.front.elements.find((p) => p.id === e.id)?.over || e.flush;
+	const face = (to: Element["face"]): Edit[] =>
+		to === "front"
+			? [{ face: { element: e.id, face: to } }, { put: { element: e.id, x: base.w / 2, y: base.h / 2 } }]
+			: [{ face: { element: e.id, face: to } }];
+	return (
+		<>
+			{e.face === "beside" && <Button onClick={() => b.edit(face("front"))}>Lay it on the front</Button>}
+			{e.face === "front" && (
+				<>
+					<Popover label="Several" title="Several in a ring, a row or a grid" aside>
+						<Suspense fallback="Opening…">
+							<Many e={e} />
+						</Suspense>
+					</Popover>
+					<Popover label="Over and under" title="What it lies over and beneath" aside>
+						<Suspense fallback="Opening…">
+							<Crossings e={e} onPoint={onPoint} />
+						</Suspense>
+					</Popover>
+				</>
+			)}
+			<Popover label="More" title="More to do with it">
+				<div style={{ display: "flex", gap: 8, flexWrap: "wrap", width: 300, alignItems: "end" }}>
+					<Select label="Lies" value={e.face} onChange={(v) => b.edit(face(v as Element["face"]))} width="130px">
+						{faces.map(([id, name]) => (
+							<option key={id} value={id}>
+								{name}
+							</option>
+						))}
+					</Select>
+					<Button onClick={() => b.edit({ put: { element: e.id, x: base.w / 2 } })}>Centre across</Button>
+					<Button onClick={() => b.edit({ put: { element: e.id, mirror: !e.place.mirror } })} aria-pressed={!!e.place.mirror}>
+						Mirror
+					</Button>
+					<Button onClick={() => b.edit({ repeat: { element: e.id } })}>Another</Button>
+					{prints && (
+						<>
+							<Button onClick={() => b.edit({ twin: { element: e.id } })}>Raise a twin over it</Button>
+							<Check
+								label="printed on card of its own and cut out"
+								on={!!cut}
+								set={(on) => b.edit({ cutout: { element: e.id, cutout: on ? { paper: panel?.sheet?.paper ?? base.paper, margin: 1.5875 } : undefined } })}
+							/>
+							{cut && (
+								<>
+									<LengthField
+										label="Margin round it"
+										mm={cut.margin ?? 0}
+										min={0}
+										max={20}
+										onSet={(margin) => b.edit({ cutout: { element: e.id, cutout: { ...cut, margin } } })}
+										width="76px"
+									/>
+									<PaperField value={cut.paper} onChange={(paper) => b.edit({ cutout: { element: e.id, cutout: { ...cut, paper } } })} />
+								</>
+							)}
+						</>
+					)}
+					{over && <Button onClick={() => b.edit({ flush: { elements: [e.id], on: !e.flush } })}>{e.flush ? "Leave the overhang" : "Trim flush"}</Button>}
+				</div>
+			</Popover>
+			<Button onClick={() => b.edit({ remove: { element: e.id } })}>Take off</Button>
+		</>
+	);
+}
