@@ -202,10 +202,18 @@ func listen(ctx context.Context, h http.Handler, port int) error {
 	if err != nil {
 		return fmt.Errorf("listen: %w; choose another with PORT=8421", err)
 	}
+	fmt.Printf("Ochrestone is at http://%s (Ctrl+C ends it)\n", l.Addr())
+	return answer(ctx, h, l)
+}
+
+// answer serves h on l until ctx ends, and comes back when the answers then being given are
+// given, or after five seconds.
+func answer(ctx context.Context, h http.Handler, l net.Listener) error {
 	srv := &http.Server{Handler: h, ReadHeaderTimeout: 10 * time.Second, IdleTimeout: 2 * time.Minute}
 	debug.SetMemoryLimit(memoryLimit)
-	fmt.Printf("Ochrestone is at http://%s (Ctrl+C ends it)\n", l.Addr())
+	ended := make(chan struct{})
 	go func() {
+		defer close(ended)
 		<-ctx.Done()
 		end, cancel := context.WithTimeout(context.Background(), 5*time.Second)
 		defer cancel()
@@ -214,5 +222,8 @@ func listen(ctx context.Context, h http.Handler, port int) error {
 	if err := srv.Serve(l); !errors.Is(err, http.ErrServerClosed) {
 		return fmt.Errorf("serve: %w", err)
 	}
+	// Serve returns as soon as the end begins; whoever called closes the data file next, so
+	// the answers being given are waited for.
+	<-ended
 	return nil
 }
