@@ -21,6 +21,7 @@ type SheetSeat struct {
 	H       float64   `json:"h" doc:"mm"`
 	Path    string    `json:"path" doc:"its outline on the front"`
 	Where   string    `json:"where" doc:"where on the sheet, in a word or two"`
+	Window  bool      `json:"window" doc:"it is cut out, not pressed in"`
 	Taken   string    `json:"taken,omitempty" doc:"what lies in it already"`
 	Fits    []SeatFit `json:"fits" nullable:"false" doc:"the images of the card, those that go in first, the closest first"`
 	Through []Seen    `json:"through" nullable:"false" doc:"of one that is cut out: what is seen through it of what lies beneath"`
@@ -70,7 +71,7 @@ func SeatsOf(b *build.Build, element string) ([]SheetSeat, error) {
 		box := g.Bounds()
 		c := box.Centre()
 		s := SheetSeat{X: c.X, Y: c.Y, W: box.W(), H: box.H(), Path: g.Path(), Where: whereOn(c, whole), Fits: []SeatFit{}}
-		if s.Through = []Seen{}; open(g) {
+		if s.Through, s.Window = []Seen{}, open(g); s.Window {
 			s.Through, s.Crop = throughWindow(b, at, g)
 		}
 		field := shape.NewField(g, 0.5)

@@ -11,7 +11,7 @@ import (
 type Seen struct {
 	Name  string  `json:"name"`
 	Share float64 `json:"share" doc:"of it that lies in the window, 0 to 1"`
-	Left  float64 `json:"left" doc:"lost at its left, mm"`
+	Left  float64 `json:"left" doc:"how far it goes on beyond the left of the window, mm"`
 	Right float64 `json:"right" doc:"mm"`
 	Top   float64 `json:"top" doc:"mm"`
 	Foot  float64 `json:"foot" doc:"mm"`

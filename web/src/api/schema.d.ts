@@ -3812,7 +3812,7 @@ export interface components {
             foot: number;
             /**
              * Format: double
-             * @description lost at its left, mm
+             * @description how far it goes on beyond the left of the window, mm
              */
             left: number;
             name: string;
@@ -4027,6 +4027,8 @@ export interface components {
             w: number;
             /** @description where on the sheet, in a word or two */
             where: string;
+            /** @description it is cut out, not pressed in */
+            window: boolean;
             /**
              * Format: double
              * @description its middle on the front, from the left, mm

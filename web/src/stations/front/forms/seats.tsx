@@ -5,7 +5,7 @@ import { Button } from "../../../ui/button";
 import { hue } from "../../../ui/colours";
 import { length, type Settings, thin } from "../../../ui/units";
 
-/** The seats of a sheet: which image of the card goes into which, and by how much. */
+/** The seats of a sheet: which image of the card goes into which, and by how much; what lies behind a window. */
 export default function Seats({ e }: { e: Element }) {
 	const b = useBench();
 	const s = b.state.settings;
@@ -17,9 +17,9 @@ export default function Seats({ e }: { e: Element }) {
 			{got.map((seat, i) => (
 				<fieldset key={i} style={{ border: 0, padding: "0 0 8px", margin: 0, display: "grid", gap: 6, borderBottom: `1px solid ${hue.line}` }}>
 					<legend style={{ fontWeight: 700, padding: 0 }}>
-						Seat {seat.where}, {length(seat.w, s, false)} × {length(seat.h, s)}
+						{seat.window ? "Window" : "Seat"} {seat.where}, {length(seat.w, s, false)} × {length(seat.h, s)}
 					</legend>
-					{seat.taken && <div>{seat.taken} lies in it.</div>}
+					{seat.taken && !seat.through.some((x) => x.name === seat.taken) && <div>{seat.taken} lies in it.</div>}
 					{seat.fits.map((f) => {
 						const free = f.element;
 						return (
@@ -35,7 +35,7 @@ export default function Seats({ e }: { e: Element }) {
 					})}
 					{seat.through.map((x) => (
 						<div key={x.name}>
-							{x.name}: {Math.round(100 * x.share)} % is seen through it{lost(x, s)}
+							{x.name}: {Math.round(100 * x.share)} % of it lies in the window{beyond(x, s)}
 						</div>
 					))}
 					{seat.crop && (
@@ -51,8 +51,8 @@ export default function Seats({ e }: { e: Element }) {
 	);
 }
 
-/** What of a thing is lost behind the frame, side by side. */
-function lost(x: S["Seen"], s: Settings): string {
+/** How far a thing goes on beyond the window, side by side. */
+function beyond(x: S["Seen"], s: Settings): string {
 	const sides = (["left", "right", "top", "foot"] as const).filter((k) => x[k] > 0.3).map((k) => `${length(x[k], s)} at the ${k}`);
-	return sides.length > 0 ? `; lost: ${sides.join(", ")}` : ", the whole of it";
+	return sides.length > 0 ? `; it goes on beyond it, ${sides.join(", ")}.` : ".";
 }
