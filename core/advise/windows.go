@@ -30,6 +30,9 @@ type Crop struct {
 // our own default.
 const cropMargin = measure.Inch / 4
 
+// cropWorth is how much there must be to cut off at a side for a crop to be named, mm.
+const cropWorth = 0.5
+
 // meetsBy is the least area, mm², in a window that counts as lying behind it.
 const meetsBy = 1.0
 
@@ -72,7 +75,7 @@ func throughWindow(b *build.Build, at int, window shape.Region) (seen []Seen, cr
 			left, top := max(0, box.Min.X-cropMargin-w.Min.X), max(0, box.Min.Y-cropMargin-w.Min.Y)
 			right, foot := max(0, w.Max.X-box.Max.X-cropMargin), max(0, w.Max.Y-box.Max.Y-cropMargin)
 			crop = nil
-			if left+right > 0 || top+foot > 0 {
+			if max(left, right, top, foot) > cropWorth {
 				crop = &Crop{Name: t.Name, W: w.W() - left - right, H: w.H() - top - foot, Left: left, Top: top}
 			}
 		}
