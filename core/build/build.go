@@ -6,13 +6,10 @@ package build
 
 import (
 	"errors"
-	"fmt"
-	"strings"
 
 	"ochrestone/core/card"
 	"ochrestone/core/layout"
 	"ochrestone/core/look"
-	"ochrestone/core/measure"
 	"ochrestone/core/shape"
 )
 
@@ -33,6 +30,8 @@ type Piece struct {
 	Lift    float64      // foam or glue beneath it, mm
 	Foam    bool         // the lift is foam
 	Plies   int          // leaves glued into one
+	Holds   []Hold       // what holds it to what is beneath; none: laid loose, or a print
+	frame   frame        // its own frame on the front
 	Body    string       // colour of the card, #rrggbb
 	Top     string       // dried ink on its top, #rrggbb
 }
@@ -110,7 +109,8 @@ type Build struct {
 	LeafBad string       // why its outline cannot be cut
 	Base    Thing        // the front leaf with what is done to it; without any its Treated is empty
 
-	with With
+	tucked [][2]int // pieces that cross the other way than the rest, the lower first
+	with   With
 }
 
 // Expand puts a card together from its images, which go by the card's motifs, with a
@@ -184,43 +184,4 @@ func (b *Build) Weight() float64 {
 		grams += p.Outline.Area() * float64(p.Plies) * b.Stock.GSM(p.Stock) / 1e6
 	}
 	return grams
-}
-
-// glueFilm is what a thin line of glue adds when the adhesive is not known, mm.
-const glueFilm = 0.02
-
-// Lift is how high bonds hold a part off what is beneath, mm, and whether it is foam
-// that a heat tool would warp. None at all leave it loose, on what is beneath.
-func Lift(s look.Stock, bonds []card.Bond) (height float64, foam bool) {
-	if len(bonds) == 0 {
-		return 0, false
-	}
-	held := bonds[0]
-	if sp, ok := s.Spacer(held.Spacer); ok && held.Raised() {
-		return sp.Thickness * float64(max(1, held.Level)), sp.Foam()
-	}
-	if a, ok := s.Adhesive(held.Adhesive); ok && a.Thickness > 0 {
-		return a.Thickness, false
-	}
-	return glueFilm, false
-}
-
-// Held says how bonds hold a part, in a few words.
-func Held(s look.Stock, bonds []card.Bond, w measure.Writing) string {
-	if len(bonds) == 0 {
-		return "laid loose"
-	}
-	b := bonds[0]
-	if b.Raised() {
-		sp, ok := s.Spacer(b.Spacer)
-		if !ok {
-			return "on foam: none chosen"
-		}
-		mm, _ := Lift(s, bonds)
-		return fmt.Sprintf("on %s, %s", strings.ToLower(sp.Name), w.Thin(mm))
-	}
-	if a, ok := s.Adhesive(b.Adhesive); ok {
-		return a.Name
-	}
-	return "glued"
 }

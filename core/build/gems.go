@@ -26,14 +26,14 @@ func buildGems(b *Build, i int, _ []Image) {
 		return
 	}
 	t.At = e.Place
-	lift, foam := Lift(b.Stock, e.Bonds)
 	var all []shape.Region
 	from := len(b.Pieces)
 	for n, at := range e.Gems.Places {
 		g := shape.Disc(shape.Point{X: at.X, Y: at.Y}, e.Gems.Size/2)
 		all = append(all, g)
-		b.Pieces = append(b.Pieces, Piece{ID: ID{e.ID, fmt.Sprint(n + 1)}, On: b.Carrier(e), Outline: t.Place(g), Local: g, Thick: e.Gems.Height, Lift: lift, Foam: foam,
-			Body: e.Gems.Colour, Top: e.Gems.Colour})
+		p := Piece{ID: ID{e.ID, fmt.Sprint(n + 1)}, On: b.Carrier(e), Outline: t.Place(g), Local: g, Thick: e.Gems.Height, Body: e.Gems.Colour, Top: e.Gems.Colour, frame: frame{at: t.At}}
+		b.hold(&p, e.Bonds)
+		b.Pieces = append(b.Pieces, p)
 	}
 	t.Leaves, t.Drawn = len(all), b.Pieces[from:]
 	if g, err := shape.UnionAll(all...); err == nil {

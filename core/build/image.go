@@ -60,6 +60,7 @@ func (b *Build) image(i int, images []Image) {
 	for k := range ps {
 		p := &ps[k]
 		p.ID.Element = e.ID
+		p.frame = frame{m.Shapes.Views[k].Outline, box, e.Place}
 		v := m.Shapes.Views[k]
 		if h := Leaf(m.Shapes, v.Host); h == motif.Ground {
 			p.On = carrier
@@ -80,8 +81,8 @@ func (b *Build) image(i int, images []Image) {
 		if e.Image.Cutout != nil {
 			continue // it is glued on the cut-out
 		}
-		if lift, foam := Lift(b.Stock, e.Bonds); len(v.Layer.Bonds) == 0 || !v.Layer.Bonds[0].Raised() || k == lowest(m.Shapes) {
-			p.Lift, p.Foam = lift, foam
+		if !card.Raised(v.Layer.Bonds) || k == lowest(m.Shapes) {
+			b.hold(p, e.Bonds)
 		}
 	}
 	b.Pieces = append(b.Pieces, ps...)
@@ -114,7 +115,8 @@ func (b *Build) cutOut(t *Thing, m Image, cut card.Cutout) ID {
 	t.At = e.Place
 	body := b.Stock.PaperColour(cut.Paper).Hex()
 	p := Piece{ID: id, On: b.Carrier(e), Outline: t.Place(g), Local: g, Stock: cut.Paper, Thick: b.Stock.Caliper(cut.Paper), Plies: 1, Body: body, Top: body, Clear: b.clear(cut.Paper)}
-	p.Lift, p.Foam = Lift(b.Stock, e.Bonds)
+	b.hold(&p, e.Bonds)
+	p.frame.at = t.At
 	t.Leaves++
 	b.Pieces = append(b.Pieces, p)
 	t.Drawn = b.Pieces[len(b.Pieces)-1:]
@@ -152,7 +154,7 @@ func (b *Build) made(m Image, wi int) int {
 func Stack(s look.Stock, m look.Image, w card.Colourway, as look.Colourway) []Piece {
 	ps := pieces(s, m, w, as, func(g shape.Region) shape.Region { return g })
 	if k := lowest(m.Shapes); k >= 0 {
-		ps[k].Lift, ps[k].Foam = 0, false
+		ps[k].Lift, ps[k].Foam, ps[k].Holds = 0, false, nil
 	}
 	return ps
 }
@@ -168,7 +170,8 @@ func pieces(s look.Stock, m look.Image, w card.Colourway, as look.Colourway, pla
 		if v.Layer.Make == card.Cut {
 			p.Stock, p.Plies = w.Layers[v.Layer.ID].Paper, max(1, v.Layer.Copies)
 			p.Thick = s.Caliper(p.Stock) * float64(p.Plies)
-			p.Lift, p.Foam = Lift(s, v.Layer.Bonds)
+			p.Holds = HoldsOf(s, v.Layer.Bonds)
+			p.Lift, p.Foam = LiftOf(p.Holds)
 		}
 		out = append(out, p)
 	}

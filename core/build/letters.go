@@ -47,7 +47,7 @@ func (b *Build) letters(i int, images []Image) {
 		return
 	}
 	t.Local, t.Whole = all, all
-	lift, foam := Lift(b.Stock, e.Bonds)
+	holds := HoldsOf(b.Stock, e.Bonds)
 	var films [][]Film
 	if l.From != nil {
 		films = b.cutFrom(t, &l, cut, images)
@@ -63,13 +63,15 @@ func (b *Build) letters(i int, images []Image) {
 		}
 		t.Local, t.Whole = g, g
 		c := b.Stock.PaperColour(s.Paper).Hex()
-		p := Piece{ID: ID{e.ID, ShadowPart}, On: on, Local: g, Stock: s.Paper, Thick: b.Stock.Caliper(s.Paper), Plies: 1, Body: c, Top: c, Lift: lift, Foam: foam, Clear: b.clear(s.Paper)}
-		ps, on, lift, foam = append(ps, p), p.ID, glueFilm, false
+		p := Piece{ID: ID{e.ID, ShadowPart}, On: on, Local: g, Stock: s.Paper, Thick: b.Stock.Caliper(s.Paper), Plies: 1, Body: c, Top: c, Holds: holds, Clear: b.clear(s.Paper), frame: frame{at: t.At}}
+		p.Lift, p.Foam = LiftOf(holds)
+		ps, on, holds = append(ps, p), p.ID, HoldsOf(b.Stock, card.Glue(""))
 	}
-	backing, foamed := b.backing(l.Backing)
+	holds = b.backed(holds, l.Backing)
+	lift, foam := LiftOf(holds)
 	for n, g := range cut {
 		ps = append(ps, Piece{ID: ID{e.ID, fmt.Sprint(n + 1)}, On: on, Local: g, Stock: l.Paper, Thick: b.Stock.Caliper(l.Paper) * float64(l.Times()), Plies: l.Times(),
-			Body: body, Top: body, Lift: lift + backing, Foam: foam || foamed, Clear: b.clear(l.Paper)})
+			Body: body, Top: body, Lift: lift, Foam: foam, Holds: holds, Clear: b.clear(l.Paper), frame: frame{at: t.At}})
 		if n < len(films) && len(films[n]) > 0 {
 			ps[len(ps)-1].Films, ps[len(ps)-1].Top = films[n], films[n][len(films[n])-1].Colour
 		}
@@ -89,13 +91,22 @@ func (b *Build) letters(i int, images []Image) {
 	t.Drawn = b.Pieces[from:]
 }
 
-// backing is how much a sheet of foam or adhesive cut with letters lifts them, mm.
-func (b *Build) backing(id string) (mm float64, foam bool) {
+// backed are the bonds of letters with a sheet of foam or adhesive cut with them, which
+// reaches all over.
+func (b *Build) backed(holds []Hold, id string) []Hold {
+	if id == "" {
+		return holds
+	}
+	more := HoldsOf(b.Stock, card.Glue(id))
 	if s, ok := b.Stock.Spacer(id); ok {
-		return s.Thickness, s.Foam()
+		more = HoldsOf(b.Stock, card.Foam(s.ID, 1))
+		more[0].Kind, more[0].W, more[0].H = "sheet", 0, 0
 	}
-	if a, ok := b.Stock.Adhesive(id); ok {
-		return a.Thickness, false
+	if a := more[0].Glue; a == nil && !more[0].Raised {
+		return holds // it is not in the stores
 	}
-	return 0, false
+	below, foam := LiftOf(holds)
+	more[0].Height += below
+	more[0].Foam = more[0].Foam || foam
+	return more
 }

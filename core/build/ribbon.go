@@ -43,17 +43,18 @@ func (b *Build) ribbon(i int) {
 		t.Problem = fmt.Sprintf("It cannot be drawn: %v.", err)
 		return
 	}
-	lift, foam := Lift(b.Stock, e.Bonds)
 	on := b.Carrier(e)
 	var ps []Piece
-	add := func(part string, g shape.Region, lift float64) {
+	add := func(part string, g shape.Region, bonds []card.Bond) {
 		if !g.Empty() {
-			ps = append(ps, Piece{ID: ID{e.ID, part}, On: on, Local: g, Thick: r.Thick, Lift: lift, Foam: foam && lift > 0, Body: r.Colour, Top: r.Colour})
+			p := Piece{ID: ID{e.ID, part}, On: on, Local: g, Thick: r.Thick, Body: r.Colour, Top: r.Colour, frame: frame{at: t.At}}
+			b.hold(&p, bonds)
+			ps = append(ps, p)
 		}
 	}
-	add("", tied.band, lift)
-	add(LoopsPart, tied.loops, 0)
-	add(KnotPart, tied.knot, 0)
+	add("", tied.band, e.Bonds)
+	add(LoopsPart, tied.loops, nil)
+	add(KnotPart, tied.knot, nil)
 	t.Local = tied.all
 	t.Whole = t.Local
 	if e.Face != card.Front {

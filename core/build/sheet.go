@@ -54,7 +54,8 @@ func (b *Build) sheet(i int, images []Image) {
 	b.Patterns = append(b.Patterns, made.patterns...)
 	body := b.Stock.PaperColour(s.Paper).Hex()
 	p := Piece{ID: ID{Element: e.ID}, On: b.Carrier(e), Local: made.local, Films: made.films, Stock: s.Paper, Thick: b.Stock.Caliper(s.Paper), Plies: 1, Body: body, Top: body, Clear: b.clear(s.Paper)}
-	p.Lift, p.Foam = Lift(b.Stock, e.Bonds)
+	b.hold(&p, e.Bonds)
+	p.frame.at = t.At
 	if made.top != "" {
 		p.Top = made.top
 	}

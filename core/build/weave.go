@@ -66,6 +66,11 @@ func (b *Build) weave() {
 			if !slices.IsSorted(up) {
 				b.Up = up
 			}
+			for i, p := range flipped {
+				if p != pairs[i] {
+					b.tucked = append(b.tucked, p)
+				}
+			}
 			return
 		}
 		k := all[keep-1]
@@ -132,6 +137,16 @@ func upwards(n int, pairs [][2]int) (up []int, ok bool) {
 		}
 	}
 	return up, true
+}
+
+// Beneath lists by piece the pieces that are tucked beneath it, though the rest of their
+// thing lies over it or the rest of its own beneath theirs.
+func (b *Build) Beneath() map[int][]int {
+	out := map[int][]int{}
+	for _, p := range b.tucked {
+		out[p[1]] = append(out[p[1]], p[0])
+	}
+	return out
 }
 
 // Upward are the pieces from the lowest up, as indices of Pieces.

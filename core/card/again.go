@@ -80,7 +80,7 @@ func (e *Again) apply(c *Card, k kit.Kit) error {
 		if of.On != "" {
 			m.Layers[i].On = l.ID
 		}
-		if len(of.Bonds) > 0 && of.Bonds[0].Raised() {
+		if Raised(of.Bonds) {
 			m.Layers[i].Bonds = Glue(firstGlue(k))
 		}
 	default:

@@ -83,6 +83,7 @@ func (k *checker) motif(m Motif, at string) {
 		k.bad(l.ID == "" || layers[l.ID], fmt.Sprintf("%s.layers[%d].id", at, j), "every layer has an id of its own")
 		layers[l.ID] = true
 		k.again(fmt.Sprintf("%s.layers[%d]", at, j), l)
+		k.bonds(fmt.Sprintf("%s.layers[%d]", at, j), l.Bonds)
 		if f := l.Forgive; f != nil {
 			k.bad(!sane(f.Spill, 0, 5) || !sane(f.RimShare, 0.05, 1) || !sane(f.Gap, 0, 5) || !sane(f.Overlap, 0, 5), fmt.Sprintf("%s.layers[%d].forgive", at, j), "limits are 0 to 5 mm, and a share of the rim from 0.05 to 1")
 		}
@@ -112,6 +113,7 @@ func (k *checker) element(c Card, i int, at string, e Element) {
 		k.bad(!sane(m.Left, 0, 150) || !sane(m.Right, 0, 150) || !sane(m.Top, 0, 150) || !sane(m.Bottom, 0, 150), at+".inset", "a border is 0 to 150 mm")
 		k.bad(e.Sheet == nil, at+".inset", "only a sheet is laid by its borders")
 	}
+	k.bonds(at, e.Bonds)
 	for j, t := range e.Tucks {
 		_, ok := c.Element(t.With)
 		k.bad(!ok || t.With == e.ID, fmt.Sprintf("%s.tucks[%d].with", at, j), "crosses something that is not on this card")

@@ -97,25 +97,6 @@ func Even(mm float64) *Margins { return &Margins{mm, mm, mm, mm} }
 // Least is the smallest of them.
 func (m Margins) Least() float64 { return min(m.Left, m.Right, m.Top, m.Bottom) }
 
-// Bond holds a part to what is beneath: by a spacer, or where none is named by an
-// adhesive.
-type Bond struct {
-	Adhesive string `json:"adhesive,omitempty" doc:"adhesive id; empty: some glue"`
-	Spacer   string `json:"spacer,omitempty" doc:"spacer id"`
-	Level    int    `json:"level,omitempty" minimum:"0" maximum:"6" doc:"how many spacers on each other; 0 counts as 1"`
-
-	extra extra
-}
-
-// Raised reports whether a spacer holds the part.
-func (b Bond) Raised() bool { return b.Spacer != "" }
-
-// Glue holds a part by an adhesive.
-func Glue(adhesive string) []Bond { return []Bond{{Adhesive: adhesive}} }
-
-// Foam holds a part on so many spacers, one on the other.
-func Foam(spacer string, level int) []Bond { return []Bond{{Spacer: spacer, Level: level}} }
-
 // Image is a motif of the card in one of its colourways.
 type Image struct {
 	Motif     string `json:"motif" doc:"motif id"`

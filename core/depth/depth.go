@@ -15,9 +15,26 @@ import (
 // Stood is a piece with its heights.
 type Stood struct {
 	build.Piece
-	Z0   float64 // underside, mm above the table
+	Z0   float64 // underside, mm above the table; of one that leans, in the middle of its weight
 	Z1   float64 // top
 	Turn int     // when it is laid down, from 0: what is laid later lies over it
+
+	Under    Plane     // its underside
+	Supports []Support // what holds it, where it is raised
+	Uneven   *Uneven   // how it lies where what is beneath is of several heights; nil where it lies level
+	Off      float64   // how far a part of it hangs from the nearest pad, mm; 0 where that is no trouble
+	OffAt    shape.Point
+}
+
+// Over is the height of its top at a point, mm.
+func (s Stood) Over(q shape.Point) float64 { return s.Under.Over(q) + s.Thick }
+
+// Highest is the height of its top where it is highest, mm.
+func (s Stood) Highest() float64 {
+	if s.Uneven == nil {
+		return s.Z1
+	}
+	return s.Over(s.Uneven.High)
 }
 
 // Stack stands the pieces on each other in order, on a floor at the given
@@ -48,7 +65,7 @@ func StackIn(pieces []build.Piece, up []int, floor float64) []Stood {
 			}
 		}
 		z += s.Lift
-		out[i] = Stood{s, z, z + s.Thick, turn}
+		out[i] = Stood{Piece: s, Z0: z, Z1: z + s.Thick, Turn: turn, Under: Level(z)}
 	}
 	return out
 }
@@ -58,8 +75,8 @@ func StackIn(pieces []build.Piece, up []int, floor float64) []Stood {
 func Top(stood []Stood, floor float64) (float64, int) {
 	top, at := floor, -1
 	for i, s := range stood {
-		if s.Z1 > top+1e-9 {
-			top, at = s.Z1, i
+		if z := s.Highest(); z > top+1e-9 {
+			top, at = z, i
 		}
 	}
 	return top, at
@@ -134,8 +151,8 @@ func Girth(s measure.Size, base float64, stood []Stood) measure.Size {
 			continue
 		}
 		b := t.Outline.Bounds()
-		across = append(across, shape.Point{X: b.Min.X, Y: t.Z1}, shape.Point{X: b.Max.X, Y: t.Z1})
-		down = append(down, shape.Point{X: b.Min.Y, Y: t.Z1}, shape.Point{X: b.Max.Y, Y: t.Z1})
+		across = append(across, shape.Point{X: b.Min.X, Y: t.Highest()}, shape.Point{X: b.Max.X, Y: t.Highest()})
+		down = append(down, shape.Point{X: b.Min.Y, Y: t.Highest()}, shape.Point{X: b.Max.Y, Y: t.Highest()})
 	}
 	return measure.Size{W: shape.HullLength(across) / 2, H: shape.HullLength(down) / 2}
 }

@@ -114,7 +114,7 @@ func Rules() []Rule { return Under(register.Defaults()) }
 
 // Under lists every rule with what a person has set for the eye to forgive.
 func Under(forgiven register.Limits) []Rule {
-	return slices.Concat(pieceRules(), inkRules(), fitRules(forgiven), frontRules(), sheetRules(), lightRules(), []Rule{uncolouredRule()}, depthRules(), workRules(), storeRules())
+	return slices.Concat(pieceRules(), inkRules(), fitRules(forgiven), frontRules(), sheetRules(), lightRules(), []Rule{uncolouredRule()}, depthRules(), standRules(), workRules(), storeRules())
 }
 
 // practice is the source of most rules.
@@ -135,6 +135,8 @@ type View struct {
 	Build    *build.Build
 	Patterns []build.Pattern
 	Images   []Image // by the card's motifs
+	Stood    []depth.Stood
+	Pads     *depth.Memory
 	Total    float64 // greatest thickness of the closed card, mm
 	Highest  string  // what reaches it
 	Post     depth.Post

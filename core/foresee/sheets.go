@@ -322,7 +322,7 @@ func thickInside(v *View, add func(Hit)) {
 			continue
 		}
 		lift, _ := build.Lift(v.Stock, e.Bonds)
-		if len(e.Bonds) == 0 || !e.Bonds[0].Raised() {
+		if !card.Raised(e.Bonds) {
 			continue
 		}
 		h := Hit{Key: []string{e.ID}, At: At{Element: e.ID}, What: fmt.Sprintf("%s stands up %s", v.Build.Things[i].Name, map[bool]string{true: "on the envelope", false: "inside"}[e.Face == card.OnEnvelope]),

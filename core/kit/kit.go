@@ -305,6 +305,10 @@ type Spacer struct {
 // Foam reports whether heat would harm the spacer.
 func (s Spacer) Foam() bool { return s.Kind != "board" }
 
+// Pads reports whether the spacer comes as pads or strips; sheets and board are cut to the
+// shape of their part.
+func (s Spacer) Pads() bool { return s.Kind == "square" || s.Kind == "mini" || s.Kind == "tape" }
+
 // Adhesive is a glue, tape or spray.
 type Adhesive struct {
 	ID         string  `json:"id"`

@@ -144,6 +144,7 @@ func overTurned(m card.Make) func(*card.Card, *kit.Kit) {
 func allForeseen(t *testing.T) map[string]pair {
 	out := foreseen(t)
 	maps.Copy(out, foreseenSheets(t))
+	maps.Copy(out, foreseenStands(t))
 	return out
 }
 

@@ -264,11 +264,12 @@ type Planner struct {
 	shapes  *memory.Of[[32]byte, *shapes]
 	placing *placing.Memory
 	sheets  *build.Memory
+	pads    *depth.Memory
 }
 
 // NewPlanner returns a Planner with an empty memory.
 func NewPlanner() *Planner {
-	return &Planner{memory.New[[32]byte, *shapes](mostShapes), placing.NewMemory(), build.NewMemory()}
+	return &Planner{memory.New[[32]byte, *shapes](mostShapes), placing.NewMemory(), build.NewMemory(), depth.NewMemory()}
 }
 
 // Of returns the plan of a card with a kit.

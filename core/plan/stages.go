@@ -34,7 +34,7 @@ func (b *builder) together() {
 // stand stands everything on the front up, and posts it.
 func (b *builder) stand() {
 	bd := &b.plan.Build
-	stood := depth.StackIn(bd.Pieces, bd.Upward(), bd.Thick)
+	stood := b.pads.Stand(bd)
 	b.plan.Stood = stood
 	panel := bd.Panel()
 	top := bd.Thick
@@ -224,7 +224,7 @@ func (b *builder) steps() {
 
 // findings foresees what will go wrong.
 func (b *builder) findings() {
-	v := foresee.View{Card: b.card, Stock: b.kit, Build: &b.plan.Build, Patterns: b.plan.Patterns, Images: make([]foresee.Image, len(b.plan.Motifs)),
+	v := foresee.View{Card: b.card, Stock: b.kit, Build: &b.plan.Build, Patterns: b.plan.Patterns, Images: make([]foresee.Image, len(b.plan.Motifs)), Stood: b.plan.Stood, Pads: b.pads,
 		Total: b.plan.Depth.Total, Highest: b.plan.Depth.At, Post: b.plan.Depth.Post, Acts: b.plan.Steps, Breaches: b.breaches, Circle: b.circle,
 		Hand: b.o.hand, Readable: b.o.readable, Format: b.o.write.Length, Write: b.o.write, Face: b.o.face}
 	for i, m := range b.plan.Motifs {

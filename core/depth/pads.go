@@ -1,0 +1,290 @@
+package depth
+
+import (
+	"cmp"
+	"math"
+	"slices"
+
+	"ochrestone/core/build"
+	"ochrestone/core/card"
+	"ochrestone/core/shape"
+)
+
+// Our own defaults.
+const (
+	Hang      = 15.0 // nothing hangs further than this from a pad, mm
+	padInset  = 2.0  // pads stand back from the edge so that they hide, mm
+	glueInset = 1.0  // glue is kept back from the edge, mm
+	pocket    = 20.0 // how deep an open side stays free, mm
+	clearOf   = 1.0  // pads keep so far from what slips in beside them, mm
+	leastPad  = 2.0  // smaller than this no pad is cut, mm
+	smallPart = 7.0  // one pad in the middle holds a part that goes on no further than this, mm
+)
+
+// Room is where on the back of a part its pads may stand.
+type Room struct {
+	Avoid  []shape.Region // not here, in the part's own frame
+	Opaque shape.Region   // for bonds that hide behind what is opaque: only here
+}
+
+// Propose lays pads of a bond on the back of a part: whole ones first, cut ones where no
+// whole one goes in, back from the edge, clear of what is to be avoided, until nothing
+// that is to be held is further than Hang from one. It gives none where none goes in, and
+// none for what is cut to the part's own shape (see Held). g is the part in its own frame.
+func Propose(g shape.Region, h build.Hold, room Room) []card.Pad {
+	sizes := padSizes(h)
+	if len(sizes) == 0 || g.Empty() {
+		return nil
+	}
+	inset := padInset
+	if h.Bond.Inset > 0 {
+		inset = h.Bond.Inset
+	}
+	p := proposal{g: g, box: g.Bounds(), inset: inset, zone: h.Bond.Zone, room: room}
+	p.room.Avoid = append(slices.Clone(room.Avoid), open(h.Bond, p.box)...)
+	p.field = shape.NewField(g, max(0.5, max(p.box.W(), p.box.H())/90))
+	p.hold = p.toHold()
+	turn := axis(g)
+	for n, s := range sizes {
+		if n > 0 && p.far() <= Hang {
+			break
+		}
+		p.candidates(s, turn)
+		if len(p.at) == 0 {
+			continue
+		}
+		if len(p.pads) == 0 && p.one() {
+			break
+		}
+		for len(p.pads) < card.MaxPads && (p.far() > Hang || len(p.pads) < 2) && p.farthest() {
+		}
+	}
+	return p.pads
+}
+
+// padSizes are the sizes a spacer is used in, the largest first: whole, then cut.
+func padSizes(h build.Hold) (out [][2]float64) {
+	add := func(w, d float64) {
+		if min(w, d) >= leastPad && !slices.Contains(out, [2]float64{w, d}) {
+			out = append(out, [2]float64{w, d})
+		}
+	}
+	switch h.Kind {
+	case "square", "mini":
+		add(h.W, h.H)
+		add(h.W, h.H/2)
+		add(h.W/2, h.H/2)
+		add(h.W/3, h.H/3)
+	case "tape":
+		for _, long := range []float64{40, 20, h.W} {
+			add(long, h.W)
+		}
+		add(12, h.W/2)
+		add(h.W/2, h.W/2)
+		add(h.W/3, h.W/3)
+	}
+	return out
+}
+
+// open is what the open sides of a bond keep free, in the part's own frame.
+func open(b card.Bond, box shape.Box) (out []shape.Region) {
+	deep := pocket
+	if b.Pocket > 0 {
+		deep = b.Pocket
+	}
+	for _, s := range b.Open {
+		switch s {
+		case card.LeftSide:
+			out = append(out, shape.Rect(box.Min.X-1, box.Min.Y-1, deep+1, box.H()+2))
+		case card.RightSide:
+			out = append(out, shape.Rect(box.Max.X-deep, box.Min.Y-1, deep+1, box.H()+2))
+		case card.TopSide:
+			out = append(out, shape.Rect(box.Min.X-1, box.Min.Y-1, box.W()+2, deep+1))
+		case card.BottomSide:
+			out = append(out, shape.Rect(box.Min.X-1, box.Max.Y-deep, box.W()+2, deep+1))
+		}
+	}
+	return out
+}
+
+// PadArea is the footprint of a pad in the frame of its part.
+func PadArea(p card.Pad) shape.Region {
+	return shape.Rect(p.X-p.W/2, p.Y-p.H/2, p.W, p.H).Turn(p.Turn, shape.Point{X: p.X, Y: p.Y})
+}
+
+// axis is the direction, in degrees from 0 to 180, in which a region is longest.
+func axis(g shape.Region) float64 {
+	c := g.Centroid()
+	var xx, yy, xy float64
+	for _, q := range shape.Along(g, 2) {
+		d := q.Sub(c)
+		xx, yy, xy = xx+d.X*d.X, yy+d.Y*d.Y, xy+d.X*d.Y
+	}
+	deg := math.Atan2(2*xy, xx-yy) / 2 * 180 / math.Pi
+	return math.Mod(deg+180, 180)
+}
+
+// proposal lays pads on a part.
+type proposal struct {
+	g     shape.Region
+	box   shape.Box
+	inset float64
+	zone  card.BondZone
+	room  Room
+	field *shape.Field
+	hold  []shape.Point // what is to be held
+	pads  []card.Pad
+	at    []card.Pad // where one more could stand
+}
+
+// toHold spreads points over what is to be held: the whole part, or its zone.
+func (p *proposal) toHold() []shape.Point {
+	step := max(2, math.Sqrt(p.box.W()*p.box.H())/20)
+	out := slices.DeleteFunc(shape.Along(p.g, step), func(q shape.Point) bool { return !inZone(p.zone, q, p.box) })
+	for y := p.box.Min.Y + step/2; y < p.box.Max.Y; y += step {
+		for _, s := range p.g.Cross(y) {
+			for x := s[0] + step/2; x < s[1]; x += step {
+				if q := (shape.Point{X: x, Y: y}); inZone(p.zone, q, p.box) {
+					out = append(out, q)
+				}
+			}
+		}
+	}
+	return out
+}
+
+// inZone reports whether a point of a part of that box lies in a zone of its back.
+func inZone(z card.BondZone, q shape.Point, box shape.Box) bool {
+	u, v := (q.X-box.Min.X)/max(box.W(), 1e-9), (q.Y-box.Min.Y)/max(box.H(), 1e-9)
+	switch z {
+	case card.BondFoot:
+		return v > 1-zoneShare
+	case card.BondHead:
+		return v < zoneShare
+	case card.BondLeft:
+		return u < zoneShare
+	case card.BondRight:
+		return u > 1-zoneShare
+	case card.BondMiddle:
+		return math.Abs(u-0.5) < zoneShare/2 && math.Abs(v-0.5) < zoneShare/2
+	}
+	return true
+}
+
+// zoneShare is how much of a part its foot, head or a side is; our own default.
+const zoneShare = 0.4
+
+// candidates finds where pads of a size can stand.
+func (p *proposal) candidates(size [2]float64, turn float64) {
+	p.at = p.at[:0]
+	turns := []float64{0}
+	if size[0] != size[1] {
+		turns = append(turns, 90)
+	}
+	if a := math.Mod(turn, 90); a > 4 && a < 86 {
+		turns = append(turns, turn)
+	}
+	step := max(1, max(p.box.W(), p.box.H())/50)
+	rim := p.inset + max(size[0], size[1])
+	n := func(long float64) float64 { return long / math.Ceil(max(long, 1e-9)/step) }
+	for y := p.box.Min.Y + n(p.box.H()); y < p.box.Max.Y-1e-9; y += n(p.box.H()) {
+		for x := p.box.Min.X + n(p.box.W()); x < p.box.Max.X-1e-9; x += n(p.box.W()) {
+			q := shape.Point{X: x, Y: y}
+			in := p.field.Inside(q)
+			if in < p.inset+min(size[0], size[1])/2-0.5 || !inZone(p.zone, q, p.box) || p.zone == card.BondEdge && in > rim {
+				continue
+			}
+			for _, t := range turns {
+				if pad := (card.Pad{X: x, Y: y, W: size[0], H: size[1], Turn: t}); p.fits(pad) {
+					p.at = append(p.at, pad)
+				}
+			}
+		}
+	}
+}
+
+// fits reports whether a pad may stand where it does.
+func (p *proposal) fits(pad card.Pad) bool {
+	area := PadArea(pad)
+	for _, q := range shape.Along(area, 1.5) {
+		if p.field.Inside(q) < p.inset-0.05 {
+			return false
+		}
+	}
+	box := area.Bounds()
+	for _, a := range p.room.Avoid {
+		if b := a.Bounds(); (shape.Box{Min: b.Min.Sub(shape.Point{X: clearOf, Y: clearOf}), Max: b.Max.Add(shape.Point{X: clearOf, Y: clearOf})}).Meets(box) {
+			if gap, _, _ := a.Gap(area); gap < clearOf || a.Overlaps(area) {
+				return false
+			}
+		}
+	}
+	if p.zone == card.BondOpaque && !p.room.Opaque.Covers(area) {
+		return false
+	}
+	return true
+}
+
+// from is how far a point lies from a pad, mm; 0 on it.
+func from(pad card.Pad, q shape.Point) float64 {
+	d := q.Sub(shape.Point{X: pad.X, Y: pad.Y})
+	s, c := math.Sincos(-pad.Turn * math.Pi / 180)
+	return math.Hypot(max(0, math.Abs(c*d.X-s*d.Y)-pad.W/2), max(0, math.Abs(s*d.X+c*d.Y)-pad.H/2))
+}
+
+// far is how far the furthest point to be held lies from a pad, mm.
+func (p *proposal) far() float64 {
+	far := 0.0
+	for _, q := range p.hold {
+		far = max(far, nearestPad(p.pads, q))
+	}
+	return far
+}
+
+func nearestPad(pads []card.Pad, q shape.Point) float64 {
+	near := math.Inf(1)
+	for _, pad := range pads {
+		near = min(near, from(pad, q))
+	}
+	return near
+}
+
+// one puts a single pad in the middle where that holds the whole part.
+func (p *proposal) one() bool {
+	c := p.g.Centroid()
+	best := slices.MinFunc(p.at, func(a, b card.Pad) int {
+		return cmp.Compare(math.Hypot(a.X-c.X, a.Y-c.Y), math.Hypot(b.X-c.X, b.Y-c.Y))
+	})
+	if math.Hypot(best.X-c.X, best.Y-c.Y) > best.W/2 {
+		return false
+	}
+	for _, q := range p.hold {
+		if from(best, q) > smallPart {
+			return false
+		}
+	}
+	p.pads = append(p.pads, best)
+	return true
+}
+
+// farthest puts one more pad: the first as far out as one goes, each further one where it
+// is furthest from those that stand. It does nothing where no room is left.
+func (p *proposal) farthest() bool {
+	c := p.g.Centroid()
+	best, far := -1, 0.5
+	for i, a := range p.at {
+		at := shape.Point{X: a.X, Y: a.Y}
+		d := at.Distance(c)
+		if len(p.pads) > 0 {
+			d = nearestPad(p.pads, at) - max(a.W, a.H)/2
+		}
+		if d > far {
+			best, far = i, d
+		}
+	}
+	if best < 0 {
+		return false
+	}
+	p.pads = append(p.pads, p.at[best])
+	return true
+}

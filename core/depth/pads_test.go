@@ -1,0 +1,138 @@
+package depth
+
+import (
+	"math"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"ochrestone/core/build"
+	"ochrestone/core/card"
+	"ochrestone/core/shape"
+)
+
+func squares(side float64) build.Hold {
+	return build.Hold{Kind: "square", W: side, H: side, Height: 2, Raised: true, Bond: card.Bond{Spacer: "s"}}
+}
+
+// What anyone asks of pads, whatever the part: none peeks out, none stands where it must
+// not, none overlaps another, and nothing hangs further than Hang where pads go in at all.
+func TestPadsHideAndReach(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		w, h := rapid.Float64Range(16, 110).Draw(t, "w"), rapid.Float64Range(16, 110).Draw(t, "h")
+		var g shape.Region
+		switch rapid.IntRange(0, 2).Draw(t, "kind") {
+		case 0:
+			g = shape.Rect(-w/2, -h/2, w, h)
+		case 1:
+			g = shape.Disc(shape.Point{}, w/2)
+		default: // an L
+			leg := shape.Rect(-w/2, -h/2, max(12, w/3), h)
+			foot := shape.Rect(-w/2, h/2-max(12, h/3), w, max(12, h/3))
+			l, err := leg.Union(foot)
+			if err != nil {
+				t.Skip(err)
+			}
+			g = l
+		}
+		side := rapid.SampledFrom([]float64{4, 6, 8}).Draw(t, "side")
+		pads := Propose(g, squares(side), Room{})
+		if len(pads) == 0 {
+			t.Fatal("no pad goes in")
+		}
+		for i, p := range pads {
+			area := PadArea(p)
+			if !g.Covers(area) {
+				t.Fatalf("pad %+v stands over the edge", p)
+			}
+			for _, q := range area.Rings()[0] {
+				if d := g.EdgeDistance(q); d < padInset-0.6 {
+					t.Fatalf("pad %+v comes within %.2f mm of the edge", p, d)
+				}
+			}
+			for _, o := range pads[:i] {
+				if PadArea(o).Overlaps(area) {
+					t.Fatalf("pads %+v and %+v overlap", o, p)
+				}
+			}
+		}
+		for _, q := range shape.Along(g, 1) {
+			if d := nearestPad(pads, q); d > Hang+1.2 {
+				t.Fatalf("%v hangs %.1f mm from the nearest pad", q, d)
+			}
+		}
+	})
+}
+
+// A label of 60 by 16 on pads of 6: by hand, four corners and one in the middle of each long
+// side are plenty, and two do not do.
+func TestPadsOfALabel(t *testing.T) {
+	pads := Propose(shape.Rect(-30, -8, 60, 16), squares(6), Room{})
+	assert.GreaterOrEqual(t, len(pads), 3)
+	assert.LessOrEqual(t, len(pads), 6)
+	one := Propose(shape.Rect(-7, -7, 14, 14), squares(6), Room{})
+	require.Len(t, one, 1, "a small part stands on one")
+	assert.InDelta(t, 0, math.Hypot(one[0].X, one[0].Y), 1)
+}
+
+// Where a stem stands up pads stand beside it, on both sides.
+func TestPadsStandBesideAStem(t *testing.T) {
+	stem := shape.Rect(-3, -40, 6, 80)
+	pads := Propose(shape.Rect(-30, -8, 60, 16), squares(6), Room{Avoid: []shape.Region{stem}})
+	left, right := 0, 0
+	for _, p := range pads {
+		assert.False(t, PadArea(p).Overlaps(stem))
+		if p.X < 0 {
+			left++
+		} else {
+			right++
+		}
+	}
+	assert.Positive(t, left)
+	assert.Positive(t, right)
+}
+
+// A side left open has no pad within the pocket; a zone keeps its pads to itself.
+func TestOpenSidesAndZones(t *testing.T) {
+	g := shape.Rect(-40, -30, 80, 60)
+	for side, out := range map[card.Side]func(card.Pad) bool{
+		card.LeftSide: func(p card.Pad) bool { return p.X-p.W/2 < -40+25 }, card.RightSide: func(p card.Pad) bool { return p.X+p.W/2 > 40-25 },
+		card.TopSide: func(p card.Pad) bool { return p.Y-p.H/2 < -30+25 }, card.BottomSide: func(p card.Pad) bool { return p.Y+p.H/2 > 30-25 },
+	} {
+		h := squares(6)
+		h.Bond.Open, h.Bond.Pocket = []card.Side{side}, 25
+		pads := Propose(g, h, Room{})
+		require.NotEmpty(t, pads)
+		for _, p := range pads {
+			assert.False(t, out(p), "%s: %+v", side, p)
+		}
+	}
+	h := squares(6)
+	h.Bond.Zone = card.BondFoot
+	for _, p := range Propose(g, h, Room{}) {
+		assert.Greater(t, p.Y, 0.0, "grass stays free above its foot")
+	}
+}
+
+// Areas of glue in closed form.
+func TestGlueAreasInClosedForm(t *testing.T) {
+	g := shape.Rect(-40, -30, 80, 60)
+	area := func(b card.Bond) (a float64) {
+		for _, x := range glued(g, b, Room{}) {
+			a += x.Area()
+		}
+		return a
+	}
+	assert.InDelta(t, 78*58, area(card.Bond{}), 1, "a millimetre back from the edge")
+	assert.InDelta(t, 70*50, area(card.Bond{Inset: 5}), 1)
+	assert.InDelta(t, 78*58-66*46, area(card.Bond{Zone: card.BondEdge}), 1, "six wide round the edge")
+	assert.InDelta(t, 78*(0.4*60-1), area(card.Bond{Zone: card.BondFoot}), 1)
+	assert.InDelta(t, 0.4*80*0.4*60, area(card.Bond{Zone: card.BondMiddle}), 1)
+	assert.InDelta(t, 78*(58-19), area(card.Bond{Open: []card.Side{card.BottomSide}}), 1, "20 mm of the foot stay free")
+	hair := shape.Rect(-20, -0.4, 40, 0.8)
+	assert.Positive(t, glued(hair, card.Bond{}, Room{})[0].Area(), "what is finer than the usual inset is glued all the same")
+	opaque := shape.Rect(-10, -10, 20, 20)
+	assert.InDelta(t, 400, glued(g, card.Bond{Zone: card.BondOpaque}, Room{Opaque: opaque})[0].Area(), 1)
+}

@@ -1,0 +1,470 @@
+package depth
+
+import (
+	"cmp"
+	"math"
+	"slices"
+
+	"ochrestone/core/build"
+	"ochrestone/core/shape"
+)
+
+// Uneven is how a part lies on things of several heights.
+type Uneven struct {
+	Rise  float64     // how much higher one end stands than the other, mm
+	Lean  float64     // of that, what is not the lean of the part of its own thing that it lies on, mm
+	High  shape.Point // its highest end
+	Low   shape.Point // its lowest
+	Over  int         // the piece beneath that stands highest under it; -1 for the card itself
+	Bump  float64     // how far what stands beneath is above what its pads would stand on, mm; 0: it lies on its pads
+	At    shape.Point // where that is
+	Gap   float64     // the widest gap beneath a pad or glue that bears nothing, mm; 0: all bear
+	GapAt shape.Point
+	Rocks bool // it touches along a line only, with nothing to bear it on either side
+	Bow   float64 // the widest gap that closes by bending, mm: it holds there, and shows a hump
+}
+
+// Our own defaults of what counts.
+const (
+	evenBy   = 0.6  // glued card goes over steps of so much without a trace, mm
+	foamGive = 0.3  // foam gives so much where it is pressed, mm
+	touches  = 0.05 // what is nearer than this touches, mm
+)
+
+// Our own defaults of what is a trouble.
+const (
+	leansBy  = 1.2 // glued parts that overlap lean by less on every card, mm
+	raisedBy = 0.6 // on foam one looks for level, mm
+	apartBy  = 1.0 // glue reaches over less with a press, mm
+)
+
+// Trouble is what is wrong with how a part lies.
+type Trouble string
+
+// Troubles, the worst first; None where it lies as it should.
+const (
+	Rocking Trouble = "rocks"
+	Riding  Trouble = "rides" // what stands up beneath it lifts it off its pads
+	Airy    Trouble = "airy"  // a pad, or an end that is glued, is in the air
+	Leaning Trouble = "leans"
+	Bowing  Trouble = "bows" // it is bent down to what is beneath, and shows a hump
+	None    Trouble = ""
+)
+
+// Trouble says what is wrong with how a part lies on what is beneath.
+func (s Stood) Trouble() Trouble {
+	u := s.Uneven
+	if u == nil || s.Print() {
+		return None
+	}
+	leans, apart := leansBy, apartBy
+	if slices.ContainsFunc(s.Holds, func(h build.Hold) bool { return h.Raised }) {
+		leans, apart = raisedBy, foamGive
+	}
+	switch {
+	case u.Rocks && u.Gap > apart:
+		return Rocking
+	case u.Bump > foamGive:
+		return Riding
+	case u.Gap > apart:
+		return Airy
+	case u.Lean > leans:
+		return Leaning
+	case u.Bow > apartBy:
+		return Bowing
+	}
+	return None
+}
+
+// Again stands one piece up as it would be with other bonds, the rest as it stands.
+func (m *Memory) Again(b *build.Build, stood []Stood, i int, holds []build.Hold) Stood {
+	s := m.stand(b)
+	copy(s.out, stood)
+	s.pieces = slices.Clone(s.pieces)
+	s.pieces[i].Holds = holds
+	s.pieces[i].Lift, s.pieces[i].Foam = build.LiftOf(holds)
+	return s.piece(stood[i].Turn, i)
+}
+
+// Stand stands everything on the front up, on the base: every piece rests on its pads, its
+// glue and whatever else is higher beneath it (Rest). Where what is beneath is of one
+// height, or of steps that glue and card follow without a trace, it lies level on the
+// highest. What comes back goes by the pieces.
+func (m *Memory) Stand(b *build.Build) []Stood {
+	s := m.stand(b)
+	for turn, i := range s.up {
+		s.out[i] = s.piece(turn, i)
+	}
+	return s.out
+}
+
+func (m *Memory) stand(b *build.Build) *stand {
+	n := len(b.Pieces)
+	s := &stand{Memory: m, pieces: b.Pieces, up: b.Upward(), out: make([]Stood, n), boxes: make([]shape.Box, n), floor: b.Thick, leaf: map[build.ID]int{}, under: b.Beneath(), marks: make([]mark, n)}
+	for i, p := range s.pieces {
+		s.boxes[i], s.leaf[p.ID] = p.Outline.Bounds(), i
+	}
+	return s
+}
+
+// stand is the pieces as far as they stand.
+type stand struct {
+	*Memory
+	pieces []build.Piece
+	up     []int
+	out    []Stood
+	boxes  []shape.Box
+	floor  float64
+	leaf   map[build.ID]int // pieces by id
+	under  map[int][]int    // by piece: what is tucked beneath it
+	marks  []mark           // of outlines, made when they are asked for
+}
+
+// top is the highest that any of a piece is, mm.
+func (s *stand) top(i int) float64 { return s.out[i].Highest() }
+
+// piece stands one piece up.
+func (s *stand) piece(turn, i int) Stood {
+	p := s.pieces[i]
+	highest, over := s.floor, -1
+	for k := turn - 1; k >= 0; k-- {
+		j := s.up[k]
+		if z := s.top(j); z > highest && s.boxes[j].Meets(s.boxes[i]) && s.out[j].Outline.Overlaps(p.Outline) {
+			highest, over = z, j
+		}
+	}
+	raised := slices.ContainsFunc(p.Holds, func(h build.Hold) bool { return h.Raised })
+	on := s.floor
+	if j, ok := s.leaf[p.On]; ok {
+		on = s.out[j].Z1
+		if j == over && s.out[j].Uneven == nil {
+			on = highest
+		}
+	}
+	out := Stood{Piece: p, Turn: turn}
+	if j, ok := s.leaf[p.On]; ok && p.Print() && s.out[j].Uneven != nil {
+		// Ink leans as its leaf does.
+		out.Under, out.Uneven = s.out[j].Under, s.out[j].Uneven
+		out.Under.Z += s.out[j].Thick
+		out.Z0 = out.Under.Over(p.Outline.Centroid())
+		out.Z1 = out.Z0
+		return out
+	}
+	step := evenBy
+	if raised {
+		step = foamGive
+	}
+	if p.Print() || p.Outline.Empty() || len(p.Holds) == 0 || highest-on <= step && len(p.Holds) < 2 {
+		return s.flat(out, i, highest+p.Lift, raised)
+	}
+	return s.uneven(out, i, turn, over)
+}
+
+// flat lays a piece level.
+func (s *stand) flat(out Stood, i int, z float64, raised bool) Stood {
+	out.Z0, out.Z1, out.Under = z, z+out.Thick, Level(z)
+	if raised {
+		out.Supports = s.Supports(out.Piece, s.avoid(i, nil), s.opaque(i))
+		out.Off, out.OffAt = hangs(out.Outline, out.Holds, out.Supports)
+	}
+	return out
+}
+
+// avoid is what the pads of a piece keep clear of: what is tucked beneath it, and more.
+func (s *stand) avoid(i int, more []int) (out []shape.Region) {
+	for _, j := range slices.Concat(s.under[i], more) {
+		out = append(out, s.pieces[j].Outline)
+	}
+	return out
+}
+
+// opaque is what hides a bond of a leaf that is seen through: what lies on it and is not
+// see-through itself.
+func (s *stand) opaque(i int) shape.Region {
+	if !s.pieces[i].Clear {
+		return s.pieces[i].Outline
+	}
+	var over []shape.Region
+	later := slices.Index(s.up, i)
+	for _, j := range s.up[later+1:] {
+		if p := s.pieces[j]; !p.Clear && s.boxes[j].Meets(s.boxes[i]) {
+			over = append(over, p.Outline)
+		}
+	}
+	out, err := shape.UnionAll(over...)
+	if err != nil {
+		return shape.Region{}
+	}
+	return out
+}
+
+// outline is the mark of a piece's outline.
+func (s *stand) outline(i int) mark {
+	if s.marks[i] == (mark{}) {
+		m := newMark()
+		m.region(s.pieces[i].Outline)
+		s.marks[i] = m
+	}
+	return s.marks[i]
+}
+
+// uneven lays a piece on things of several heights.
+func (s *stand) uneven(out Stood, i, turn, over int) Stood {
+	var below []int
+	for k := turn - 1; k >= 0; k-- {
+		if j := s.up[k]; !s.pieces[j].Print() && s.boxes[j].Meets(s.boxes[i]) && s.out[j].Outline.Overlaps(out.Outline) {
+			below = append(below, j)
+		}
+	}
+	slices.SortStableFunc(below, func(a, b int) int { return cmp.Compare(s.top(b), s.top(a)) })
+	carrier, onLeaf := s.leaf[out.On]
+	opaque := s.opaque(i)
+
+	key := newMark()
+	key.mark(s.outline(i))
+	key.number(out.Thick, s.floor)
+	can := key.holds(out.Holds)
+	for _, j := range below {
+		key.mark(s.outline(j))
+		u := s.out[j].Under
+		key.number(u.Z, u.SX, u.SY, u.At.X, u.At.Y, s.out[j].Thick)
+		key.bits(uint64(j) + 1) // which of them stands highest is told by its place
+		if onLeaf && j == carrier {
+			key.bits(7)
+		}
+	}
+	for _, j := range s.under[i] {
+		key.mark(s.outline(j))
+	}
+	if out.Clear {
+		key.region(opaque)
+	}
+	work := func() (lying, error) { return s.lie(out, i, carrier, onLeaf, over, below, opaque), nil }
+	var l lying
+	if can {
+		l, _ = s.lies.Get(key, work) // it has no error
+	} else {
+		l, _ = work()
+	}
+	out.Under, out.Supports, out.Uneven, out.Off, out.OffAt = l.under, l.supports, l.uneven, l.off, l.offAt
+	out.Z0 = out.Under.Z
+	out.Z1 = out.Z0 + out.Thick
+	return out
+}
+
+// lie works out how a piece comes to lie on what is below it, the highest first.
+func (s *stand) lie(out Stood, i, carrier int, onLeaf bool, over int, below []int, opaque shape.Region) (l lying) {
+	ground := func(q shape.Point) float64 {
+		z := s.floor
+		for _, j := range below {
+			if s.top(j) <= z {
+				break
+			}
+			if in(s.boxes[j], q) && s.out[j].Outline.Contains(q) {
+				z = max(z, s.out[j].Over(q))
+			}
+		}
+		return z
+	}
+	raised := slices.ContainsFunc(out.Holds, func(h build.Hold) bool { return h.Raised })
+	// Pads stand on what carries the part, not on what sticks up out of it.
+	var up []int
+	if onLeaf && raised {
+		for _, k := range below {
+			if k != carrier && s.top(k) > s.out[carrier].Z1+foamGive && !s.out[k].Outline.Covers(out.Outline) {
+				up = append(up, k)
+			}
+		}
+	}
+	l.supports = s.Supports(out.Piece, s.avoid(i, up), opaque)
+	on := bearings(out.Outline, l.supports, ground)
+	l.under = Rest(out.Outline.Centroid(), on.all())
+	out.Under, out.Supports = l.under, l.supports
+	u := on.judge(out)
+	u.Lean = u.Rise
+	if onLeaf && out.On.Element == out.ID.Element {
+		own := out.Under
+		own.SX, own.SY = own.SX-s.out[carrier].Under.SX, own.SY-s.out[carrier].Under.SY
+		u.Lean, _, _ = own.Rise(out.Outline)
+	}
+	if u.Over = over; u.Rise > touches || u.Gap > 0 || u.Bump > 0 || u.Bow > 0 {
+		l.uneven = &u
+	}
+	if raised {
+		var bears []Support
+		for n, p := range l.supports {
+			if !on.idle[n] {
+				bears = append(bears, p)
+			}
+		}
+		l.off, l.offAt = hangs(out.Outline, out.Holds, bears)
+	}
+	return l
+}
+
+func in(b shape.Box, q shape.Point) bool {
+	return q.X >= b.Min.X && q.X <= b.Max.X && q.Y >= b.Min.Y && q.Y <= b.Max.Y
+}
+
+// borne is what a part could rest on.
+type borne struct {
+	bare []Bearing   // where nothing holds it: what is beneath
+	held [][]Bearing // by support
+	idle []bool      // by support: it bears nothing, and bending does not help
+}
+
+// spread is how far apart a part is looked at, mm.
+const spread = 2.5
+
+// bearings looks at what is beneath a part, along its edge, within it and under each
+// support.
+func bearings(g shape.Region, supports []Support, ground func(shape.Point) float64) borne {
+	out := borne{held: make([][]Bearing, len(supports)), idle: make([]bool, len(supports))}
+	for _, q := range over(g, spread) {
+		out.bare = append(out.bare, Bearing{q, ground(q)})
+	}
+	for i, s := range supports {
+		for _, q := range over(s.Area, spread) {
+			out.held[i] = append(out.held[i], Bearing{q, ground(q) + s.Height})
+		}
+	}
+	return out
+}
+
+// over spreads points over a region and along its edges.
+func over(g shape.Region, step float64) []shape.Point {
+	box := g.Bounds()
+	step = max(step, math.Sqrt(box.W()*box.H())/24)
+	out := shape.Along(g, step)
+	for y := box.Min.Y + step/2; y < box.Max.Y; y += step {
+		for _, c := range g.Cross(y) {
+			for x := c[0] + step/2; x < c[1]; x += step {
+				out = append(out, shape.Point{X: x, Y: y})
+			}
+		}
+	}
+	return out
+}
+
+func (b borne) all() []Bearing {
+	out := slices.Clone(b.bare)
+	for _, h := range b.held {
+		out = append(out, h...)
+	}
+	return out
+}
+
+// judge says how a part lies on what bears it.
+func (b borne) judge(p Stood) (u Uneven) {
+	u.Rise, u.High, u.Low = p.Under.Rise(p.Outline)
+	var touching []Bearing
+	for _, c := range b.all() {
+		if p.Under.Over(c.At)-c.Z < touches {
+			touching = append(touching, c)
+		}
+	}
+	nearest := func(q shape.Point) float64 {
+		d := math.Inf(1)
+		for _, c := range touching {
+			d = min(d, c.At.Distance(q))
+		}
+		return d
+	}
+	// What is beneath touches the part itself, and lifts it off its pads.
+	raised := slices.ContainsFunc(p.Supports, func(s Support) bool { return s.Raised })
+	lowest := math.Inf(1)
+	for i, h := range b.held {
+		for _, c := range h {
+			if p.Supports[i].Raised {
+				lowest = min(lowest, c.Z)
+			}
+		}
+	}
+	for _, c := range b.bare {
+		if bump := c.Z - lowest; p.Under.Over(c.At)-c.Z < touches && bump > u.Bump && !math.IsInf(lowest, 1) && bump > foamGive {
+			u.Bump, u.At = bump, c.At
+		}
+	}
+	var bears []shape.Point // where it is held and borne
+	for i, h := range b.held {
+		idle, gap, at := true, 0.0, shape.Point{}
+		for _, c := range h {
+			g := p.Under.Over(c.At) - c.Z
+			near := g <= foamGive
+			if !near && nearest(c.At) >= Bends(g, p.Thick) {
+				near, u.Bow = true, max(u.Bow, g)
+			}
+			if near {
+				idle, bears = false, append(bears, c.At)
+			} else if g > gap {
+				gap, at = g, c.At
+			}
+		}
+		b.idle[i] = idle && len(h) > 0
+		if b.idle[i] && p.Supports[i].Raised && gap > u.Gap {
+			u.Gap, u.GapAt = gap, at
+		}
+	}
+	if !raised {
+		// Next to a step glue bears nothing, and need not: what counts is how far an end goes
+		// on from where it holds.
+		far := Hang
+		for _, c := range b.bare {
+			d := math.Inf(1)
+			for _, q := range bears {
+				d = min(d, q.Distance(c.At))
+			}
+			if d > far && !math.IsInf(d, 1) {
+				far, u.Gap, u.GapAt = d, p.Under.Over(c.At)-c.Z, c.At
+			}
+		}
+	}
+	u.Rocks = len(touching) > 0 && u.Gap > 0 && thin(touching)
+	return u
+}
+
+// thin reports whether points lie along a line.
+func thin(on []Bearing) bool {
+	ps := make([]shape.Point, len(on))
+	for i, c := range on {
+		ps[i] = c.At
+	}
+	h := shape.Hull(ps)
+	if len(h) < 3 {
+		return true
+	}
+	return math.Abs(h.Area()) < rockWide*h.Length()/2
+}
+
+// rockWide is how narrow, mm, what a part touches may be before it rocks; our own default.
+const rockWide = 3.0
+
+// hangs is how far the furthest part of an outline lies from what holds it, and where; 0
+// where that is no further than Hang, or where it is held in one zone only, on purpose.
+func hangs(g shape.Region, holds []build.Hold, supports []Support) (float64, shape.Point) {
+	for _, h := range holds {
+		if z := h.Bond.Zone; len(h.Bond.Open) > 0 || z != "" && z != "all over" && z != "edge" {
+			return 0, shape.Point{}
+		}
+	}
+	far, at := 0.0, shape.Point{}
+	for _, q := range shape.Along(g, spread) {
+		near := math.Inf(1)
+		for _, s := range supports {
+			if near <= Hang {
+				break
+			}
+			if s.Area.Contains(q) {
+				near = 0
+			}
+			near = min(near, s.Area.EdgeDistance(q))
+		}
+		if near > far && !math.IsInf(near, 1) {
+			far, at = near, q
+		}
+	}
+	if far <= Hang {
+		return 0, shape.Point{}
+	}
+	return far, at
+}

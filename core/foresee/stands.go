@@ -1,0 +1,277 @@
+package foresee
+
+import (
+	"fmt"
+	"slices"
+
+	"ochrestone/core/advise"
+	"ochrestone/core/build"
+	"ochrestone/core/card"
+	"ochrestone/core/depth"
+	"ochrestone/core/shape"
+)
+
+func standRules() []Rule {
+	return []Rule{
+		{ID: "uneven", Station: Depth, Severity: Spoils, Title: "Parts that do not lie level", Explain: "A part rests on whatever stands highest beneath it: across a raised stem it rocks, half on a raised part it leans, and pads lower than what is beside them bear nothing.", Source: "statics of a plate on its supports; how far card bends is our own default", check: uneven},
+		{ID: "leans", Station: Depth, Severity: Shows, Title: "Parts that lean or bow", Explain: "With one end on something raised and the other beside it a part leans; across something raised it is bent down at both ends.", Source: "statics of a plate on its supports", check: leans},
+		{ID: "hangs", Station: Depth, Severity: Shows, Title: "Ends without support", Explain: "A long end that hangs free droops, and is pressed in at the first touch.", Source: practice, Limits: []Limit{{"from the nearest pad at most", depth.Hang, "mm", ""}}, check: hangs},
+		{ID: "pads", Station: Depth, Severity: Shows, Title: "Pads that show, or stand in each other's way", Explain: "Pads hide when they stand back from the edge of their part.", Source: practice, check: padsShow},
+		{ID: "no pad", Station: Depth, Severity: Spoils, Title: "Parts too fine for their pads", Explain: "Where no pad goes in behind a part, even cut, nothing holds it up.", Source: practice, check: noPad},
+		{ID: "in the way", Station: Depth, Severity: Spoils, Title: "Foam where something is tucked", Explain: "What slips in beneath a raised part meets its pads; one finds out when the glue is dry.", Source: practice, check: inTheWay},
+	}
+}
+
+// pieceName is what a person calls a piece.
+func (v *View) pieceName(i int) string {
+	if i < 0 {
+		return "the card"
+	}
+	id := v.Stood[i].ID
+	e, ok := v.Card.Element(id.Element)
+	if !ok {
+		return "the card"
+	}
+	name := build.Name(v.Card, e)
+	if id.Part != "" && id.Part != build.CutoutPart {
+		return name + ", " + v.Build.PartName(e, id.Part)
+	}
+	return name
+}
+
+// sole reports whether a piece lies on something else than its own thing, so that its
+// bonds are those of the element.
+func (v *View) sole(i int) bool { return v.Stood[i].On.Element != v.Stood[i].ID.Element }
+
+// held is the edit that holds a piece otherwise.
+func (v *View) held(i int, bonds []card.Bond) []card.Edit {
+	id := v.Stood[i].ID
+	e, _ := v.Card.Element(id.Element)
+	if e.Image != nil && !v.sole(i) {
+		return []card.Edit{{Hold: &card.Hold{Motif: e.Image.Motif, Layer: id.Part, Bonds: bonds}}}
+	}
+	return []card.Edit{{Hold: &card.Hold{Element: e.ID, Bonds: bonds}}}
+}
+
+// where says where on the front a point is.
+func (v *View) where(p shape.Point) string {
+	return fmt.Sprintf("%s from the left, %s from the top", v.Format(p.X), v.Format(p.Y))
+}
+
+// each calls f for the pieces, a layer of an image once for all places of the image.
+func (v *View) each(f func(i int) (Hit, bool), add func(Hit)) {
+	seen := map[At]bool{}
+	for i, s := range v.Stood {
+		if s.Print() {
+			continue
+		}
+		at := At{Element: s.ID.Element}
+		if e, _ := v.Card.Element(s.ID.Element); e.Image != nil && !v.sole(i) {
+			at = At{Motif: e.Image.Motif, Layer: s.ID.Part}
+		}
+		if seen[at] {
+			continue
+		}
+		if h, ok := f(i); ok {
+			seen[at] = true
+			h.Key, h.At = []string{at.Element, at.Motif, at.Layer}, at
+			add(h)
+		}
+	}
+}
+
+func uneven(v *View, add func(Hit)) {
+	v.each(func(i int) (Hit, bool) {
+		s := v.Stood[i]
+		trouble := s.Trouble()
+		if trouble == depth.None || trouble == depth.Leaning || trouble == depth.Bowing {
+			return Hit{}, false
+		}
+		u, name, over := s.Uneven, v.pieceName(i), v.pieceName(s.Uneven.Over)
+		h := Hit{Numbers: map[string]float64{"rise": u.Rise, "bump": u.Bump, "gap": u.Gap}, Facts: []string{string(trouble), over}}
+		switch trouble {
+		case depth.Rocking:
+			h.What = fmt.Sprintf("%s rocks on %s", name, over)
+			h.Why = fmt.Sprintf("It touches along a line only; %s, it is %s in the air.", v.where(u.GapAt), v.Write.Thin(u.Gap))
+			h.Do = "Put a pad on each side of what it crosses, as high as that stands."
+		case depth.Riding:
+			h.What = fmt.Sprintf("%s rides on %s, off its pads", name, over)
+			h.Why = fmt.Sprintf("%s, what is beneath stands %s higher than its pads do.", v.where(u.At), v.Write.Thin(u.Bump))
+			h.Do = "Take higher pads, or move them or the part clear of it."
+		case depth.Airy:
+			h.What = fmt.Sprintf("%s has an end in the air", name)
+			h.Why = fmt.Sprintf("It lies on %s; %s, it is %s above what is beneath, further from where it holds than its card bends.", over, v.where(u.GapAt), v.Write.Thin(u.Gap))
+			h.Do = "Support the free end with pads as high as the gap."
+		}
+		if bonds := advise.Even(v.Pads, v.Build, v.Stood, i); bonds != nil {
+			h.Mend = &Mend{"Pads that bring it level", v.held(i, bonds)}
+		}
+		return h, true
+	}, add)
+}
+
+func leans(v *View, add func(Hit)) {
+	v.each(func(i int) (Hit, bool) {
+		s := v.Stood[i]
+		trouble := s.Trouble()
+		if trouble != depth.Leaning && trouble != depth.Bowing {
+			return Hit{}, false
+		}
+		u, over := s.Uneven, v.pieceName(s.Uneven.Over)
+		h := Hit{What: fmt.Sprintf("%s leans by %s", v.pieceName(i), v.Write.Thin(u.Lean)),
+			Why:     fmt.Sprintf("One end lies on %s: it is highest %s, lowest %s.", over, v.where(u.High), v.where(u.Low)),
+			Do:      "Support its low end, or lay both ends on the same height.",
+			Numbers: map[string]float64{"lean": u.Lean, "bow": u.Bow}, Facts: []string{string(trouble), over}}
+		if trouble == depth.Bowing {
+			h.What = fmt.Sprintf("%s bows over %s", v.pieceName(i), over)
+			h.Why = fmt.Sprintf("Its ends are bent down by %s to hold, and the hump shows.", v.Write.Thin(u.Bow))
+			h.Do = "Put a pad on each side of what it crosses, as high as that stands."
+		}
+		if bonds := advise.Even(v.Pads, v.Build, v.Stood, i); bonds != nil {
+			h.Mend = &Mend{"Pads that bring it level", v.held(i, bonds)}
+		}
+		return h, true
+	}, add)
+}
+
+func hangs(v *View, add func(Hit)) {
+	v.each(func(i int) (Hit, bool) {
+		s := v.Stood[i]
+		if s.Off == 0 || s.Trouble() != depth.None || len(s.Supports) == 0 {
+			return Hit{}, false
+		}
+		h := Hit{What: fmt.Sprintf("%s has an end without support", v.pieceName(i)),
+			Why:     fmt.Sprintf("%s, it hangs %s from the nearest pad.", v.where(s.OffAt), v.Format(s.Off)),
+			Do:      "Put one more pad there, or smaller ones that reach further out.",
+			Numbers: map[string]float64{"off": s.Off}}
+		if bonds := v.proposed(i); bonds != nil {
+			h.Mend = &Mend{"Pads as proposed", v.held(i, bonds)}
+		}
+		return h, true
+	}, add)
+}
+
+// proposed are the bonds of a piece with pads as proposed instead of its own, or with
+// another spacer as high where those do not reach; nil where that does not help either.
+func (v *View) proposed(i int) []card.Bond {
+	s := v.Stood[i]
+	bonds := make([]card.Bond, len(s.Holds))
+	own := false
+	for k, h := range s.Holds {
+		bonds[k] = h.Bond
+		own = own || len(h.Bond.Pads) > 0
+		bonds[k].Pads = nil
+	}
+	good := func(bonds []card.Bond) bool {
+		again := v.Pads.Again(v.Build, v.Stood, i, build.HoldsOf(v.Stock, bonds))
+		return again.Off == 0 && again.Trouble() == depth.None && slices.ContainsFunc(again.Supports, func(p depth.Support) bool { return p.Raised })
+	}
+	if own && good(bonds) {
+		return bonds
+	}
+	for n, r := range advise.Rises(v.Stock, s.Lift, advise.SameHeight, advise.SameHeight) {
+		if n >= 8 {
+			break
+		}
+		for k, h := range s.Holds {
+			if h.Raised {
+				other := slices.Clone(bonds)
+				other[k].Spacer, other[k].Level, other[k].Shims = r.Bond.Spacer, r.Bond.Level, r.Bond.Shims
+				if good(other) {
+					return other
+				}
+			}
+		}
+	}
+	return nil
+}
+
+// peeks is how much, mm², of a pad may stand over the edge unseen.
+const peeks = 0.5
+
+func padsShow(v *View, add func(Hit)) {
+	v.each(func(i int) (Hit, bool) {
+		s := v.Stood[i]
+		var own []depth.Support
+		for _, p := range s.Supports {
+			if p.Own {
+				own = append(own, p)
+			}
+		}
+		if len(own) == 0 {
+			return Hit{}, false
+		}
+		h := Hit{Do: "Move it in, or take the pads as proposed."}
+		mend := func() *Mend {
+			if bonds := v.proposed(i); bonds != nil {
+				return &Mend{"Pads as proposed", v.held(i, bonds)}
+			}
+			return nil
+		}
+		for n, p := range own {
+			out, err := p.Area.Minus(s.Outline)
+			if err != nil {
+				continue
+			}
+			if a := out.Area(); a > peeks {
+				h.What = fmt.Sprintf("A pad peeks out behind %s", v.pieceName(i))
+				h.Why = fmt.Sprintf("%s, %s of it stand over the edge.", v.where(p.Area.Bounds().Centre()), v.Write.Area(a))
+				h.Numbers, h.Mend = map[string]float64{"over": a}, mend()
+				return h, true
+			}
+			for _, o := range own[:n] {
+				if o.Hold == p.Hold && o.Area.Overlaps(p.Area) {
+					h.What = fmt.Sprintf("Two pads of %s stand in each other's way", v.pieceName(i))
+					h.Why = fmt.Sprintf("They overlap, %s.", v.where(p.Area.Bounds().Centre()))
+					h.Do, h.Mend = "Move them apart, or take the pads as proposed.", mend()
+					return h, true
+				}
+			}
+		}
+		return Hit{}, false
+	}, add)
+}
+
+func noPad(v *View, add func(Hit)) {
+	v.each(func(i int) (Hit, bool) {
+		s := v.Stood[i]
+		raised := func(h build.Hold) bool { return h.Raised }
+		if !slices.ContainsFunc(s.Holds, raised) || slices.ContainsFunc(s.Supports, func(p depth.Support) bool { return p.Raised }) {
+			return Hit{}, false
+		}
+		h := Hit{What: fmt.Sprintf("No pad goes in behind %s", v.pieceName(i)),
+			Why: "It is too fine for them where they would hide, even cut, or all of it is kept free.",
+			Do:  "Take smaller pads, stand them less far back from the edge, or glue it onto a second cut for height."}
+		if bonds := v.proposed(i); bonds != nil {
+			h.Mend = &Mend{"Pads that go in", v.held(i, bonds)}
+		}
+		return h, true
+	}, add)
+}
+
+// inTheWay notes pads, put by hand, where something is tucked beneath their part.
+func inTheWay(v *View, add func(Hit)) {
+	under := v.Build.Beneath()
+	v.each(func(i int) (Hit, bool) {
+		for _, j := range under[i] {
+			for _, p := range v.Stood[i].Supports {
+				if !p.Raised || !p.Area.Overlaps(v.Stood[j].Outline) {
+					continue
+				}
+				both, err := p.Area.Intersect(v.Stood[j].Outline)
+				if err != nil || both.Area() < peeks {
+					continue
+				}
+				h := Hit{What: fmt.Sprintf("Foam is in the way of %s", v.pieceName(j)),
+					Why:     fmt.Sprintf("It slips in beneath %s, and meets a pad %s: %s of it.", v.pieceName(i), v.where(both.Bounds().Centre()), v.Write.Area(both.Area())),
+					Do:      "Move or cut the pad, leave a pocket, or cut the part along the pad.",
+					Numbers: map[string]float64{"both": both.Area()}, Facts: []string{v.pieceName(j)}}
+				if bonds := v.proposed(i); bonds != nil {
+					h.Mend = &Mend{"Pads with a pocket for it", v.held(i, bonds)}
+				}
+				return h, true
+			}
+		}
+		return Hit{}, false
+	}, add)
+}

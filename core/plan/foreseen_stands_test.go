@@ -1,0 +1,65 @@
+package plan_test
+
+import (
+	"testing"
+
+	"ochrestone/core/card"
+	"ochrestone/core/kit"
+)
+
+// foreseenStands are the cards of the rules about how parts lie on what is beneath, and
+// about the pads they stand on.
+func foreseenStands(t *testing.T) map[string]pair {
+	bare := func(change func(*card.Card, *kit.Kit)) on {
+		return two(40, 70, func(c *card.Card, k *kit.Kit) {
+			c.Elements = c.Elements[:1]
+			k.Spacers = []kit.Spacer{{ID: "thin", Name: "Thin pads", Kind: "square", Thickness: 1, W: 6, H: 6}, {ID: "thick", Name: "Thick pads", Kind: "square", Thickness: 2, W: 6, H: 6},
+				{ID: "tape", Name: "Tape", Kind: "tape", Thickness: 1.5, W: 6, H: 4000}, {ID: "foam-sheet", Name: "Sheet", Kind: "sheet", Thickness: 2, W: 200, H: 200}}
+			change(c, k)
+		})
+	}
+	label := card.Sheet{Paper: "chalk", W: 60, H: 16}
+	return map[string]pair{
+		// A strip on thin pads across a stem that stands on so many of them.
+		"uneven": {bare(func(c *card.Card, _ *kit.Kit) {
+			laid(c, "stem", 0, 0, card.Sheet{Paper: "oat", W: 6, H: 60}).Bonds = card.Foam("thin", 2)
+			laid(c, "label", 0, 0, label).Bonds = card.Foam("thin", 1)
+		}), bare(func(c *card.Card, _ *kit.Kit) {
+			laid(c, "stem", 0, 0, card.Sheet{Paper: "oat", W: 6, H: 60}).Bonds = card.Glue("")
+			laid(c, "label", 0, 0, label).Bonds = card.Foam("thin", 1)
+		})},
+		// A label with one end on a block that stands on so many pads.
+		"leans": between(t, "leans", 2, 0.6, func(high float64) on {
+			return bare(func(c *card.Card, k *kit.Kit) {
+				k.Spacers = append(k.Spacers, kit.Spacer{ID: "block", Name: "Block", Kind: "square", Thickness: high, W: 6, H: 6})
+				laid(c, "block", -40, 0, card.Sheet{Paper: "oat", W: 30, H: 30}).Bonds = card.Foam("block", 1)
+				laid(c, "label", 0, 0, label).Bonds = card.Glue("")
+			})
+		}),
+		// A pad at one end only; how far the other hangs from it is told by how far it stands in.
+		"hangs": between(t, "hangs", -16, 0, func(x float64) on {
+			return bare(func(c *card.Card, _ *kit.Kit) {
+				laid(c, "tag", 0, 0, card.Sheet{Paper: "chalk", W: 32, H: 10}).Bonds = []card.Bond{{Spacer: "thin", Pads: []card.Pad{{X: x / 2, W: 6, H: 6}}}}
+			})
+		}),
+		"pads": between(t, "pads", 7, 3, func(x float64) on {
+			return bare(func(c *card.Card, _ *kit.Kit) {
+				laid(c, "tag", 0, 0, card.Sheet{Paper: "chalk", W: 16, H: 16}).Bonds = []card.Bond{{Spacer: "thin", Pads: []card.Pad{{X: x, W: 6, H: 6}}}}
+			})
+		}),
+		"no pad": between(t, "no pad", 3, 12, func(w float64) on {
+			return bare(func(c *card.Card, _ *kit.Kit) {
+				laid(c, "stalk", 0, 0, card.Sheet{Paper: "chalk", W: w, H: 40}).Bonds = card.Foam("thin", 1)
+			})
+		}),
+		// A tab beneath a raised cover meets the pad that was put there by hand, or just not.
+		"in the way": between(t, "in the way", 0, 12, func(x float64) on {
+			return bare(func(c *card.Card, _ *kit.Kit) {
+				panel, _ := c.Panel()
+				laid(c, "cover", 0, 0, card.Sheet{Paper: "chalk", W: 40, H: 30}).Bonds = []card.Bond{{Spacer: "thick", Pads: []card.Pad{{X: x, W: 6, H: 6}, {X: -15, Y: -10, W: 6, H: 6}, {X: -15, Y: 10, W: 6, H: 6}}}}
+				c.Elements = append(c.Elements, card.Element{ID: "word", Face: card.Front, On: panel, Place: card.Place{X: c.Base.W / 2, Y: c.Base.H / 2}, Bonds: card.Glue(hidden),
+					Letters: &card.Letters{Text: "I", Size: 14, Paper: "oat"}, Tucks: []card.Tuck{{Part: "1", With: "cover"}}})
+			})
+		}),
+	}
+}

@@ -1,0 +1,94 @@
+package plan_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"ochrestone/core/card"
+	"ochrestone/core/depth"
+	"ochrestone/core/kit"
+	"ochrestone/core/plan"
+)
+
+// standing gives how the sheets of a card stand, by their ids, and the top of the panel.
+func standing(change func(*card.Card, *kit.Kit)) (map[string]depth.Stood, float64) {
+	o := two(40, 70, func(c *card.Card, k *kit.Kit) {
+		c.Elements = c.Elements[:1]
+		k.Spacers = []kit.Spacer{{ID: "one", Name: "One", Kind: "square", Thickness: 1, W: 6, H: 6}, {ID: "two", Name: "Two", Kind: "square", Thickness: 2, W: 6, H: 6}}
+		k.Adhesives = []kit.Adhesive{{ID: "wet", Name: "Wet", Kind: "liquid", Thickness: 0.02}}
+		change(c, k)
+	})
+	p := plan.Of(o.c, o.k)
+	out := map[string]depth.Stood{}
+	for _, s := range p.Stood {
+		out[s.ID.Element] = s
+	}
+	panel, _ := o.c.Panel()
+	return out, out[panel].Z1
+}
+
+// By hand: a label of 60 that lies 5 on a block comes to lie on the edge of the block and on
+// its own far end, 55 on; its middle, 30 from that end, is borne 30/55 of the block's height up.
+func TestALabelHalfOnABlockLeans(t *testing.T) {
+	s, panel := standing(func(c *card.Card, _ *kit.Kit) {
+		laid(c, "block", -40, 0, card.Sheet{Paper: "oat", W: 30, H: 30}).Bonds = card.Foam("two", 1)
+		laid(c, "label", 0, 0, card.Sheet{Paper: "chalk", W: 60, H: 16}).Bonds = card.Glue("wet")
+	})
+	high := s["block"].Z1 - panel
+	assert.InDelta(t, 2+s["block"].Thick, high, 1e-9)
+	l := s["label"]
+	require.NotNil(t, l.Uneven)
+	assert.InDelta(t, -high/55, l.Under.SX, 0.0008)
+	assert.InDelta(t, 0, l.Under.SY, 1e-4)
+	assert.InDelta(t, panel+0.02+30*high/55, l.Z0, 0.03)
+	assert.InDelta(t, high*60/55, l.Uneven.Rise, 0.05)
+	assert.Equal(t, depth.Leaning, l.Trouble())
+	assert.InDelta(t, l.Over(l.Uneven.High), l.Highest(), 1e-9)
+}
+
+// A strip glued across a stem is level on it, and its ends have to be bent down by the
+// height of the stem; on pads as high as the stem, beside it, it lies level.
+func TestAStripAcrossAStem(t *testing.T) {
+	across := func(bonds []card.Bond) (depth.Stood, float64) {
+		s, panel := standing(func(c *card.Card, _ *kit.Kit) {
+			laid(c, "stem", 0, 0, card.Sheet{Paper: "oat", W: 6, H: 60}).Bonds = card.Foam("one", 2)
+			laid(c, "strip", 0, 0, card.Sheet{Paper: "chalk", W: 70, H: 12}).Bonds = bonds
+		})
+		return s["strip"], s["stem"].Z1 - panel
+	}
+	s, stem := across(card.Glue("wet"))
+	assert.Equal(t, depth.Bowing, s.Trouble())
+	assert.InDelta(t, 0, s.Under.Slope(), 1e-6)
+	assert.InDelta(t, stem, s.Uneven.Bow, 0.01)
+
+	s, _ = across(card.Foam("one", 1))
+	assert.Equal(t, depth.Riding, s.Trouble(), "its pads do not reach")
+	assert.InDelta(t, stem-1, s.Uneven.Bump, 1e-6)
+	for _, p := range s.Supports {
+		assert.Greater(t, max(p.Area.Bounds().Min.X-(107.95/2+3), (107.95/2-3)-p.Area.Bounds().Max.X), 0.9, "no pad stands on the stem")
+	}
+
+	s, _ = across([]card.Bond{{Spacer: "two", Shims: []card.Shim{{Paper: "oat", N: 1}}}})
+	assert.Equal(t, depth.None, s.Trouble())
+	assert.Zero(t, s.Off)
+}
+
+// Pads leave a pocket for what is tucked beneath; what is tucked lifts a cover whose pads
+// are too low.
+func TestWhatIsTuckedFindsRoom(t *testing.T) {
+	tucked := func(level int) depth.Stood {
+		s, _ := standing(func(c *card.Card, _ *kit.Kit) {
+			panel, _ := c.Panel()
+			laid(c, "cover", 0, 0, card.Sheet{Paper: "chalk", W: 50, H: 40}).Bonds = card.Foam("one", level)
+			c.Elements = append(c.Elements, card.Element{ID: "tab", Face: card.Front, On: panel, Place: card.Place{X: c.Base.W / 2, Y: c.Base.H/2 + 12}, Bonds: card.Foam("two", 1),
+				Letters: &card.Letters{Text: "I", Size: 24, Paper: "oat"}, Tucks: []card.Tuck{{Part: "1", With: "cover"}}})
+		})
+		return s["cover"]
+	}
+	low, high := tucked(1), tucked(3)
+	assert.Equal(t, depth.Riding, low.Trouble())
+	assert.Equal(t, depth.None, high.Trouble())
+	require.NotEmpty(t, high.Supports)
+}
