@@ -10,6 +10,7 @@ import (
 	"ochrestone/core/depth"
 	"ochrestone/core/kit"
 	"ochrestone/core/plan"
+	"ochrestone/core/trial"
 )
 
 // standing gives how the sheets of a card stand, by their ids, and the top of the panel.
@@ -20,7 +21,7 @@ func standing(change func(*card.Card, *kit.Kit)) (map[string]depth.Stood, float6
 		k.Adhesives = []kit.Adhesive{{ID: "wet", Name: "Wet", Kind: "liquid", Thickness: 0.02}}
 		change(c, k)
 	})
-	p := plan.Of(o.c, o.k)
+	p := plan.Of(o.c, o.k, plan.Typeface(trial.Blocks{}))
 	out := map[string]depth.Stood{}
 	for _, s := range p.Stood {
 		out[s.ID.Element] = s

@@ -1221,12 +1221,33 @@ export interface components {
             /** @description adhesive id; empty: some glue */
             adhesive?: string;
             /**
+             * Format: double
+             * @description back from the edge of the part, mm; 0 takes a usual one
+             */
+            inset?: number;
+            /**
              * Format: int64
              * @description how many spacers on each other; 0 counts as 1
              */
             level?: number;
+            /** @description sides left open for what slips in beneath, of the part as it lies unturned */
+            open?: string[] | null;
+            /** @description pads where the person put them; none: as proposed */
+            pads?: components["schemas"]["Pad"][] | null;
+            /**
+             * Format: double
+             * @description how deep the open sides stay free, mm; 0 takes a usual depth
+             */
+            pocket?: number;
+            /** @description what else stands beneath it to make up the height */
+            shims?: components["schemas"]["Shim"][] | null;
             /** @description spacer id */
             spacer?: string;
+            /**
+             * @description where on the back of the part; none: all over
+             * @enum {string}
+             */
+            zone?: "all over" | "edge" | "middle" | "foot" | "head" | "left" | "right" | "spots" | "behind opaque";
         };
         Card: {
             base: components["schemas"]["Base"];
@@ -2684,6 +2705,33 @@ export interface components {
             /** @description which sides are scalloped, wavy or fringed; none: all, of a fringe the foot */
             sides?: string[] | null;
         };
+        Pad: {
+            /**
+             * Format: double
+             * @description mm
+             */
+            h: number;
+            /**
+             * Format: double
+             * @description clockwise, degrees
+             */
+            turn?: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            w: number;
+            /**
+             * Format: double
+             * @description its middle to the right of the part's as it lies unturned, seen from the front, mm
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description down, mm
+             */
+            y: number;
+        };
         Part: {
             /** @description colour it was seen in when it was measured, #rrggbb */
             colour?: string;
@@ -4070,6 +4118,14 @@ export interface components {
              * @description mm
              */
             y: number;
+        };
+        Shim: {
+            /** Format: int64 */
+            n: number;
+            /** @description cardstock id, of scraps; instead of a spacer */
+            paper?: string;
+            /** @description spacer id */
+            spacer?: string;
         };
         Sighting: {
             /**
