@@ -4,6 +4,7 @@ import (
 	"ochrestone/core/card"
 	"ochrestone/core/kit"
 	"ochrestone/core/measure"
+	"slices"
 )
 
 // only are the layers of a set with some labels, in the order of the set.
@@ -122,7 +123,7 @@ func frameCard(k kit.Kit) card.Card {
 			Letters: &card.Letters{Text: "night", Size: 20, Fit: 74, Gap: 1.2, Paper: "night", Plies: 3, Shadow: &card.Shadow{Paper: "chalk", By: 1.4}}},
 		{ID: "m1", Face: card.Front, On: "panel", Place: card.Place{X: w / 2, Y: 62}, Bonds: card.Glue("liquid"), Tucks: []card.Tuck{{Part: fore, With: "frame"}},
 			Image: &card.Image{Motif: "moth", Colourway: "dusk"}},
-		{ID: "frame", Name: "Frame", Face: card.Front, On: "panel", Place: card.Place{X: w / 2, Y: 52}, Bonds: card.Glue("liquid"), Sheet: &card.Sheet{Paper: "chalk", W: 66, H: 72,
+		{ID: "frame", Name: "Frame", Face: card.Front, On: "panel", Place: card.Place{X: w / 2, Y: 52}, Bonds: []card.Bond{{Shims: []card.Shim{{Paper: "water", N: 2}}}}, Sheet: &card.Sheet{Paper: "chalk", W: 66, H: 72,
 			Shape: &card.Outline{Kind: card.Rectangle, Pitch: 3}, Openings: []card.Opening{{Outline: card.Outline{Kind: card.Rectangle}, W: 54, H: 60}}}},
 	}
 	return c
@@ -172,6 +173,12 @@ func shellCard(k kit.Kit) card.Card {
 	} {
 		c.Elements = append(c.Elements, card.Element{ID: "s" + string(rune('0'+len(c.Elements))), Face: card.Front, On: "panel", Place: p.at, Flush: true, Bonds: card.Glue("liquid"),
 			Image: &card.Image{Motif: p.motif, Colourway: p.way}})
+	}
+	// Two lie half on their neighbours: with foam beneath their low ends they lie level.
+	for id, foam := range map[string]string{"s6": "foam", "s9": "foam-tape"} {
+		e, _ := c.Element(id)
+		e.Bonds = append(card.Glue("liquid"), card.Foam(foam, 1)...)
+		c.Elements[slices.IndexFunc(c.Elements, func(o card.Element) bool { return o.ID == id })] = e
 	}
 	c.Elements = append(c.Elements,
 		card.Element{ID: "cord", Face: card.Front, On: "panel", Place: card.Place{X: f.Size.W / 2, Y: 62}, Bonds: card.Glue("liquid"),

@@ -146,7 +146,8 @@ func (s *Server) cards() {
 	after := op("inks-after-picture", http.MethodPost, "/api/cards/{id}/picture", "Colour an image after a reference picture")
 	after.MaxBodyBytes = maxUpload
 	huma.Register(s.api, after, s.afterPicture)
-	huma.Register(s.api, op("section", http.MethodGet, "/api/cards/{id}/section", "Side view along a cut"), s.section)
+	huma.Register(s.api, op("standing", http.MethodGet, "/api/cards/{id}/standing", "How everything on the front stands, and what holds it"), s.standing)
+	huma.Register(s.api, op("heights", http.MethodGet, "/api/cards/{id}/heights", "The same height by other means, or level with another element"), s.heights)
 }
 
 type newCardIn struct {
@@ -251,27 +252,37 @@ func (s *Server) suggest(ctx context.Context, in *suggestIn) (*suggestOut, error
 	return out, nil
 }
 
-type sectionIn struct {
-	ID string  `path:"id"`
-	Y  float64 `query:"y" doc:"height of the cut on the front, mm from the top"`
-}
+type standingOut struct{ Body plan.Standing }
 
-type sectionOut struct {
-	Body struct {
-		Y     float64 `json:"y"`
-		Slabs []Slab  `json:"slabs" nullable:"false"`
-	}
-}
-
-func (s *Server) section(ctx context.Context, in *sectionIn) (*sectionOut, error) {
+func (s *Server) standing(ctx context.Context, in *cardIn) (*standingOut, error) {
 	v, k, err := s.cardAndKit(ctx, in.ID)
 	if err != nil {
 		return nil, problem(err)
 	}
-	out := &sectionOut{}
-	p := s.planner.Of(v.Card, k, s.assume(ctx)...)
-	out.Body.Y, out.Body.Slabs = in.Y, slabs(p, in.Y)
-	return out, nil
+	assume := s.assume(ctx)
+	return &standingOut{s.planner.Standing(s.planner.Of(v.Card, k, assume...), assume...)}, nil
+}
+
+type heightsIn struct {
+	ID      string `path:"id"`
+	Element string `query:"element" required:"true"`
+	Part    string `query:"part" doc:"a layer of the image; empty: the whole"`
+	With    string `query:"with" doc:"element it is to be level with; empty: as high as it is"`
+}
+
+type heightsOut struct{ Body advise.Raised }
+
+func (s *Server) heights(ctx context.Context, in *heightsIn) (*heightsOut, error) {
+	v, k, err := s.cardAndKit(ctx, in.ID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	assume := s.assume(ctx)
+	got, err := s.planner.Of(v.Card, k, assume...).Heights(in.Element, in.Part, in.With, assume...)
+	if err != nil {
+		return nil, problem(err)
+	}
+	return &heightsOut{got}, nil
 }
 
 func slabs(p plan.Plan, y float64) []Slab {

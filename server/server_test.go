@@ -166,10 +166,12 @@ func TestSuggestionsSayWhenTheDrawerCannot(t *testing.T) {
 	assert.Contains(t, detail, "drawer")
 }
 
-func TestSectionAndFiles(t *testing.T) {
+func TestStandingAndFiles(t *testing.T) {
 	s := testServer(t)
-	w := call(s, http.MethodGet, "/api/cards/moth/section?y=56", "")
-	assert.Contains(t, w.Body.String(), `"name":"Hawk-moth"`)
+	w := call(s, http.MethodGet, "/api/cards/moth/standing", "")
+	assert.Contains(t, w.Body.String(), `"name":"Hawk-moth, `)
+	assert.Contains(t, w.Body.String(), `"pad":{`)
+	assert.Equal(t, 404, call(s, http.MethodGet, "/api/cards/none/standing", "").Code)
 	for path, mime := range map[string]string{"sheet.pdf": "application/pdf", "front.svg": "image/svg+xml", "front.png": "image/png"} {
 		w := call(s, http.MethodGet, "/api/cards/moth/"+path, "")
 		assert.Equal(t, 200, w.Code)

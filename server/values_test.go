@@ -31,8 +31,6 @@ func TestNumbersThatCannotBeAreRefused(t *testing.T) {
 		return fmt.Sprintf(`{"card":"moth","motif":%q,"way":"eye","source":"print","placements":[{"layer":%q,"x":%s,"y":0,"turn":0,"sureShift":0.01,"sureTurn":0.1,"good":true}]}`, m, layers[1], x)
 	}
 	for name, c := range map[string]struct{ method, path, body, field string }{
-		"section NaN":      {http.MethodGet, "/api/cards/moth/section?y=NaN", "", "y"},
-		"section infinity": {http.MethodGet, "/api/cards/moth/section?y=-Inf", "", "y"},
 		"harm NaN":         {http.MethodGet, fmt.Sprintf("/api/cards/moth/harm?motif=%s&colourway=%s&layer=%s&x=nan&y=0&turn=0", m, w, layers[1]), "", "x"},
 		"jig NaN":          {http.MethodGet, "/api/jig.pdf?kind=square&turns=4&width=NaN&panel=100", "", ""},
 		"log 1e300":        {http.MethodPost, "/api/log", logged("1e300"), "placements[0].x"},

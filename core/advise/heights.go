@@ -2,11 +2,15 @@ package advise
 
 import (
 	"cmp"
+	"fmt"
 	"math"
 	"slices"
 
+	"ochrestone/core/build"
 	"ochrestone/core/card"
+	"ochrestone/core/depth"
 	"ochrestone/core/look"
+	"ochrestone/core/measure"
 )
 
 // SameHeight is how near, mm, another way to a height has to come.
@@ -17,6 +21,7 @@ type Rise struct {
 	Bond   card.Bond `json:"bond"`
 	Height float64   `json:"height" doc:"mm"`
 	Pieces int       `json:"pieces" doc:"how many spacers and scraps stand on each other"`
+	Said   string    `json:"said" doc:"what it stands on, in words"`
 }
 
 // Rises lists the ways to come to a height, mm, with spacers of the stores and scraps of
@@ -80,4 +85,58 @@ func Rises(s look.Stock, want, low, high float64) []Rise {
 		return cmp.Or(cmp.Compare(a.Pieces, b.Pieces), cmp.Compare(math.Abs(a.Height-want), math.Abs(b.Height-want)))
 	})
 	return out
+}
+
+// Raised is how high a part is to be held, and the ways to do that.
+type Raised struct {
+	Height float64 `json:"height" doc:"that it is held off what is beneath, mm"`
+	Ways   []Rise  `json:"ways" nullable:"false" doc:"the fewest pieces first, at most eight"`
+	Why    string  `json:"why,omitempty" doc:"why there is none"`
+}
+
+// mostWays is how many ways to a height are shown.
+const mostWays = 8
+
+// HeightsFor lists the ways to hold a part as high as it stands, or, with another element
+// named, so that their tops are level. The error wraps card.ErrGone.
+func HeightsFor(b *build.Build, stood []depth.Stood, element, part, with string, w measure.Writing) (Raised, error) {
+	top := func(id string) (z float64, ok bool) {
+		for _, s := range stood {
+			if s.ID.Element == id && !s.Print() {
+				z, ok = max(z, s.Highest()), true
+			}
+		}
+		return z, ok
+	}
+	i := slices.IndexFunc(stood, func(s depth.Stood) bool {
+		return s.ID.Element == element && !s.Print() && (part != "" && s.ID.Part == part || part == "" && s.On.Element != element)
+	})
+	if i < 0 {
+		return Raised{}, fmt.Errorf("the height of %q: it %w", element, card.ErrGone)
+	}
+	out := Raised{Height: stood[i].Lift, Ways: []Rise{}}
+	if with != "" {
+		to, ok := top(with)
+		if !ok {
+			return Raised{}, fmt.Errorf("level with %q: it %w", with, card.ErrGone)
+		}
+		from, _ := top(element)
+		out.Height += to - from
+	}
+	if out.Height < SameHeight {
+		out.Why = "Glued flat it stands higher than that already."
+		if with == "" {
+			out.Why = "It is glued flat: choose a spacer first, or what it is to be level with."
+		}
+		return out, nil
+	}
+	out.Ways = Rises(b.Stock, out.Height, SameHeight, SameHeight)
+	out.Ways = out.Ways[:min(len(out.Ways), mostWays)]
+	for n := range out.Ways {
+		out.Ways[n].Said = build.Held(b.Stock, []card.Bond{out.Ways[n].Bond}, w)
+	}
+	if len(out.Ways) == 0 {
+		out.Why = "Nothing in the stores comes within " + w.Thin(SameHeight) + " of that height."
+	}
+	return out, nil
 }

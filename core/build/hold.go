@@ -2,6 +2,7 @@ package build
 
 import (
 	"fmt"
+	"math"
 	"slices"
 	"strings"
 
@@ -52,6 +53,22 @@ func (p Piece) FromSelf(g shape.Region) shape.Region {
 		own = p.Local
 	}
 	return layout.Place(g.Move(own.Bounds().Centre()), p.frame.box, p.frame.at)
+}
+
+// Frame is where the piece's own frame lies on the front.
+func (p Piece) Frame() card.Place {
+	own := p.frame.drawn
+	if own.Empty() {
+		own = p.Local
+	}
+	at, mid, c := p.frame.at, own.Bounds().Centre(), p.frame.box.Centre()
+	d := mid.Sub(c)
+	if at.Mirror {
+		d.X = -d.X
+	}
+	s, k := math.Sincos(at.Turn * math.Pi / 180)
+	at.X, at.Y = at.X+k*d.X-s*d.Y, at.Y+s*d.X+k*d.Y
+	return at
 }
 
 // ToSelf brings what lies on the front into the piece's own frame.
@@ -140,8 +157,8 @@ func Held(s look.Stock, bonds []card.Bond, w measure.Writing) string {
 	var out []string
 	for _, b := range bonds {
 		said := heldBy(s, b, w)
-		if b.Zone != "" && b.Zone != card.BondAllOver {
-			said += ", " + zoneSaid[b.Zone]
+		if z := ZoneSaid(b.Zone); z != "" {
+			said += ", " + z
 		}
 		if !slices.Contains(out, said) {
 			out = append(out, said)
@@ -153,6 +170,9 @@ func Held(s look.Stock, bonds []card.Bond, w measure.Writing) string {
 // zoneSaid are zones of bonds in a sentence.
 var zoneSaid = map[card.BondZone]string{card.BondEdge: "round the edge", card.BondMiddle: "in the middle", card.BondFoot: "at the foot", card.BondHead: "at the head",
 	card.BondLeft: "at the left", card.BondRight: "at the right", card.BondSpots: "in spots", card.BondOpaque: "only behind what is opaque"}
+
+// ZoneSaid says where on the back of a part a zone lies; empty for all over.
+func ZoneSaid(z card.BondZone) string { return zoneSaid[z] }
 
 func heldBy(s look.Stock, b card.Bond, w measure.Writing) string {
 	if b.Raised() {

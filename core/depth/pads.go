@@ -18,6 +18,7 @@ const (
 	pocket    = 20.0 // how deep an open side stays free, mm
 	clearOf   = 1.0  // pads keep so far from what slips in beside them, mm
 	leastPad  = 2.0  // smaller than this no pad is cut, mm
+	reach     = 14.0 // pads are proposed so near that nothing hangs further than this, mm: they go in by hand
 	smallPart = 7.0  // one pad in the middle holds a part that goes on no further than this, mm
 )
 
@@ -36,17 +37,27 @@ func Propose(g shape.Region, h build.Hold, room Room) []card.Pad {
 	if len(sizes) == 0 || g.Empty() {
 		return nil
 	}
-	inset := padInset
 	if h.Bond.Inset > 0 {
-		inset = h.Bond.Inset
+		return propose(g, h, room, sizes, h.Bond.Inset)
 	}
+	pads := propose(g, h, room, sizes, padInset)
+	if len(pads) == 0 {
+		pads = propose(g, h, room, sizes, padInset/2) // of what is narrow
+	}
+	return pads
+}
+
+func propose(g shape.Region, h build.Hold, room Room, sizes [][2]float64, inset float64) []card.Pad {
 	p := proposal{g: g, box: g.Bounds(), inset: inset, zone: h.Bond.Zone, room: room}
 	p.room.Avoid = append(slices.Clone(room.Avoid), open(h.Bond, p.box)...)
 	p.field = shape.NewField(g, max(0.5, max(p.box.W(), p.box.H())/90))
-	p.hold = p.toHold()
+	free := open(h.Bond, p.box)
+	p.hold = slices.DeleteFunc(p.toHold(), func(q shape.Point) bool {
+		return slices.ContainsFunc(free, func(g shape.Region) bool { return g.Contains(q) })
+	})
 	turn := axis(g)
 	for n, s := range sizes {
-		if n > 0 && p.far() <= Hang {
+		if n > 0 && p.far() <= reach {
 			break
 		}
 		p.candidates(s, turn)
@@ -56,7 +67,7 @@ func Propose(g shape.Region, h build.Hold, room Room) []card.Pad {
 		if len(p.pads) == 0 && p.one() {
 			break
 		}
-		for len(p.pads) < card.MaxPads && (p.far() > Hang || len(p.pads) < 2) && p.farthest() {
+		for len(p.pads) < card.MaxPads && (p.far() > reach || len(p.pads) < 2) && p.farthest() {
 		}
 	}
 	return p.pads
@@ -74,6 +85,8 @@ func padSizes(h build.Hold) (out [][2]float64) {
 		add(h.W, h.H)
 		add(h.W, h.H/2)
 		add(h.W/2, h.H/2)
+		add(h.W, h.H/3)
+		add(h.W/2, h.H/3)
 		add(h.W/3, h.H/3)
 	case "tape":
 		for _, long := range []float64{40, 20, h.W} {
@@ -140,7 +153,7 @@ type proposal struct {
 // toHold spreads points over what is to be held: the whole part, or its zone.
 func (p *proposal) toHold() []shape.Point {
 	step := max(2, math.Sqrt(p.box.W()*p.box.H())/20)
-	out := slices.DeleteFunc(shape.Along(p.g, step), func(q shape.Point) bool { return !inZone(p.zone, q, p.box) })
+	out := slices.DeleteFunc(shape.Along(p.g, max(2, p.g.Length()/250)), func(q shape.Point) bool { return !inZone(p.zone, q, p.box) })
 	for y := p.box.Min.Y + step/2; y < p.box.Max.Y; y += step {
 		for _, s := range p.g.Cross(y) {
 			for x := s[0] + step/2; x < s[1]; x += step {
@@ -272,8 +285,17 @@ func (p *proposal) one() bool {
 func (p *proposal) farthest() bool {
 	c := p.g.Centroid()
 	best, far := -1, 0.5
+	var bare []shape.Point // what no pad holds yet
+	for _, q := range p.hold {
+		if len(p.pads) > 1 && nearestPad(p.pads, q) > reach {
+			bare = append(bare, q)
+		}
+	}
 	for i, a := range p.at {
 		at := shape.Point{X: a.X, Y: a.Y}
+		if len(p.pads) > 1 && !slices.ContainsFunc(bare, func(q shape.Point) bool { return from(a, q) <= reach }) {
+			continue // it would hold nothing new
+		}
 		d := at.Distance(c)
 		if len(p.pads) > 0 {
 			d = nearestPad(p.pads, at) - max(a.W, a.H)/2

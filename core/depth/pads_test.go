@@ -97,16 +97,16 @@ func TestPadsStandBesideAStem(t *testing.T) {
 // A side left open has no pad within the pocket; a zone keeps its pads to itself.
 func TestOpenSidesAndZones(t *testing.T) {
 	g := shape.Rect(-40, -30, 80, 60)
-	for side, out := range map[card.Side]func(card.Pad) bool{
-		card.LeftSide: func(p card.Pad) bool { return p.X-p.W/2 < -40+25 }, card.RightSide: func(p card.Pad) bool { return p.X+p.W/2 > 40-25 },
-		card.TopSide: func(p card.Pad) bool { return p.Y-p.H/2 < -30+25 }, card.BottomSide: func(p card.Pad) bool { return p.Y+p.H/2 > 30-25 },
+	for side, out := range map[card.Side]func(shape.Box) bool{
+		card.LeftSide: func(b shape.Box) bool { return b.Min.X < -40+25 }, card.RightSide: func(b shape.Box) bool { return b.Max.X > 40-25 },
+		card.TopSide: func(b shape.Box) bool { return b.Min.Y < -30+25 }, card.BottomSide: func(b shape.Box) bool { return b.Max.Y > 30-25 },
 	} {
 		h := squares(6)
 		h.Bond.Open, h.Bond.Pocket = []card.Side{side}, 25
 		pads := Propose(g, h, Room{})
 		require.NotEmpty(t, pads)
 		for _, p := range pads {
-			assert.False(t, out(p), "%s: %+v", side, p)
+			assert.False(t, out(PadArea(p).Bounds()), "%s: %+v", side, p)
 		}
 	}
 	h := squares(6)

@@ -165,7 +165,7 @@ func (s *stand) flat(out Stood, i int, z float64, raised bool) Stood {
 	out.Z0, out.Z1, out.Under = z, z+out.Thick, Level(z)
 	if raised {
 		out.Supports = s.Supports(out.Piece, s.avoid(i, nil), s.opaque(i))
-		out.Off, out.OffAt = hangs(out.Outline, out.Holds, out.Supports)
+		out.Off, out.OffAt = hangs(out.Outline, out.Holds, out.Supports, nil)
 	}
 	return out
 }
@@ -297,7 +297,13 @@ func (s *stand) lie(out Stood, i, carrier int, onLeaf bool, over int, below []in
 				bears = append(bears, p)
 			}
 		}
-		l.off, l.offAt = hangs(out.Outline, out.Holds, bears)
+		var borne []shape.Point // it lies on what stands up beneath it, too
+		for _, c := range on.bare {
+			if l.under.Over(c.At)-c.Z <= foamGive {
+				borne = append(borne, c.At)
+			}
+		}
+		l.off, l.offAt = hangs(out.Outline, out.Holds, bears, borne)
 	}
 	return l
 }
@@ -439,9 +445,9 @@ func thin(on []Bearing) bool {
 // rockWide is how narrow, mm, what a part touches may be before it rocks; our own default.
 const rockWide = 3.0
 
-// hangs is how far the furthest part of an outline lies from what holds it, and where; 0
+// hangs is how far the furthest part of an outline lies from what holds or bears it, and where; 0
 // where that is no further than Hang, or where it is held in one zone only, on purpose.
-func hangs(g shape.Region, holds []build.Hold, supports []Support) (float64, shape.Point) {
+func hangs(g shape.Region, holds []build.Hold, supports []Support, borne []shape.Point) (float64, shape.Point) {
 	for _, h := range holds {
 		if z := h.Bond.Zone; len(h.Bond.Open) > 0 || z != "" && z != "all over" && z != "edge" {
 			return 0, shape.Point{}
@@ -450,6 +456,9 @@ func hangs(g shape.Region, holds []build.Hold, supports []Support) (float64, sha
 	far, at := 0.0, shape.Point{}
 	for _, q := range shape.Along(g, spread) {
 		near := math.Inf(1)
+		for _, p := range borne {
+			near = min(near, p.Distance(q))
+		}
 		for _, s := range supports {
 			if near <= Hang {
 				break

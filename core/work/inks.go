@@ -2,7 +2,9 @@ package work
 
 import (
 	"fmt"
+	"strings"
 
+	"ochrestone/core/build"
 	"ochrestone/core/card"
 	"ochrestone/core/colour"
 	"ochrestone/core/kit"
@@ -91,26 +93,70 @@ func (k *maker) held(a Act, bonds []card.Bond) (Act, bool) {
 		a.Detail = "Laid only, not stuck."
 		return a, false
 	}
-	b := bonds[0]
-	if b.Raised() {
-		a.Kind = FoamAct
+	var said []string
+	raised := false
+	for _, b := range bonds {
+		where := "back from the edge"
+		if z := build.ZoneSaid(b.Zone); z != "" {
+			where = z
+		}
+		if len(b.Open) > 0 {
+			where += ", its " + listed(b.Open) + " left open"
+		}
+		if b.Raised() {
+			a.Kind, raised = FoamAct, true
+			how := "It grabs at once: sight first."
+			if b.Spacer == "" {
+				how = "Glue them on each other, and the part on them."
+			}
+			said = append(said, fmt.Sprintf("On %s, %s. %s", k.standsOn(b), where, how))
+			continue
+		}
+		glue := "Glue"
+		if g, ok := k.Stock.Adhesive(b.Adhesive); ok {
+			glue = g.Name
+			a.Minutes = max(a.Minutes, g.SetMinutes)
+			if g.Kind == "spray" {
+				a.Cautions = append(a.Cautions, "Spray adhesive: air the room, no flame, away from eyes and pets. The can's label goes first.")
+			}
+			if g.Wiggle {
+				where += ". There is time to move it"
+			}
+		}
+		said = append(said, glue+", "+where+".")
+	}
+	a.Detail = strings.Join(said, " ")
+	return a, raised
+}
+
+// standsOn says what spacers and scraps a bond has on each other.
+func (k *maker) standsOn(b card.Bond) string {
+	var out []string
+	if b.Spacer != "" || len(b.Shims) == 0 {
 		name := "foam"
 		if sp, ok := k.Stock.Spacer(b.Spacer); ok {
 			name = sp.Name
 		}
-		a.Detail = fmt.Sprintf("On %s, %d high, back from the edge. It grabs at once: sight first.", name, max(1, b.Level))
-		return a, true
+		out = append(out, fmt.Sprintf("%s, %d high", name, b.Levels()))
 	}
-	a.Detail = "Glue, back from the edge."
-	if g, ok := k.Stock.Adhesive(b.Adhesive); ok {
-		a.Detail = g.Name + ", back from the edge."
-		if g.Wiggle {
-			a.Detail += " There is time to move it."
+	for _, m := range b.Shims {
+		name := "scraps of " + k.Stock.PaperName(m.Paper)
+		if sp, ok := k.Stock.Spacer(m.Spacer); ok {
+			name = sp.Name
 		}
-		a.Minutes = g.SetMinutes
-		if g.Kind == "spray" {
-			a.Cautions = append(a.Cautions, "Spray adhesive: air the room, no flame, away from eyes and pets. The can's label goes first.")
-		}
+		out = append(out, fmt.Sprintf("%d %s", m.N, name))
 	}
-	return a, false
+	return strings.Join(out, " and ")
+}
+
+// listed names sides.
+func listed(sides []card.Side) string {
+	var out []string
+	for _, s := range sides {
+		if s == card.BottomSide {
+			s = "foot"
+		}
+		out = append(out, string(s))
+	}
+	return strings.Join(out, " and ")
 }

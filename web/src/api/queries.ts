@@ -38,11 +38,19 @@ export const useCardView = (id: string) => useQuery(cardOf(id));
 /** Asks for the stores, and for a card where one is opened, before the page is drawn. */
 export const early = (q: QueryClient, card?: string) => Promise.all([q.prefetchQuery(kitOf), card && q.prefetchQuery(cardOf(card))]);
 
-/** The side view along a cut. */
-export const useSection = (id: string, version: number, y: number) =>
+/** How everything on the front stands, and what holds it. */
+export const useStanding = (id: string, version: number) =>
 	useQuery({
-		queryKey: [...keys.card(id), "section", version, y.toFixed(1)],
-		queryFn: () => ok(api.GET("/api/cards/{id}/section", { params: { path: { id }, query: { y } } })),
+		queryKey: [...keys.card(id), "standing", version],
+		queryFn: () => ok(api.GET("/api/cards/{id}/standing", { params: { path: { id } } })),
+		placeholderData: keepPreviousData,
+	}).data;
+
+/** The ways to hold a part as high as it is, or level with another element. */
+export const useHeights = (id: string, version: number, query: { element: string; part?: string; with?: string }) =>
+	useQuery({
+		queryKey: [...keys.card(id), "heights", version, query],
+		queryFn: () => ok(api.GET("/api/cards/{id}/heights", { params: { path: { id }, query } })),
 		placeholderData: keepPreviousData,
 	}).data;
 

@@ -92,6 +92,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cards/{id}/heights": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same height by other means, or level with another element */
+        get: operations["heights"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cards/{id}/inks": {
         parameters: {
             query?: never;
@@ -313,23 +330,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/cards/{id}/section": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Side view along a cut */
-        get: operations["section"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/cards/{id}/snaps": {
         parameters: {
             query?: never;
@@ -356,6 +356,23 @@ export interface paths {
         };
         /** Share the colourways of an image out so that neighbours differ */
         get: operations["spread-colourways"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/standing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How everything on the front stands, and what holds it */
+        get: operations["standing"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3220,6 +3237,22 @@ export interface components {
              */
             z1: number;
         };
+        PlanRelation: {
+            /** @description what touches it from above */
+            bears: string[];
+            element: string;
+            /** @description what it touches beneath */
+            on: string[];
+            /**
+             * Format: int64
+             * @description pads beneath its leaves
+             */
+            pads: number;
+            /** @description what is tucked beneath it */
+            passes: string[];
+            /** @description how it is held */
+            said: string;
+        };
         PlanSheet: {
             colour: string;
             drawn: components["schemas"]["PlanDrawn"][];
@@ -3266,6 +3299,101 @@ export interface components {
              * @description top, mm
              */
             z1: number;
+        };
+        PlanStandee: {
+            /** @description #rrggbb */
+            body: string;
+            element: string;
+            /** @description where its own frame lies, in which pads are given */
+            frame: components["schemas"]["Place"];
+            /** @description of a layer that its own bonds hold: its image */
+            motif?: string;
+            name: string;
+            part?: string;
+            /** @description outline on the front, path data in mm */
+            path: string;
+            supports: components["schemas"]["PlanSupport"][];
+            /**
+             * Format: double
+             * @description how much it rises to the right, mm a mm
+             */
+            sx: number;
+            /**
+             * Format: double
+             * @description how much it rises downwards, mm a mm
+             */
+            sy: number;
+            /**
+             * Format: double
+             * @description mm; 0 for a print
+             */
+            thick: number;
+            /** @description #rrggbb */
+            top: string;
+            /** @enum {string} */
+            trouble?: "rocks" | "rides" | "airy" | "leans" | "bows";
+            /**
+             * Format: double
+             * @description where, mm
+             */
+            troubleX?: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            troubleY?: number;
+            /**
+             * Format: double
+             * @description where its height is given, mm
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            y: number;
+            /**
+             * Format: double
+             * @description underside there, mm above the table
+             */
+            z: number;
+        };
+        PlanStanding: {
+            /**
+             * Format: double
+             * @description thickness of the two leaves of the base, mm
+             */
+            base: number;
+            /** @description leaves and prints, as they are laid */
+            pieces: components["schemas"]["PlanStandee"][];
+            /** @description by element: what it has to do with the others */
+            things: components["schemas"]["PlanRelation"][];
+            /**
+             * Format: double
+             * @description greatest thickness, mm
+             */
+            total: number;
+        };
+        PlanSupport: {
+            /**
+             * Format: int64
+             * @description which of its bonds
+             */
+            bond: number;
+            foam: boolean;
+            /**
+             * Format: double
+             * @description mm
+             */
+            height: number;
+            /** @description where the person put it */
+            own: boolean;
+            /** @description in its leaf's own frame; none for glue and what is cut to shape */
+            pad?: components["schemas"]["Pad"];
+            /** @description on the front, path data in mm */
+            path: string;
+            /** @description on spacers; else glue */
+            raised: boolean;
         };
         PlanTouch: {
             a: string;
@@ -3531,6 +3659,17 @@ export interface components {
              */
             y?: number;
         };
+        Raised: {
+            /**
+             * Format: double
+             * @description that it is held off what is beneath, mm
+             */
+            height: number;
+            /** @description the fewest pieces first, at most eight */
+            ways: components["schemas"]["Rise"][];
+            /** @description why there is none */
+            why?: string;
+        };
         ReadSheetOutBody: {
             cells: components["schemas"]["CellRead"][];
             /** @description how well the page was seen */
@@ -3636,6 +3775,21 @@ export interface components {
              * @description radius at which neighbours just touch, mm
              */
             touch: number;
+        };
+        Rise: {
+            bond: components["schemas"]["Bond"];
+            /**
+             * Format: double
+             * @description mm
+             */
+            height: number;
+            /**
+             * Format: int64
+             * @description how many spacers and scraps stand on each other
+             */
+            pieces: number;
+            /** @description what it stands on, in words */
+            said: string;
         };
         Room: {
             /**
@@ -3845,11 +3999,6 @@ export interface components {
              * Format: double
              * @description mm
              */
-            y: number;
-        };
-        SectionOutBody: {
-            slabs: components["schemas"]["Slab"][];
-            /** Format: double */
             y: number;
         };
         Seen: {
@@ -5113,6 +5262,43 @@ export interface operations {
             };
         };
     };
+    heights: {
+        parameters: {
+            query: {
+                element: string;
+                /** @description a layer of the image; empty: the whole */
+                part?: string;
+                /** @description element it is to be level with; empty: as high as it is */
+                with?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Raised"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "suggest-inks": {
         parameters: {
             query?: never;
@@ -5620,40 +5806,6 @@ export interface operations {
             };
         };
     };
-    section: {
-        parameters: {
-            query?: {
-                /** @description height of the cut on the front, mm from the top */
-                y?: number;
-            };
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SectionOutBody"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
     snaps: {
         parameters: {
             query: {
@@ -5707,6 +5859,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SpreadOutBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    standing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanStanding"];
                 };
             };
             /** @description Error */

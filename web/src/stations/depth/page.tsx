@@ -1,74 +1,125 @@
 import { Box } from "@chakra-ui/react";
-import { useLayoutEffect, useRef, useState } from "react";
+import { useState } from "react";
 import { useBench } from "../../api/card";
 import type { S } from "../../api/client";
-import { useSection, useSettings } from "../../api/queries";
+import { useStanding } from "../../api/queries";
 import { Beside, useNotesAbout } from "../../parts/beside";
 import { CardStrata } from "../../parts/card-strata";
 import { Frame } from "../../parts/picture";
 import { StationFrame } from "../../parts/station";
-import { bare, hue } from "../../ui/colours";
+import { hue } from "../../ui/colours";
+import { Select } from "../../ui/select";
 import { Slider } from "../../ui/slider";
 import { length, type Settings, thin, weight } from "../../ui/units";
+import { BondForm } from "./bond";
+import { across, type P } from "./cut";
+import { FrontWithCut, type Look, useCutSaid } from "./front";
+import { SideView } from "./side";
 
-/** Depth: a cut across the front, the side view along it, the thickness against the slot. */
+const looks: Record<Look, string> = { picture: "The front", heights: "Heights as shades", back: "Pads, from the back", aslant: "Turned in the hand" };
+
+/** Depth: what holds everything up, a cut across the front with the side view along it, the thickness against the slot. */
 export default function Depth() {
 	const b = useBench();
 	const { card: c, view } = b;
 	const d = view.plan.depth;
 	const s = b.state.settings;
-	const [cutAt, setCut] = useState<number | null>(null);
-	const y = cutAt ?? (d.atY || c.base.h / 2);
-	const section = useSection(view.id, view.version, y);
+	const standing = useStanding(view.id, view.version);
+	const [look, setLook] = useState<Look>("picture");
+	const [at, setAt] = useState<P | null>(null);
+	const [degrees, setDegrees] = useState(0);
+	const [apart, setApart] = useState(0);
+	const [of, setOf] = useState({ element: "", part: "" });
+	const part = of.element === b.element ? of.part : "";
+	const p = at ?? { x: c.base.w / 2, y: d.atY || c.base.h / 2 };
+	const cut = across(c.base.w, c.base.h, p, degrees);
+	const said = useCutSaid(p, degrees);
 	const notes = useNotesAbout("depth");
-	const letter = d.post.limit;
+	const turn = (to: P, by: number) => {
+		setAt(to);
+		setDegrees(by);
+	};
 	return (
 		<StationFrame
 			station="depth"
 			table={
 				<>
-					<Frame
-						title={`${thin(d.total, s)} thick`}
-						sub={`At its highest: ${d.at || "the card itself"}. Weighs ${weight(d.weight, s)} without its envelope.`}
-					/>
+					<Frame title={`${thin(d.total, s)} thick`} sub={`At its highest: ${d.at || "the card itself"}. Weighs ${weight(d.weight, s)} without its envelope.`}>
+						<Select label="Look at" bare value={look} onChange={(v) => setLook(v as Look)}>
+							{(Object.keys(looks) as Look[]).map((l) => (
+								<option key={l} value={l}>
+									{looks[l]}
+								</option>
+							))}
+						</Select>
+					</Frame>
 					<Box flex="1" minH={0} overflow="auto" tabIndex={0} display="flex" flexDirection="column">
-						<Box display="flex" gap="10" py="6" px="9" alignItems="flex-start" bg={hue.bench}>
-							<FrontWithCut y={y} onCut={setCut} />
-							<Box flex="1" minW={0}>
-								<Box fontSize="small" display="flex" gap="5" alignItems="center">
-									<span style={{ whiteSpace: "nowrap" }}>Cut at</span>
-									<Slider label="Height of the cut" min={0} max={c.base.h} step={0.5} v={y} set={setCut} say={(v) => `${length(v, s)} from the top`} />
-									<b style={{ whiteSpace: "nowrap" }}>{length(y, s)} from the top</b>
-								</Box>
+						<Box display="flex" gap="9" py="4" px="9" alignItems="flex-start" bg={hue.bench} flex="none">
+							{standing && <FrontWithCut standing={standing} look={look} cut={cut} at={p} degrees={degrees} onTurn={turn} w={300} h={268} part={part} />}
+							<Box flex="1" minW={0} maxH="278px" overflowY="auto" tabIndex={0}>
+								{look === "back" ? (
+									<Box bg="sheet" py="3" px="6" fontSize="small">
+										Seen from the back, left and right swapped. Amber holds what is in hand: drag a pad, or with it chosen move it with the arrow keys, turn it
+										with T, cut it in two with X, take it off with Delete.
+									</Box>
+								) : (
+									<Box display="grid" gridTemplateColumns="auto 1fr auto" rowGap="1" columnGap="20px" fontSize="small" alignItems="center">
+										<span>Cut at</span>
+										<Slider
+											label={degrees === 90 ? "Place of the cut across" : "Height of the cut"}
+											min={0}
+											max={degrees === 90 ? c.base.w : c.base.h}
+											step={0.5}
+											v={degrees === 90 ? p.x : p.y}
+											set={(v) => setAt(degrees === 90 ? { ...p, x: v } : { ...p, y: v })}
+											say={(v) => `${length(v, s)} from the ${degrees === 90 ? "left" : "top"}`}
+										/>
+										<b>{said}</b>
+										<span>Turned</span>
+										<Slider label="Direction of the cut" min={0} max={175} step={5} v={degrees} set={setDegrees} say={(v) => `${v}°`} />
+										<b>{degrees}°</b>
+										<span>Apart</span>
+										<Slider label="How far the side view is taken apart" min={0} max={6} step={0.25} v={apart} set={setApart} say={(v) => thin(v, s)} />
+										<b>{apart === 0 ? "as it stands" : `${thin(apart, s)} each`}</b>
+									</Box>
+								)}
 								{notes.length > 0 && (
-									<Box mt="5">
+									<Box mt="4">
 										<Beside notes={notes} />
 									</Box>
 								)}
-								<Slot total={d.post.filled} limit={letter} card={d.total} envelope={d.post.envelope !== ""} cls={d.post.class} />
-								<Box bg="sheet" py="4" px="6" mt="5" fontSize="small" lineHeight={1.6}>
-									{d.post.envelope ? (
-										<>
-											<b>{d.post.fits ? "It slides into its envelope" : "It does not go into its envelope"}</b>: wrapped round, it takes up{" "}
-											{length(d.post.needsW, s)} × {length(d.post.needsH, s)} of the inside.
-											<br />
-											As a US letter: <b>{d.post.class}</b>. Filled {thin(d.post.filled, s)}, a letter at most {thin(d.post.limit, s)}. The carrier's current
-											rules go first.
-										</>
-									) : (
-										"Choose an envelope in Front to see whether the card goes into it, and how it goes by post."
-									)}
-								</Box>
+								{standing && <About standing={standing} />}
+								<Posted />
 							</Box>
 						</Box>
-						<Box bg="sheet" flex="1" py="5" px="9" minH="220px" display="flex" flexDirection="column">
-							<SideView slabs={section?.slabs ?? []} />
+						{standing && (
+							<Box bg="sheet" py="2" px="9" flex="none" borderBottom="1px solid {colors.line}">
+								<BondForm standing={standing} part={part} setPart={(to) => setOf({ element: b.element ?? "", part: to })} />
+							</Box>
+						)}
+						<Box bg="sheet" flex="1" py="3" px="9" minH="200px" display="flex" flexDirection="column">
+							{standing && <SideView standing={standing} cut={cut} apart={apart} />}
 						</Box>
 					</Box>
 				</>
 			}
 			strata={<CardStrata what="top at" value={(id) => topOf(s, view.plan, id)} />}
 		/>
+	);
+}
+
+/** What the thing in hand stands on, what stands on it, and what it must let pass. */
+function About({ standing }: { standing: S["PlanStanding"] }) {
+	const b = useBench();
+	const t = standing.things.find((x) => x.element === b.element);
+	if (!t) return null;
+	const list = (names: string[]) => names.join(", ");
+	return (
+		<Box bg="sheet" py="3" px="6" mt="4" fontSize="small" lineHeight={1.5}>
+			Held: <b>{t.said}</b>
+			{t.pads > 0 && `, ${t.pads} ${t.pads === 1 ? "pad" : "pads"}`}. Stands on {list(t.on)}.{t.bears.length > 0 && ` Bears ${list(t.bears)}.`}
+			{t.passes.length > 0 && ` Must let pass: ${list(t.passes)}.`}
+		</Box>
 	);
 }
 
@@ -82,160 +133,42 @@ function topOf(s: Settings, p: S["Plan"], id: string): string {
 	return z === undefined ? "" : thin(z, s);
 }
 
-/** The front, small, with the line of the cut to drag. */
-function FrontWithCut({ y, onCut }: { y: number; onCut: (y: number) => void }) {
+/** How it goes by post: a slot at true size, the thickness of the filled envelope laid against it. */
+function Posted() {
 	const b = useBench();
-	const ref = useRef<HTMLDivElement>(null);
-	const [held, setHeld] = useState(false);
-	const c = b.card;
-	const k = Math.min(260 / c.base.w, 220 / c.base.h);
-	const move = (e: React.PointerEvent) => {
-		const r = ref.current?.getBoundingClientRect();
-		if (held && r) onCut(Math.min(c.base.h, Math.max(0, (e.clientY - r.top) / k)));
-	};
-	return (
-		<div
-			ref={ref}
-			style={{ position: "relative", width: c.base.w * k, height: c.base.h * k, flexShrink: 0, touchAction: "none", cursor: "row-resize" }}
-			onPointerDown={(e) => {
-				setHeld(true);
-				e.currentTarget.setPointerCapture(e.pointerId);
-			}}
-			onPointerMove={move}
-			onPointerUp={() => setHeld(false)}
-		>
-			<img src={`/api/cards/${b.view.id}/front.svg?v=${b.view.version}`} alt="The front" width={c.base.w * k} height={c.base.h * k} draggable={false} />
-			<div style={{ position: "absolute", left: -10, right: -10, top: y * k - 1, height: 2, background: hue.ochre }} />
-			<div
-				style={{
-					position: "absolute",
-					right: -16,
-					top: y * k - 8,
-					width: 16,
-					height: 16,
-					background: hue.fill,
-					border: `2px solid ${hue.ochre}`,
-					transform: "rotate(45deg)",
-				}}
-			/>
-		</div>
-	);
-}
-
-/** The side view along the cut, heights magnified. */
-function SideView({ slabs }: { slabs: S["Slab"][] }) {
-	const s = useSettings();
-	const b = useBench();
-	const W = b.card.base.w;
-	const d = b.view.plan.depth;
-	const base = b.state.kit.papers.find((p) => p.id === b.card.base.paper)?.colour ?? bare;
-	const ref = useRef<HTMLDivElement>(null);
-	const [room, setRoom] = useState(0.24);
-	useLayoutEffect(() => {
-		const el = ref.current;
-		if (!el) return;
-		const watch = new ResizeObserver(() => setRoom(Math.max(0.15, Math.min(0.6, (el.clientHeight - 8) / Math.max(1, el.clientWidth)))));
-		watch.observe(el);
-		return () => watch.disconnect();
-	}, []);
-	// As high as its room lets it be, by a whole number.
-	const mag = Math.max(3, Math.min(40, Math.floor(((W + 20) * room - 8) / Math.max(d.total, 2))));
-	const H = Math.max(d.total, 2) * mag + 4;
-	const each = s.unit === "in" ? 25.4 / 20 : 1;
-	const y = (z: number) => H - z * mag;
-	const leaf = d.base / 2;
-	const px = (W + 20) / 830; // mm on the drawing to a point on the screen
-	return (
-		<>
-			<Box fontSize="small" mb="2">
-				Side view along the cut, heights {mag} times true. Dotted is foam, white gaps are air.
-			</Box>
-			<div ref={ref} style={{ flex: 1, minHeight: 160 }}>
-				<svg viewBox={`-18 -2 ${W + 20} ${H + 4}`} width="100%" role="img" aria-label={`Side view, ${thin(d.total, s)} at its highest`}>
-					<defs>
-						<pattern id="foam2" width={6 * px} height={6 * px} patternUnits="userSpaceOnUse">
-							<rect width={6 * px} height={6 * px} fill={hue.white} />
-							<circle cx={2 * px} cy={2 * px} r={0.8 * px} fill={hue.rule} />
-						</pattern>
-					</defs>
-					{Array.from({ length: 40 }, (_, i) => i * each)
-						.filter((z) => z * mag < H)
-						.map((z) => (
-							<g key={z}>
-								<line x1={-4} x2={W} y1={y(z)} y2={y(z)} stroke={hue.bed} strokeWidth={0.2} />
-								<text x={-5} y={y(z) + 4 * px} fontSize={12.5 * px} textAnchor="end" fill={hue.quiet}>
-									{thin(z, s)}
-								</text>
-							</g>
-						))}
-					<rect x={0} y={y(leaf)} width={W} height={leaf * mag} fill={base} stroke={hue.outline} strokeWidth={0.15} />
-					<rect x={0} y={y(2 * leaf)} width={W} height={leaf * mag} fill={base} stroke={hue.outline} strokeWidth={0.15} />
-					{slabs.map((s, i) => {
-						const w = s.x1 - s.x0;
-						const foam = s.foam && s.lift > 0;
-						// Pads stand in from the ends; where they lie is chosen at the bench.
-						const inset = Math.min(4, w / 6);
-						const on = b.element === s.id;
-						return (
-							// biome-ignore lint/a11y/noStaticElementInteractions: a short way by pointer; the strata beside it give the same by keys
-							<g key={`${s.id}-${s.layer}-${i}`} onClick={() => b.pick({ element: s.id })}>
-								{foam && (
-									<rect
-										x={s.x0 + inset}
-										y={y(s.z0)}
-										width={Math.max(0.2, w - 2 * inset)}
-										height={s.lift * mag}
-										fill="url(#foam2)"
-										stroke={hue.rule}
-										strokeWidth={0.15}
-									/>
-								)}
-								{s.z1 > s.z0 ? (
-									<>
-										<rect
-											x={s.x0}
-											y={y(s.z1)}
-											width={w}
-											height={(s.z1 - s.z0) * mag}
-											fill={s.body}
-											stroke={on ? hue.ochre : hue.outline}
-											strokeWidth={on ? 0.5 : 0.15}
-										/>
-										<rect x={s.x0} y={y(s.z1)} width={w} height={Math.min(0.9, (s.z1 - s.z0) * mag * 0.35)} fill={s.top} />
-									</>
-								) : (
-									<rect x={s.x0} y={y(s.z1) - 0.5} width={w} height={0.6} fill={s.top} />
-								)}
-							</g>
-						);
-					})}
-				</svg>
-			</div>
-		</>
-	);
-}
-
-/** A slot at true size, the thickness of the filled envelope laid against it. */
-function Slot({ total, limit, card, envelope, cls }: { total: number; limit: number; card: number; envelope: boolean; cls: string }) {
-	const s = useSettings();
+	const s = b.state.settings;
+	const { post: d, total } = b.view.plan.depth;
 	const px = 96 / 25.4;
-	const over = total > limit;
+	const thick = d.envelope ? d.filled : total;
+	const over = thick > d.limit;
+	const high = Math.max(d.limit, thick) * px + 4;
 	return (
-		<Box mt="5" bg="sheet" py="4" px="6">
-			<Box fontSize="small">A letter's slot, {thin(limit, s)} high, at true size on a screen of 96 dots to the inch:</Box>
+		<Box bg="sheet" py="3" px="6" mt="3" fontSize="small" lineHeight={1.45} display="flex" gap="6" alignItems="flex-start">
 			<svg
-				width="100%"
-				height={Math.max(limit, total) * px + 12}
+				width={120}
+				height={high}
+				style={{ flex: "none", marginTop: 4 }}
 				role="img"
-				aria-label={`${envelope ? "Filled envelope" : "Card"} ${thin(total, s)} in a slot of ${thin(limit, s)}`}
+				aria-label={`${thin(thick, s)} in a slot of ${thin(d.limit, s)}, at true size on a screen of 96 dots to the inch`}
 			>
-				<rect x={0.5} y={6} width={220} height={limit * px} fill="#26282b" />
-				<rect x={14} y={6 + Math.max(0, (limit - total) * px)} width={192} height={total * px} fill={over ? hue.madder : hue.fill} />
-				<text x={232} y={6 + (limit * px) / 2 + 5} fontSize={13} fill={hue.text}>
-					{thin(envelope ? total : card, s)} {envelope ? "filled" : "card alone"}
-					{cls && `, ${over ? "too thick" : "goes through"}`}
-				</text>
+				<rect y={2} width={120} height={d.limit * px} fill="#26282b" />
+				<rect x={10} y={2 + Math.max(0, (d.limit - thick) * px)} width={100} height={thick * px} fill={over ? hue.madder : hue.fill} />
 			</svg>
+			<div>
+				{d.envelope ? (
+					<>
+						<b>
+							{thin(d.filled, s)} filled, {over ? "too thick for" : "goes through"}
+						</b>{" "}
+						a letter's slot of {thin(d.limit, s)}. {d.fits ? "It slides into its envelope" : "It does not go into its envelope"}: wrapped round, it takes up{" "}
+						{length(d.needsW, s)} × {length(d.needsH, s)} of the inside. As a US letter: <b>{d.class}</b>. The carrier's current rules go first.
+					</>
+				) : (
+					<>
+						<b>{thin(total, s)}, card alone.</b> Choose an envelope in Front to see whether it goes in, and how it goes by post.
+					</>
+				)}
+			</div>
 		</Box>
 	);
 }

@@ -1,0 +1,94 @@
+package e2e
+
+import (
+	"context"
+	"fmt"
+	"path/filepath"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+const standingOf = `fetch("/api/cards/lamp-sitters/standing").then(r=>r.json())`
+
+func lookAt(how string) step { return set2(`select[aria-label="Look at"]`, how) }
+
+// none waits until nothing is found by a selector.
+func none(sel string) step {
+	return func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
+		_, err := chromedp.Poll[bool](fmt.Sprintf("!document.querySelector(%q)", sel))(ctx, tg)
+		return chromedp.Void{}, err
+	}
+}
+
+// A strip on foam across something that stands higher: the trouble is said and marked on
+// the picture, its mend is pressed, the trouble is gone and the step says so.
+func TestAStripAcrossARaisedPart(t *testing.T) {
+	t.Parallel()
+	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	ctx := browser(t, 1280, 800)
+	do(t, ctx, "lay the strip across the moth", chromedp.Navigate(p.URL+"/card/lamp-sitters/front"), says("Saved, change 1"), seen(".front-form"),
+		eval(`fetch("/api/cards/lamp-sitters/edits",{method:"POST",headers:{"Content-Type":"application/json"},body:JSON.stringify({version:1,edits:[{put:{element:"e2",y:70}}]})}).then(r=>{if(!r.ok)throw new Error(r.status)})`))
+	do(t, ctx, "its trouble is seen", chromedp.Navigate(p.URL+"/card/lamp-sitters/depth"), says("Strip"), seen("[data-trouble]"), says("off its pads"))
+	axe(t, ctx, "a trouble in depth")
+	do(t, ctx, "its mend is pressed", button("Pads that bring it level"), gone("off its pads"), none("[data-trouble]"))
+	z := read[float64](t, ctx, standingOf+`.then(s=>{const p=s.pieces.find(p=>p.element=="e2"); return Math.hypot(p.sx,p.sy)})`)
+	assert.InDelta(t, 0, z, 1e-3, "it lies level")
+	do(t, ctx, "and is in the steps", chromedp.Navigate(p.URL+"/card/lamp-sitters/work"), says("Work"), says("high"))
+}
+
+// The pads of a part are seen from the back, dragged, turned, cut, taken off and proposed anew.
+func TestPadsAreLaidByHand(t *testing.T) {
+	t.Parallel()
+	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	ctx := browser(t, 1280, 800)
+	pads := standingOf + `.then(s=>s.pieces.find(p=>p.element=="e2").supports.map(h=>h.pad))`
+	do(t, ctx, "look from the back", chromedp.Navigate(p.URL+"/card/lamp-sitters/depth"), says("Side view"),
+		eval(`document.querySelector("#stratum-e2").dispatchEvent(new MouseEvent("click", {bubbles: true}))`), lookAt("back"), says("left and right swapped"), seen("[data-pad]"))
+	axe(t, ctx, "pads from the back")
+	type pad struct{ X, Y, W, H, Turn float64 }
+	before := read[[]pad](t, ctx, pads)
+	require.NotEmpty(t, before)
+	do(t, ctx, "drag one", drag(`rect[data-pad="1"]`, 0, 6), says("Pads as proposed"))
+	after := read[[]pad](t, ctx, pads)
+	require.Len(t, after, len(before))
+	assert.Greater(t, after[0].Y, before[0].Y+1)
+	assert.InDelta(t, before[0].X, after[0].X, 1)
+	do(t, ctx, "turn it and cut it", eval(`document.querySelector('rect[data-pad="1"]').focus()`), chromedp.KeyEvent("t"), says("Saved, change 3"),
+		eval(`document.querySelector('rect[data-pad="1"]').focus()`), chromedp.KeyEvent("x"), says("Saved, change 4"))
+	cut := read[[]pad](t, ctx, pads)
+	assert.InDelta(t, 15, cut[0].Turn, 1e-9)
+	assert.InDelta(t, before[0].W*before[0].H/2, cut[0].W*cut[0].H, 0.1)
+	do(t, ctx, "propose them anew", button("Pads as proposed"), gone("Pads as proposed"))
+	assert.Equal(t, before, read[[]pad](t, ctx, pads))
+	do(t, ctx, "another way to its height", button("Other ways to its height"), says("within"), begins("on foam"), says("Saved, change 6"))
+}
+
+// The cut is dragged and turned, the side view follows; heights are seen as shades, the
+// card turned in the hand.
+func TestTheCutIsTurned(t *testing.T) {
+	t.Parallel()
+	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	ctx := browser(t, 1280, 800)
+	do(t, ctx, "the side view", chromedp.Navigate(p.URL+"/card/lamp-sitters/depth"), says("Side view"), seen("[data-slice]"))
+	wide := read[float64](t, ctx, `document.querySelectorAll("[data-slice]").length`)
+	do(t, ctx, "drag the cut to the strip", drag(`[data-cut=move]`, 0, 110), says("from the top"))
+	assert.NotEqual(t, wide, read[float64](t, ctx, `document.querySelectorAll("[data-slice]").length`), "it goes through other things")
+	// What the side view draws of the strip is as thick and as high as the plan has it.
+	got := read[[]float64](t, ctx, standingOf+`.then(s=>{
+		const p=s.pieces.find(p=>p.element=="e2");
+		const g=document.querySelector('[data-slice=e2]');
+		const card=[...g.querySelectorAll("path")].find(x=>!x.dataset.pad&&x.getAttribute("fill")==p.body).getBBox();
+		const base=document.querySelector("[data-slice]").parentNode.querySelector("rect[x='0']").getBBox();
+		const mag=base.height/(s.base/2);
+		return [card.height/mag, p.thick, (base.y+base.height-card.y)/mag, p.z+p.thick]})`)
+	require.Len(t, got, 4)
+	assert.InDelta(t, got[1], got[0], 0.01, "as thick")
+	assert.InDelta(t, got[3], got[2], 0.02, "as high")
+	do(t, ctx, "turn it", drag(`[data-cut=turn]`, 90, -120), says("°, through"))
+	do(t, ctx, "heights as shades", lookAt("heights"), seen(`[aria-label="Heights of the front as shades"]`))
+	axe(t, ctx, "heights")
+	do(t, ctx, "turned in the hand", lookAt("aslant"), seen(`[aria-label="The card turned in the hand"]`))
+}

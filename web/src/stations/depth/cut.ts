@@ -1,0 +1,119 @@
+import type { S } from "../../api/client";
+
+/** A point on the front, mm. */
+export interface P {
+	x: number;
+	y: number;
+}
+
+/** A line across the front along which it is looked at from the side. */
+export interface Cut {
+	a: P;
+	b: P;
+}
+
+/** A piece where the cut goes through it: mm along the cut, heights at both ends. */
+export interface Slice {
+	piece: S["PlanStandee"];
+	t0: number;
+	t1: number;
+	/** Its underside at either end. */
+	z0: number;
+	z1: number;
+	/** The areas by which it is held, along the same line. */
+	held: { t0: number; t1: number; height: number; foam: boolean; raised: boolean }[];
+}
+
+const rings = new Map<string, P[][]>();
+
+/** The corners of an outline; remembered, since a cut is dragged. */
+export function corners(path: string): P[][] {
+	let got = rings.get(path);
+	if (!got) {
+		if (rings.size > 4000) rings.clear();
+		got = path
+			.split("Z")
+			.map((ring) =>
+				ring
+					.split(/[ML]/)
+					.map((at) => at.trim().split(/[ ,]+/).map(Number))
+					.filter((n) => n.length === 2 && n.every(Number.isFinite))
+					.map(([x, y]) => ({ x, y })),
+			)
+			.filter((r) => r.length > 2);
+		rings.set(path, got);
+	}
+	return got;
+}
+
+export const far = (c: Cut) => Math.hypot(c.b.x - c.a.x, c.b.y - c.a.y);
+
+/** Where a line passes through an outline: from and to, mm from the beginning of the line. */
+export function through(path: string, c: Cut): [number, number][] {
+	const long = far(c);
+	if (long < 1e-9) return [];
+	const ux = (c.b.x - c.a.x) / long;
+	const uy = (c.b.y - c.a.y) / long;
+	const side = (p: P) => ux * (p.y - c.a.y) - uy * (p.x - c.a.x);
+	const along = (p: P) => ux * (p.x - c.a.x) + uy * (p.y - c.a.y);
+	const at: number[] = [];
+	for (const r of corners(path)) {
+		for (let i = 0; i < r.length; i++) {
+			const p = r[i];
+			const q = r[(i + 1) % r.length];
+			const sp = side(p);
+			const sq = side(q);
+			if (sp >= 0 !== sq >= 0) at.push(along(p) + ((along(q) - along(p)) * sp) / (sp - sq));
+		}
+	}
+	at.sort((x, y) => x - y);
+	const out: [number, number][] = [];
+	for (let i = 0; i + 1 < at.length; i += 2) {
+		const from = Math.max(0, at[i]);
+		const to = Math.min(long, at[i + 1]);
+		if (to - from > 1e-6) out.push([from, to]);
+	}
+	return out;
+}
+
+/** The underside of a piece at a point, mm above the table. */
+export const under = (p: S["PlanStandee"], q: P) => p.z + p.sx * (q.x - p.x) + p.sy * (q.y - p.y);
+
+/** Everything a cut goes through, as it is laid. */
+export function slices(pieces: S["PlanStandee"][], c: Cut): Slice[] {
+	const long = far(c);
+	const at = (t: number) => ({ x: c.a.x + ((c.b.x - c.a.x) * t) / long, y: c.a.y + ((c.b.y - c.a.y) * t) / long });
+	return pieces.flatMap((piece) =>
+		through(piece.path, c).map(([t0, t1]) => ({
+			piece,
+			t0,
+			t1,
+			z0: under(piece, at(t0)),
+			z1: under(piece, at(t1)),
+			held: piece.supports.flatMap((s) =>
+				through(s.path, c)
+					.filter(([f, g]) => g > t0 && f < t1)
+					.map(([f, g]) => ({ t0: Math.max(f, t0), t1: Math.min(g, t1), height: s.height, foam: s.foam, raised: s.raised })),
+			),
+		})),
+	);
+}
+
+/** A cut across a card of that size, through a point, in a direction (0: across). */
+export function across(w: number, h: number, p: P, degrees: number): Cut {
+	const r = (degrees * Math.PI) / 180;
+	const d = { x: Math.cos(r), y: Math.sin(r) };
+	// From edge to edge.
+	let lo = -1e9;
+	let hi = 1e9;
+	for (const [at, dir, size] of [
+		[p.x, d.x, w],
+		[p.y, d.y, h],
+	]) {
+		if (Math.abs(dir) < 1e-9) continue;
+		const ends = [-at / dir, (size - at) / dir].sort((x, y) => x - y);
+		lo = Math.max(lo, ends[0]);
+		hi = Math.min(hi, ends[1]);
+	}
+	return { a: { x: p.x + d.x * lo, y: p.y + d.y * lo }, b: { x: p.x + d.x * hi, y: p.y + d.y * hi } };
+}

@@ -1,0 +1,219 @@
+import { useRef, useState } from "react";
+import { useBench } from "../../api/card";
+import type { S } from "../../api/client";
+import { hue } from "../../ui/colours";
+import { length, thin } from "../../ui/units";
+import { type Cut, type P, under } from "./cut";
+import { Pads } from "./pads";
+
+/** How the front is looked at. */
+export type Look = "picture" | "heights" | "back" | "aslant";
+
+interface Props {
+	standing: S["PlanStanding"];
+	look: Look;
+	cut: Cut;
+	onTurn: (at: P, degrees: number) => void;
+	at: P;
+	degrees: number;
+	w: number;
+	h: number;
+	/** The layer in hand; empty: the whole of what is in hand. */
+	part: string;
+}
+
+/** The front, with the line of the cut to drag: its stone moves it, its end turns it. */
+export function FrontWithCut({ standing, look, cut, onTurn, at, degrees, w, h, part }: Props) {
+	const b = useBench();
+	const c = b.card;
+	const k = Math.min(w / c.base.w, h / c.base.h);
+	const svg = useRef<SVGSVGElement>(null);
+	const [held, setHeld] = useState<"move" | "turn" | null>(null);
+	const place = (e: React.PointerEvent): P | undefined => {
+		const m = svg.current?.getScreenCTM()?.inverse();
+		if (!m) return undefined;
+		const p = new DOMPoint(e.clientX, e.clientY).matrixTransform(m);
+		return { x: Math.min(c.base.w, Math.max(0, p.x)), y: Math.min(c.base.h, Math.max(0, p.y)) };
+	};
+	const drag = (e: React.PointerEvent) => {
+		const p = held && place(e);
+		if (!p) return;
+		if (held === "move") onTurn(p, degrees);
+		else if (Math.hypot(p.x - at.x, p.y - at.y) > 4) onTurn(at, (Math.round((Math.atan2(p.y - at.y, p.x - at.x) * 180) / Math.PI) + 360) % 180);
+	};
+	const take = (what: "move" | "turn") => (e: React.PointerEvent) => {
+		e.stopPropagation();
+		svg.current?.setPointerCapture(e.pointerId);
+		setHeld(what);
+	};
+	if (look === "aslant") return <Aslant standing={standing} w={w} h={h} />;
+	const px = 1 / k;
+	const end = Math.hypot(cut.b.x - at.x, cut.b.y - at.y) > Math.hypot(cut.a.x - at.x, cut.a.y - at.y) ? cut.b : cut.a;
+	return (
+		<svg
+			ref={svg}
+			viewBox={`0 0 ${c.base.w} ${c.base.h}`}
+			width={c.base.w * k}
+			height={c.base.h * k}
+			style={{ flexShrink: 0, touchAction: "none", overflow: "visible", display: "block" }}
+			onPointerMove={drag}
+			onPointerUp={() => setHeld(null)}
+			onPointerCancel={() => setHeld(null)}
+			role="img"
+			aria-label={look === "back" ? "Seen from the back, left and right swapped" : look === "heights" ? "Heights of the front as shades" : "The front"}
+		>
+			{look === "picture" && <image href={`/api/cards/${b.view.id}/front.svg?v=${b.view.version}`} width={c.base.w} height={c.base.h} />}
+			{look === "heights" && <Heights standing={standing} />}
+			{look === "back" && <Pads standing={standing} part={part} px={px} />}
+			{look !== "back" && (
+				<>
+					<Troubles standing={standing} px={px} />
+					<line x1={cut.a.x} y1={cut.a.y} x2={cut.b.x} y2={cut.b.y} stroke={hue.sheet} strokeWidth={4 * px} />
+					<line x1={cut.a.x} y1={cut.a.y} x2={cut.b.x} y2={cut.b.y} stroke={hue.ochre} strokeWidth={2 * px} />
+					<rect
+						data-cut="move"
+						x={at.x - 11 * px}
+						y={at.y - 11 * px}
+						width={22 * px}
+						height={22 * px}
+						transform={`rotate(45 ${at.x} ${at.y})`}
+						fill={hue.fill}
+						stroke={hue.ochre}
+						strokeWidth={2 * px}
+						style={{ cursor: "move" }}
+						onPointerDown={take("move")}
+					/>
+					<circle
+						data-cut="turn"
+						cx={end.x}
+						cy={end.y}
+						r={11 * px}
+						fill={hue.sheet}
+						stroke={hue.ochre}
+						strokeWidth={2 * px}
+						style={{ cursor: "grab" }}
+						onPointerDown={take("turn")}
+					/>
+				</>
+			)}
+		</svg>
+	);
+}
+
+/** Where parts do not lie as they should. */
+function Troubles({ standing, px }: { standing: S["PlanStanding"]; px: number }) {
+	return (
+		<g pointerEvents="none">
+			{standing.pieces
+				.filter((p) => p.trouble)
+				.map((p, i) => (
+					<g key={i} transform={`translate(${p.troubleX ?? p.x} ${p.troubleY ?? p.y})`} data-trouble={p.trouble}>
+						<path d={`M0 ${-12 * px}L${11 * px} ${8 * px}L${-11 * px} ${8 * px}Z`} fill={hue.madder} stroke={hue.white} strokeWidth={1.5 * px} />
+						<path d={`M0 ${-5 * px}V${2 * px}M0 ${4 * px}V${5.5 * px}`} stroke={hue.white} strokeWidth={2 * px} />
+					</g>
+				))}
+		</g>
+	);
+}
+
+/** The front as shades: what stands higher is lighter. */
+function Heights({ standing }: { standing: S["PlanStanding"] }) {
+	const b = useBench();
+	const s = b.state.settings;
+	const c = b.card.base;
+	const span = Math.max(standing.total - standing.base, 0.01);
+	const shade = (z: number) => `hsl(40 12% ${22 + 72 * Math.min(1, Math.max(0, (z - standing.base) / span))}%)`;
+	return (
+		<g>
+			<rect width={c.w} height={c.h} fill={shade(standing.base)} />
+			{standing.pieces
+				.filter((p) => p.thick > 0)
+				.map((p, i) => (
+					// biome-ignore lint/a11y/noStaticElementInteractions: a short way by pointer; the strata beside it give the same by keys
+					<path
+						key={i}
+						d={p.path}
+						fillRule="evenodd"
+						fill={shade(under(p, p) + p.thick)}
+						stroke={b.element === p.element ? hue.ochre : hue.outline}
+						strokeWidth={b.element === p.element ? 0.7 : 0.15}
+						style={{ cursor: "pointer" }}
+						onClick={() => b.pick({ element: p.element })}
+					>
+						<title>{`${p.name}: top at ${thin(p.z + p.thick, s)}`}</title>
+					</path>
+				))}
+		</g>
+	);
+}
+
+/** The card turned in the hand: every leaf at its height, its core at its edges, its shadow beneath. */
+function Aslant({ standing, w, h }: { standing: S["PlanStanding"]; w: number; h: number }) {
+	const b = useBench();
+	const [turn, setTurn] = useState({ a: -28, e: 52 });
+	const from = useRef<{ x: number; y: number; a: number; e: number }>(null);
+	const c = b.card.base;
+	// Turned about the middle of the card, looked at from above at an angle; heights twice true.
+	const r = (turn.a * Math.PI) / 180;
+	const sin = Math.sin((turn.e * Math.PI) / 180);
+	const rise = 2 * Math.cos((turn.e * Math.PI) / 180);
+	const ca = Math.cos(r);
+	const sa = Math.sin(r);
+	const plane = (z: number) => `matrix(${ca} ${sa * sin} ${-sa} ${ca * sin} 0 ${-z * rise}) translate(${-c.w / 2} ${-c.h / 2})`;
+	const half = Math.hypot(c.w, c.h) / 2 + 4;
+	return (
+		<svg
+			viewBox={`${-half} ${-half * 0.95} ${2 * half} ${1.9 * half}`}
+			width={w}
+			height={h}
+			style={{ touchAction: "none", cursor: "grab", flexShrink: 0 }}
+			role="img"
+			aria-label="The card turned in the hand"
+			onPointerDown={(e) => {
+				e.currentTarget.setPointerCapture(e.pointerId);
+				from.current = { x: e.clientX, y: e.clientY, ...turn };
+			}}
+			onPointerMove={(e) => {
+				const f = from.current;
+				if (f) setTurn({ a: f.a + (e.clientX - f.x) / 3, e: Math.min(88, Math.max(20, f.e + (e.clientY - f.y) / 4)) });
+			}}
+			onPointerUp={() => {
+				from.current = null;
+			}}
+		>
+			<rect width={c.w} height={c.h} transform={plane(0)} fill={hue.rule} opacity={0.5} />
+			{[0, 0.33, 0.66, 1].map((z) => (
+				<rect
+					key={z}
+					width={c.w}
+					height={c.h}
+					transform={plane(z * standing.base)}
+					fill={z === 1 ? hue.white : hue.bed}
+					stroke={hue.outline}
+					strokeWidth={0.1}
+				/>
+			))}
+			{standing.pieces.map((p, i) => {
+				const z = under(p, p);
+				return (
+					<g key={i}>
+						{p.thick > 0 && <path d={p.path} fillRule="evenodd" transform={plane(Math.max(standing.base, z - 0.6))} fill="#000" opacity={0.16} />}
+						{p.thick > 0 &&
+							[0, 0.4, 0.8].map((f) => (
+								<path key={f} d={p.path} fillRule="evenodd" transform={plane(z + f * p.thick)} fill={p.body} stroke={hue.edge} strokeWidth={0.08} />
+							))}
+						<path d={p.path} fillRule="evenodd" transform={plane(z + p.thick)} fill={p.top} stroke={hue.edge} strokeWidth={0.08} />
+					</g>
+				);
+			})}
+		</svg>
+	);
+}
+
+/** Where the cut lies, in words. */
+export function useCutSaid(at: P, degrees: number): string {
+	const s = useBench().state.settings;
+	if (degrees === 0) return `across, ${length(at.y, s)} from the top`;
+	if (degrees === 90) return `down, ${length(at.x, s)} from the left`;
+	return `at ${degrees}°, through ${length(at.x, s)} from the left, ${length(at.y, s)} from the top`;
+}
