@@ -30,7 +30,7 @@ func TestAStripAcrossARaisedPart(t *testing.T) {
 	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, "lay the strip across the moth", chromedp.Navigate(p.URL+"/card/lamp-sitters/front"), says("Saved, change 1"), seen(".front-form"),
-		eval(`fetch("/api/cards/lamp-sitters/edits",{method:"POST",headers:{"Content-Type":"application/json"},body:JSON.stringify({version:1,edits:[{put:{element:"e2",y:70}}]})}).then(r=>{if(!r.ok)throw new Error(r.status)})`))
+		eval(`document.querySelector("#stratum-e2").dispatchEvent(new MouseEvent("click", {bubbles: true}))`), says("Words"), typeInto("Centre, down", "2 3/4"), says("Saved, change 2"))
 	do(t, ctx, "its trouble is seen", chromedp.Navigate(p.URL+"/card/lamp-sitters/depth"), says("Strip"), seen("[data-trouble]"), says("off its pads"))
 	axe(t, ctx, "a trouble in depth")
 	do(t, ctx, "its mend is pressed", button("Pads that bring it level"), gone("off its pads"), none("[data-trouble]"))
@@ -63,7 +63,7 @@ func TestPadsAreLaidByHand(t *testing.T) {
 	assert.InDelta(t, before[0].W*before[0].H/2, cut[0].W*cut[0].H, 0.1)
 	do(t, ctx, "propose them anew", button("Pads as proposed"), gone("Pads as proposed"))
 	assert.Equal(t, before, read[[]pad](t, ctx, pads))
-	do(t, ctx, "another way to its height", button("Other ways to its height"), says("within"), begins("on foam"), says("Saved, change 6"))
+	do(t, ctx, "another way to its height", button("Other ways to its height"), says("within"), begins("on 2 scraps"), says("Saved, change 6"))
 }
 
 // The cut is dragged and turned, the side view follows; heights are seen as shades, the

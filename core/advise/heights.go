@@ -16,6 +16,10 @@ import (
 // SameHeight is how near, mm, another way to a height has to come.
 const SameHeight = 0.2
 
+// sameCard is how near, mm, the calipers of cardstocks are that count as one; our own
+// default.
+const sameCard = 0.04
+
 // Rise is a way to hold a part up by so much.
 type Rise struct {
 	Bond   card.Bond `json:"bond"`
@@ -41,9 +45,9 @@ func Rises(s look.Stock, want, low, high float64) []Rise {
 	}
 	seen := map[int]bool{}
 	for _, p := range s.Papers {
-		// Cardstocks of one caliper are one sort.
-		if c := s.Caliper(p.ID); c > 0 && !seen[int(c*1000)] && p.Opaque() {
-			seen[int(c*1000)] = true
+		// Cardstocks of about one caliper are one sort.
+		if c := s.Caliper(p.ID); c > 0 && !seen[int(c/sameCard)] && p.Opaque() {
+			seen[int(c/sameCard)] = true
 			sorts = append(sorts, sort{paper: p.ID, thick: c, most: card.MaxPlies})
 		}
 	}

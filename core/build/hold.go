@@ -171,6 +171,14 @@ func Held(s look.Stock, bonds []card.Bond, w measure.Writing) string {
 var zoneSaid = map[card.BondZone]string{card.BondEdge: "round the edge", card.BondMiddle: "in the middle", card.BondFoot: "at the foot", card.BondHead: "at the head",
 	card.BondLeft: "at the left", card.BondRight: "at the right", card.BondSpots: "in spots", card.BondOpaque: "only behind what is opaque"}
 
+// Scraps says how many scraps of a card.
+func Scraps(n int, card string) string {
+	if n == 1 {
+		return "a scrap of " + card
+	}
+	return fmt.Sprintf("%d scraps of %s", n, card)
+}
+
 // ZoneSaid says where on the back of a part a zone lies; empty for all over.
 func ZoneSaid(z card.BondZone) string { return zoneSaid[z] }
 
@@ -184,7 +192,7 @@ func heldBy(s look.Stock, b card.Bond, w measure.Writing) string {
 			if sp, ok := s.Spacer(m.Spacer); ok {
 				on = append(on, strings.ToLower(sp.Name))
 			} else if m.Paper != "" {
-				on = append(on, fmt.Sprintf("%d scraps of %s", m.N, s.PaperName(m.Paper)))
+				on = append(on, Scraps(m.N, s.PaperName(m.Paper)))
 			}
 		}
 		if len(on) == 0 {

@@ -140,11 +140,11 @@ func (k *maker) standsOn(b card.Bond) string {
 		out = append(out, fmt.Sprintf("%s, %d high", name, b.Levels()))
 	}
 	for _, m := range b.Shims {
-		name := "scraps of " + k.Stock.PaperName(m.Paper)
 		if sp, ok := k.Stock.Spacer(m.Spacer); ok {
-			name = sp.Name
+			out = append(out, fmt.Sprintf("%s, %d high", sp.Name, m.N))
+			continue
 		}
-		out = append(out, fmt.Sprintf("%d %s", m.N, name))
+		out = append(out, build.Scraps(m.N, k.Stock.PaperName(m.Paper)))
 	}
 	return strings.Join(out, " and ")
 }

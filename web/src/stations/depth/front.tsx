@@ -59,7 +59,7 @@ export function FrontWithCut({ standing, look, cut, onTurn, at, degrees, w, h, p
 			onPointerMove={drag}
 			onPointerUp={() => setHeld(null)}
 			onPointerCancel={() => setHeld(null)}
-			role="img"
+			role={look === "back" ? "group" : "img"}
 			aria-label={look === "back" ? "Seen from the back, left and right swapped" : look === "heights" ? "Heights of the front as shades" : "The front"}
 		>
 			{look === "picture" && <image href={`/api/cards/${b.view.id}/front.svg?v=${b.view.version}`} width={c.base.w} height={c.base.h} />}

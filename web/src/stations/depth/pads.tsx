@@ -76,14 +76,18 @@ function OfLeaf({ p, px, group }: { p: S["PlanStandee"]; px: number; group: Reac
 	const [drag, setDrag] = useState<{ at: number; from: P; by: P }>();
 	const [on, setOn] = useState<number>();
 	if (!held) return null;
+	// Pads of the person's own are drawn as the card has them now; what is proposed, as it was last worked out.
+	const pads: { bond: number; pad: Pad }[] = [
+		...held.bonds.flatMap((x, bond) => (x.pads ?? []).map((pad) => ({ bond, pad }))),
+		...p.supports.flatMap((s) => (s.pad && !held.bonds[s.bond]?.pads?.length ? [{ bond: s.bond, pad: s.pad }] : [])),
+	];
 	/** The pads of a bond as the person's own. */
 	const keep = (bond: number, pads: Pad[]) => held.hold(held.bonds.map((x, i) => (i === bond ? { ...x, open: undefined, pads } : x)));
-	const ofBond = (bond: number) => p.supports.map((s, i) => ({ ...s, i })).filter((s) => s.bond === bond && s.pad);
 	const change = (i: number, to: Pad | undefined) => {
-		const s = p.supports[i];
+		const { bond } = pads[i];
 		keep(
-			s.bond,
-			ofBond(s.bond).flatMap((o) => (o.i === i ? (to ? [to] : []) : o.pad ? [o.pad] : [])),
+			bond,
+			pads.flatMap((o, n) => (o.bond !== bond ? [] : n !== i ? [o.pad] : to ? [to] : [])),
 		);
 	};
 	const place = (ev: React.PointerEvent): P | undefined => {
@@ -107,9 +111,7 @@ function OfLeaf({ p, px, group }: { p: S["PlanStandee"]; px: number; group: Reac
 					/>
 				))}
 			<g transform={framed(p.frame)}>
-				{p.supports.map((s, i) => {
-					const pad = s.pad;
-					if (!pad) return null;
+				{pads.map(({ pad }, i) => {
 					const by = drag?.at === i ? drag.by : { x: 0, y: 0 };
 					return (
 						// biome-ignore lint/a11y/useSemanticElements: a button cannot stand in a drawing
