@@ -30,7 +30,14 @@ func (s *Server) templates(r *gin.Engine) {
 	r.GET("/api/cards/:id/masks.pdf", s.pdf("masks", s.writeMasks))
 	r.GET("/api/cards/:id/layout.pdf", s.pdf("layout", s.writeLayout))
 	r.GET("/api/cards/:id/placement.pdf", s.pdf("placement-template", s.writePlacement))
-	r.GET("/api/cards/:id/cut.svg", s.cutLines)
+	r.GET("/api/cards/:id/pads.pdf", s.pdf("pad-plan", s.writePads))
+	r.GET("/api/cards/:id/cut.svg", s.drawing("cut-lines", sheet.CutLines))
+	r.GET("/api/cards/:id/pads.svg", s.drawing("pad-plan", func(w io.Writer, pl plan.Plan) error {
+		return sheet.PadLines(w, pl, s.planner.Standing(pl), false)
+	}))
+	r.GET("/api/cards/:id/pads-mirrored.svg", s.drawing("pad-plan-mirrored", func(w io.Writer, pl plan.Plan) error {
+		return sheet.PadLines(w, pl, s.planner.Standing(pl), true)
+	}))
 }
 
 // planOf plans the card of a request.
@@ -63,19 +70,29 @@ func (s *Server) writePlacement(c *gin.Context, w io.Writer, opts []sheet.Option
 	return sheet.WritePlacement(w, pl, clearance, c.Query("mirrored") != "", opts...)
 }
 
-// cutLines answers with the cut lines of all sheets and letters.
-func (s *Server) cutLines(c *gin.Context) {
-	var b bytes.Buffer
+func (s *Server) writePads(c *gin.Context, w io.Writer, opts []sheet.Option) error {
 	pl, err := s.planOf(c)
-	if err == nil {
-		err = sheet.CutLines(&b, pl)
-	}
 	if err != nil {
-		refuse(c, err)
-		return
+		return err
 	}
-	c.Header("Content-Disposition", `attachment; filename="cut-lines.svg"`)
-	c.Data(http.StatusOK, "image/svg+xml", b.Bytes())
+	return sheet.WritePads(w, pl, s.planner.Standing(pl, s.assume(c.Request.Context())...), c.Query("mirrored") != "", opts...)
+}
+
+// drawing answers with an SVG of a card.
+func (s *Server) drawing(name string, write func(io.Writer, plan.Plan) error) gin.HandlerFunc {
+	return func(c *gin.Context) {
+		var b bytes.Buffer
+		pl, err := s.planOf(c)
+		if err == nil {
+			err = write(&b, pl)
+		}
+		if err != nil {
+			refuse(c, err)
+			return
+		}
+		c.Header("Content-Disposition", fmt.Sprintf(`attachment; filename="%s.svg"`, name))
+		c.Data(http.StatusOK, "image/svg+xml", b.Bytes())
+	}
 }
 
 // pdf answers with what write makes, or with why it could not.
