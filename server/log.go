@@ -46,7 +46,7 @@ func (s *Server) assume(ctx context.Context) []plan.Option {
 		ways = register.Own(ways, byWay(ps))
 		habit = register.Learn(practised(ps))
 	}
-	return []plan.Option{plan.Practised(habit), plan.Writing(f), plan.Limits(fit.Limits), plan.HingeAt(fit.Hinge), plan.Hand(ways), plan.Until(ctx), plan.Typeface(sheet.Face{})}
+	return []plan.Option{plan.Practised(habit), plan.Writing(f), plan.Limits(fit.Limits), plan.HingeAt(fit.Hinge), plan.Hand(ways), plan.Until(ctx), plan.Typeface(sheet.Face{}), plan.Post(s.carriers)}
 }
 
 // byWay gathers real placements, not those practised, by the way they were placed.

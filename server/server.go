@@ -22,6 +22,7 @@ import (
 	lru "github.com/hashicorp/golang-lru/v2"
 
 	"ochrestone/core/card"
+	"ochrestone/core/depth"
 	"ochrestone/core/kit"
 	"ochrestone/core/look"
 	"ochrestone/core/measure"
@@ -46,10 +47,14 @@ type Server struct {
 	page    fs.FS
 	api     huma.API
 	http.Handler
+	carriers []depth.Carrier // nil: those of the file as it comes
 }
 
 // Option changes the server.
 type Option func(*Server)
+
+// Carriers are who carries cards, with their figures; without it those of the file as it comes.
+func Carriers(c []depth.Carrier) Option { return func(s *Server) { s.carriers = c } }
 
 // Demo says that the data file holds the demo.
 func Demo() Option { return func(s *Server) { s.demo = true } }

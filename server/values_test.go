@@ -31,13 +31,13 @@ func TestNumbersThatCannotBeAreRefused(t *testing.T) {
 		return fmt.Sprintf(`{"card":"moth","motif":%q,"way":"eye","source":"print","placements":[{"layer":%q,"x":%s,"y":0,"turn":0,"sureShift":0.01,"sureTurn":0.1,"good":true}]}`, m, layers[1], x)
 	}
 	for name, c := range map[string]struct{ method, path, body, field string }{
-		"harm NaN":         {http.MethodGet, fmt.Sprintf("/api/cards/moth/harm?motif=%s&colourway=%s&layer=%s&x=nan&y=0&turn=0", m, w, layers[1]), "", "x"},
-		"jig NaN":          {http.MethodGet, "/api/jig.pdf?kind=square&turns=4&width=NaN&panel=100", "", ""},
-		"log 1e300":        {http.MethodPost, "/api/log", logged("1e300"), "placements[0].x"},
-		"log 9000":         {http.MethodPost, "/api/log", logged("9000"), "placements[0].x"},
-		"split 1e308":      {http.MethodPost, "/api/scan/split", `{"outline":"M0 0L9 0L9 9Z","colour":"#aaaaaa","ax":1e308,"ay":0,"bx":-1e308,"by":4}`, "ax"},
-		"split far":        {http.MethodPost, "/api/scan/split", `{"outline":"M0 0L9 0L9 9Z","colour":"#aaaaaa","ax":50000,"ay":0,"bx":1,"by":4}`, "ax"},
-		"minutes":          {http.MethodPut, "/api/kit/inks/x", `{"id":"x","name":"X","kind":"dye","dry":"#aabbcc","dryMinutes":1e9}`, "dryMinutes"},
+		"harm NaN":    {http.MethodGet, fmt.Sprintf("/api/cards/moth/harm?motif=%s&colourway=%s&layer=%s&x=nan&y=0&turn=0", m, w, layers[1]), "", "x"},
+		"jig NaN":     {http.MethodGet, "/api/jig.pdf?kind=square&turns=4&width=NaN&panel=100", "", ""},
+		"log 1e300":   {http.MethodPost, "/api/log", logged("1e300"), "placements[0].x"},
+		"log 9000":    {http.MethodPost, "/api/log", logged("9000"), "placements[0].x"},
+		"split 1e308": {http.MethodPost, "/api/scan/split", `{"outline":"M0 0L9 0L9 9Z","colour":"#aaaaaa","ax":1e308,"ay":0,"bx":-1e308,"by":4}`, "ax"},
+		"split far":   {http.MethodPost, "/api/scan/split", `{"outline":"M0 0L9 0L9 9Z","colour":"#aaaaaa","ax":50000,"ay":0,"bx":1,"by":4}`, "ax"},
+		"minutes":     {http.MethodPut, "/api/kit/inks/x", `{"id":"x","name":"X","kind":"dye","dry":"#aabbcc","dryMinutes":1e9}`, "dryMinutes"},
 	} {
 		r := call(s, c.method, c.path, c.body)
 		require.Equal(t, http.StatusUnprocessableEntity, r.Code, "%s: %s", name, r.Body)

@@ -140,7 +140,11 @@ func serve(isDemo bool, args []string) error {
 		return err
 	}
 	defer st.Close()
-	opts := []server.Option{server.Page(web.Dist())}
+	carriers, err := carriersBeside(*data)
+	if err != nil {
+		return err
+	}
+	opts := []server.Option{server.Page(web.Dist()), server.Carriers(carriers)}
 	if isDemo {
 		opts = append(opts, server.Demo())
 		if err := fill(ctx, st); err != nil {

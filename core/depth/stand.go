@@ -20,7 +20,7 @@ type Uneven struct {
 	At    shape.Point // where that is
 	Gap   float64     // the widest gap beneath a pad or glue that bears nothing, mm; 0: all bear
 	GapAt shape.Point
-	Rocks bool // it touches along a line only, with nothing to bear it on either side
+	Rocks bool    // it touches along a line only, with nothing to bear it on either side
 	Bow   float64 // the widest gap that closes by bending, mm: it holds there, and shows a hump
 }
 
@@ -158,6 +158,38 @@ func (s *stand) piece(turn, i int) Stood {
 		return s.flat(out, i, highest+p.Lift, raised)
 	}
 	return s.uneven(out, i, turn, over)
+}
+
+// HeldBy lists what holds a piece as it stands: its pads, or its glue.
+func (m *Memory) HeldBy(b *build.Build, stood []Stood, i int) []Support {
+	if s := stood[i]; len(s.Supports) > 0 || len(s.Holds) == 0 {
+		return s.Supports
+	}
+	return m.Supports(stood[i].Piece, nil, m.stand(b).opaque(i))
+}
+
+// Seen is how much, mm², of what one of its bonds puts behind a see-through piece lies
+// behind nothing opaque, and where; 0 for pieces that hide what is behind them.
+func (m *Memory) Seen(b *build.Build, stood []Stood, i, hold int) (area float64, at shape.Point) {
+	if !stood[i].Clear {
+		return 0, at
+	}
+	opaque := m.stand(b).opaque(i)
+	most := 0.0
+	for _, s := range m.HeldBy(b, stood, i) {
+		if s.Hold != hold {
+			continue
+		}
+		rest, err := s.Area.Minus(opaque)
+		if err != nil {
+			continue
+		}
+		a := rest.Area()
+		if area += a; a > most {
+			most, at = a, rest.Bounds().Centre()
+		}
+	}
+	return area, at
 }
 
 // flat lays a piece level.

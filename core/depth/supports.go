@@ -176,20 +176,17 @@ func glued(self shape.Region, b card.Bond, room Room) []shape.Region {
 	if b.Zone == card.BondSpots {
 		return dots(self, b, room)
 	}
-	inset := glueInset
+	inset, least := glueInset, glueLeast
 	if b.Inset > 0 {
-		inset = b.Inset
+		inset, least = b.Inset, 0 // as the person wants it
 	}
-	var g shape.Region
-	for try := inset; try > 0.2; try /= 2 {
+	g, tried := self, false
+	for try := inset; !tried || least > 0 && try > 0.2; try /= 2 {
 		in, err := self.Offset(-try)
-		if err == nil && !in.Empty() {
+		if tried = true; err == nil && in.Area() >= least*self.Area() {
 			g = in
 			break
 		}
-	}
-	if g.Empty() {
-		g = self // too fine to keep glue back from its edge
 	}
 	g = inZoneOf(g, self, b, inset, room.Opaque)
 	for _, o := range open(b, self.Bounds()) {
@@ -202,6 +199,10 @@ func glued(self shape.Region, b card.Bond, room Room) []shape.Region {
 	}
 	return []shape.Region{g}
 }
+
+// glueLeast is how much of a part glue covers at least: of a fine one it goes nearer to the
+// edge. Our own default.
+const glueLeast = 0.25
 
 // Dots of glue; our own defaults.
 const (

@@ -61,21 +61,23 @@ func (v *View) where(p shape.Point) string {
 // each calls f for the pieces, a layer of an image once for all places of the image.
 func (v *View) each(f func(i int) (Hit, bool), add func(Hit)) {
 	seen := map[At]bool{}
-	for i, s := range v.Stood {
-		if s.Print() {
-			continue
-		}
-		at := At{Element: s.ID.Element}
-		if e, _ := v.Card.Element(s.ID.Element); e.Image != nil && !v.sole(i) {
-			at = At{Motif: e.Image.Motif, Layer: s.ID.Part}
-		}
-		if seen[at] {
-			continue
-		}
-		if h, ok := f(i); ok {
-			seen[at] = true
-			h.Key, h.At = []string{at.Element, at.Motif, at.Layer}, at
-			add(h)
+	for _, t := range v.Build.Things {
+		for i := t.From; i < t.To; i++ {
+			if v.Stood[i].Print() {
+				continue
+			}
+			at := At{Element: t.Element.ID}
+			if t.Element.Image != nil && !v.sole(i) {
+				at = At{Motif: t.Element.Image.Motif, Layer: v.Stood[i].ID.Part}
+			}
+			if seen[at] {
+				continue
+			}
+			if h, ok := f(i); ok {
+				seen[at] = true
+				h.Key, h.At = []string{at.Element, at.Motif, at.Layer}, at
+				add(h)
+			}
 		}
 	}
 }

@@ -23,6 +23,14 @@ func (w Writing) Length(mm MM) string { return Format(mm, w.Unit, w.Den) }
 // millimetre, or thousandths of an inch.
 func (w Writing) Thin(mm MM) string { return Thin(mm, w.Unit) }
 
+// Weight writes grams, or hundredths of an ounce (28.349523125 g, exactly).
+func (w Writing) Weight(grams float64) string {
+	if w.Unit == Millimetres {
+		return fmt.Sprintf("%.0f g", grams)
+	}
+	return fmt.Sprintf("%.2f oz", grams/28.349523125)
+}
+
 // Area writes an area, mm², in the square of the unit: "126 mm²", "0.20 in²".
 func (w Writing) Area(mm2 float64) string {
 	if w.Unit == Millimetres {

@@ -52,6 +52,18 @@ func foreseenStands(t *testing.T) map[string]pair {
 				laid(c, "stalk", 0, 0, card.Sheet{Paper: "chalk", W: w, H: 40}).Bonds = card.Foam("thin", 1)
 			})
 		}),
+		// Glue in a band along the edge of a disc; how far back it stands is how narrow it gets.
+		"joint": between(t, "joint", 19.5, 5, func(inset float64) on {
+			return bare(func(c *card.Card, _ *kit.Kit) {
+				laid(c, "label", 0, 0, card.Sheet{Paper: "chalk", W: 40, H: 40}).Bonds = []card.Bond{{Inset: inset}}
+			})
+		}),
+		"flush": between(t, "flush", 0.2, 2, func(border float64) on {
+			return bare(func(c *card.Card, k *kit.Kit) {
+				k.Adhesives = []kit.Adhesive{{ID: "runner", Name: "Runner", Kind: "tape runner"}, {ID: "wet", Name: "Wet", Kind: "liquid", Wiggle: true}}
+				c.Elements[0].Inset, c.Elements[0].Bonds = card.Even(border), card.Glue("runner")
+			})
+		}),
 		// A tab beneath a raised cover meets the pad that was put there by hand, or just not.
 		"in the way": between(t, "in the way", 0, 12, func(x float64) on {
 			return bare(func(c *card.Card, _ *kit.Kit) {

@@ -9,6 +9,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"sync"
 
 	"ochrestone/core/advise"
 	"ochrestone/core/build"
@@ -194,12 +195,14 @@ type Placed struct {
 
 // Depth is the height of the card and how it goes by post.
 type Depth struct {
-	Total  float64    `json:"total" doc:"greatest thickness of the closed card, mm"`
-	Base   float64    `json:"base" doc:"thickness of the two leaves of the base, mm"`
-	At     string     `json:"at" doc:"what reaches the greatest height"`
-	AtY    float64    `json:"atY" doc:"where on the front, mm from the top"`
-	Weight float64    `json:"weight" doc:"card without envelope, g"`
-	Post   depth.Post `json:"post"`
+	Total  float64        `json:"total" doc:"greatest thickness of the closed card, mm"`
+	Base   float64        `json:"base" doc:"thickness of the two leaves of the base, mm"`
+	At     string         `json:"at" doc:"what reaches the greatest height"`
+	AtY    float64        `json:"atY" doc:"where on the front, mm from the top"`
+	Weight float64        `json:"weight" doc:"card without envelope, g"`
+	Post   depth.Post     `json:"post"`
+	Filled float64        `json:"filled" doc:"weight in its envelope, g, where one is chosen"`
+	Mailed []depth.Mailed `json:"mailed" nullable:"false" doc:"how carriers take it in its envelope; none without one"`
 }
 
 // ErrMissing is returned inside findings for things a card names that the kit
@@ -215,6 +218,7 @@ type options struct {
 	write    measure.Writing
 	face     layout.Typeface
 	ctx      context.Context
+	carriers []depth.Carrier
 }
 
 // assumed are the defaults with the options over them.
@@ -224,6 +228,9 @@ func assumed(opts []Option) options {
 		write: measure.Metric}
 	for _, f := range opts {
 		f(&o)
+	}
+	if o.carriers == nil {
+		o.carriers = carriers()
 	}
 	return o
 }
@@ -254,8 +261,14 @@ func Typeface(f layout.Typeface) Option { return func(o *options) { o.face = f }
 // such a plan.
 func Until(ctx context.Context) Option { return func(o *options) { o.ctx = ctx } }
 
+// Post sets who carries cards; without it those of the file as it comes.
+func Post(c []depth.Carrier) Option { return func(o *options) { o.carriers = c } }
+
 // Writing sets how measures are written in sentences.
 func Writing(w measure.Writing) Option { return func(o *options) { o.write, o.hand.Write = w, w } }
+
+// carriers are those of the file as it comes, read once.
+var carriers = sync.OnceValue(depth.Carriers)
 
 // Planner makes plans and remembers the shapes it has worked out, so that a card
 // that is planned again and again is quick. It is safe for use by several goroutines;

@@ -193,8 +193,14 @@ func (b *builder) post(stood []depth.Stood, top float64) {
 		env, wall = e.Size(), e.Caliper
 	}
 	d.Post = depth.Mail(depth.Girth(b.card.Base.Size(), bd.Thick, stood), d.Total, d.Total-top, env, wall)
+	d.Mailed = []depth.Mailed{}
 	if env.ID == "" {
 		d.Post.Fits, d.Post.Class = false, ""
+		return
+	}
+	d.Filled = d.Weight + depth.EnvelopeWeight(env.Size)
+	for _, c := range b.o.carriers {
+		d.Mailed = append(d.Mailed, c.Take(depth.Letter{Size: env.Size, Thick: d.Post.Filled, Grams: d.Filled, Raised: d.Total - top}, b.o.write))
 	}
 }
 

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -18,7 +19,17 @@ type Standing struct {
 	Base   float64    `json:"base" doc:"thickness of the two leaves of the base, mm"`
 	Total  float64    `json:"total" doc:"greatest thickness, mm"`
 	Pieces []Standee  `json:"pieces" nullable:"false" doc:"leaves and prints, as they are laid"`
+	Less   []Less     `json:"less" nullable:"false" doc:"what one level less of a part would change, the most first"`
 	Things []Relation `json:"things" nullable:"false" doc:"by element: what it has to do with the others"`
+}
+
+// Less is what the card comes to with one level less beneath a part.
+type Less struct {
+	Element string         `json:"element"`
+	Name    string         `json:"name"`
+	Total   float64        `json:"total" doc:"greatest thickness then, mm"`
+	Mailed  []depth.Mailed `json:"mailed" nullable:"false"`
+	Edits   []card.Edit    `json:"edits" nullable:"false"`
 }
 
 // Relation says what a thing stands on, what stands on it, and what it must let pass.
@@ -101,6 +112,7 @@ func (m *Planner) Standing(p Plan, opts ...Option) Standing {
 		}
 		out.Pieces = append(out.Pieces, x)
 	}
+	out.Less = m.less(p, assumed(opts))
 	out.Things = relations(p, out.Pieces, assumed(opts).write)
 	return out
 }
@@ -190,3 +202,85 @@ func (p Plan) Heights(element, part, with string, opts ...Option) (advise.Raised
 	}
 	return out, nil
 }
+
+// less tries one level less beneath everything that stands on spacers.
+func (m *Planner) less(p Plan, o options) []Less {
+	out := []Less{}
+	bd := p.Build
+	panel := bd.Thick
+	for _, s := range p.Stood {
+		if s.ID == (build.ID{Element: bd.Panel().ID}) {
+			panel = s.Z1
+		}
+	}
+	try := func(element, name string, bonds []card.Bond, hold card.Hold, goes func(build.Piece) bool) {
+		if !card.Raised(bonds) {
+			return
+		}
+		hold.Bonds = oneLess(bonds)
+		holds := build.HoldsOf(bd.Stock, hold.Bonds)
+		lower := bd
+		lower.Pieces = slices.Clone(bd.Pieces)
+		for k := range lower.Pieces {
+			if x := &lower.Pieces[k]; !x.Print() && goes(*x) {
+				x.Holds = holds
+				x.Lift, x.Foam = build.LiftOf(holds)
+			}
+		}
+		total, _ := depth.Top(m.pads.Stand(&lower), bd.Thick)
+		if total > p.Depth.Total-leastLess {
+			return
+		}
+		l := Less{Element: element, Name: name, Total: total, Mailed: []depth.Mailed{}, Edits: []card.Edit{{Hold: &hold}}}
+		if env, ok := bd.Stock.Envelope(bd.Card.Base.Envelope); ok {
+			for _, c := range o.carriers {
+				l.Mailed = append(l.Mailed, c.Take(depth.Letter{Size: env.Size().Size, Thick: total + 2*env.Caliper, Grams: p.Depth.Filled, Raised: max(0, total-panel)}, o.write))
+			}
+		}
+		out = append(out, l)
+	}
+	tried := map[string]bool{}
+	for _, t := range p.Build.Things {
+		e := t.Element
+		if e.Face != card.Front {
+			continue
+		}
+		try(e.ID, t.Name, e.Bonds, card.Hold{Element: e.ID}, func(x build.Piece) bool { return x.ID.Element == e.ID && x.On.Element != e.ID })
+		if e.Image == nil || tried[e.Image.Motif] {
+			continue
+		}
+		tried[e.Image.Motif] = true
+		mo, _ := bd.Card.Motif(e.Image.Motif)
+		for _, l := range mo.Layers {
+			try(e.ID, mo.Name+", "+l.Label, l.Bonds, card.Hold{Motif: mo.ID, Layer: l.ID}, func(x build.Piece) bool {
+				of, _ := bd.Card.Element(x.ID.Element)
+				return of.Image != nil && of.Image.Motif == mo.ID && x.ID.Part == l.ID && x.On.Element == x.ID.Element
+			})
+		}
+	}
+	slices.SortStableFunc(out, func(a, b Less) int { return cmp.Compare(a.Total, b.Total) })
+	return out
+}
+
+// oneLess are bonds with one spacer less, or none where there was one.
+func oneLess(bonds []card.Bond) []card.Bond {
+	out := slices.Clone(bonds)
+	for i, b := range out {
+		if !b.Raised() {
+			continue
+		}
+		out[i].Pads = nil
+		switch {
+		case b.Level > 1:
+			out[i].Level--
+		case len(b.Shims) > 0 && b.Spacer != "":
+			out[i].Shims = nil
+		default:
+			out[i] = card.Bond{Adhesive: b.Adhesive, Zone: b.Zone}
+		}
+	}
+	return out
+}
+
+// leastLess is how much thinner, mm, a card must get for it to be said.
+const leastLess = 0.05

@@ -2511,6 +2511,15 @@ export interface components {
              */
             length: number;
         };
+        Mailed: {
+            carrier: string;
+            /** @description the cheapest class that takes it; parcel: none does */
+            class: string;
+            date: string;
+            /** @description why it is not the cheapest class */
+            not?: string;
+            source: string;
+        };
         MainColour: {
             /** @description #rrggbb */
             colour: string;
@@ -2979,6 +2988,13 @@ export interface components {
              * @description thickness of the two leaves of the base, mm
              */
             base: number;
+            /**
+             * Format: double
+             * @description weight in its envelope, g, where one is chosen
+             */
+            filled: number;
+            /** @description how carriers take it in its envelope; none without one */
+            mailed: components["schemas"]["Mailed"][];
             post: components["schemas"]["Post"];
             /**
              * Format: double
@@ -3103,6 +3119,17 @@ export interface components {
              * @description mm
              */
             w: number;
+        };
+        PlanLess: {
+            edits: components["schemas"]["Edit"][];
+            element: string;
+            mailed: components["schemas"]["Mailed"][];
+            name: string;
+            /**
+             * Format: double
+             * @description greatest thickness then, mm
+             */
+            total: number;
         };
         PlanLettered: {
             id: string;
@@ -3364,6 +3391,8 @@ export interface components {
              * @description thickness of the two leaves of the base, mm
              */
             base: number;
+            /** @description what one level less of a part would change, the most first */
+            less: components["schemas"]["PlanLess"][];
             /** @description leaves and prints, as they are laid */
             pieces: components["schemas"]["PlanStandee"][];
             /** @description by element: what it has to do with the others */

@@ -7,7 +7,9 @@ import { Beside, useNotesAbout } from "../../parts/beside";
 import { CardStrata } from "../../parts/card-strata";
 import { Frame } from "../../parts/picture";
 import { StationFrame } from "../../parts/station";
+import { Button } from "../../ui/button";
 import { hue } from "../../ui/colours";
+import { Popover } from "../../ui/popover";
 import { Select } from "../../ui/select";
 import { Slider } from "../../ui/slider";
 import { length, type Settings, thin, weight } from "../../ui/units";
@@ -89,7 +91,7 @@ export default function Depth() {
 									</Box>
 								)}
 								{standing && <About standing={standing} />}
-								<Posted />
+								<Posted standing={standing} />
 							</Box>
 						</Box>
 						{standing && (
@@ -134,7 +136,7 @@ function topOf(s: Settings, p: S["Plan"], id: string): string {
 }
 
 /** How it goes by post: a slot at true size, the thickness of the filled envelope laid against it. */
-function Posted() {
+function Posted({ standing }: { standing?: S["PlanStanding"] }) {
 	const b = useBench();
 	const s = b.state.settings;
 	const { post: d, total } = b.view.plan.depth;
@@ -162,6 +164,11 @@ function Posted() {
 						</b>{" "}
 						a letter's slot of {thin(d.limit, s)}. {d.fits ? "It slides into its envelope" : "It does not go into its envelope"}: wrapped round, it takes up{" "}
 						{length(d.needsW, s)} × {length(d.needsH, s)} of the inside. As a US letter: <b>{d.class}</b>. The carrier's current rules go first.
+						<div style={{ marginTop: 4 }}>
+							<Popover label="By post" title="How carriers take it" aside>
+								<ByPost standing={standing} />
+							</Popover>
+						</div>
 					</>
 				) : (
 					<>
@@ -171,4 +178,40 @@ function Posted() {
 			</div>
 		</Box>
 	);
+}
+
+/** How carriers take it, with the source of their figures, and what one level less would change. */
+function ByPost({ standing }: { standing?: S["PlanStanding"] }) {
+	const b = useBench();
+	const s = b.state.settings;
+	const d = b.view.plan.depth;
+	return (
+		<div style={{ display: "grid", gap: 10, width: 330, maxHeight: "60vh", overflowY: "auto" }}>
+			<div>
+				{thin(d.post.filled, s)} thick and {weight(d.filled, s)} in its envelope.
+			</div>
+			{d.mailed.map((m) => (
+				<div key={m.carrier}>
+					{m.carrier}: <b>{m.class}</b>
+					{m.not && `. ${m.not}`}
+					<div style={{ color: hue.quiet }}>
+						{m.source}, {m.date}. Check the carrier's current rules.
+					</div>
+				</div>
+			))}
+			{standing && standing.less.length > 0 && <b>One level less</b>}
+			{standing?.less.map((l) => (
+				<div key={l.element}>
+					Beneath {l.name}: {thin(l.total, s)} thick{changed(d.mailed, l.mailed)}. <Button onClick={() => b.edit(l.edits)}>Take it so</Button>
+				</div>
+			))}
+			<div style={{ color: hue.quiet }}>The figures are in carriers.json beside the data file: mend them there.</div>
+		</div>
+	);
+}
+
+/** Which classes change. */
+function changed(was: S["Mailed"][], now: S["Mailed"][]): string {
+	const other = now.filter((m, i) => m.class !== was[i]?.class).map((m) => `${m.carrier}: ${m.class}`);
+	return other.length > 0 ? `, ${other.join(", ")}` : ", the same classes";
 }
