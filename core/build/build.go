@@ -61,6 +61,7 @@ type Thing struct {
 	Patches  []Patch        // of a sheet: which colour it has where, in that frame
 	Treated  []Treated      // of a sheet: what its treatments come to
 	Line     *layout.Line   // of letters: how they are set
+	Shaking  *Shaking       // of a shaker: what it comes to
 	Overhang float64        // mm² that are trimmed off at the panel's edge
 	Drawn    []Piece        // its pieces, those beside the card too
 	Problem  string         // why it cannot be made as it is described

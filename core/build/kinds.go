@@ -14,7 +14,7 @@ type kind struct {
 }
 
 // kinds lists the sorts of things on a card, one a file.
-var kinds = []kind{sheets, images, gems, letters, ribbons}
+var kinds = []kind{sheets, images, gems, letters, ribbons, shakers}
 
 // kindOf is the sort of thing an element is; nil for one this version does not know.
 func kindOf(e card.Element) *kind {

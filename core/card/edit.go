@@ -45,6 +45,8 @@ type Edit struct {
 	AddLetters    *AddLetters    `json:"addLetters,omitempty"`
 	Letters       *SetLetters    `json:"letters,omitempty"`
 	AddRibbon     *AddRibbon     `json:"addRibbon,omitempty"`
+	AddShaker     *AddShaker     `json:"addShaker,omitempty"`
+	Shaker        *SetShaker     `json:"shaker,omitempty"`
 	Ribbon        *SetRibbon     `json:"ribbon,omitempty"`
 	Cutout        *SetCutout     `json:"cutout,omitempty"`
 	Twin          *Twin          `json:"twin,omitempty"`

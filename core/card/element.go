@@ -33,6 +33,7 @@ type Element struct {
 	Gems    *Gems    `json:"gems,omitempty"`
 	Letters *Letters `json:"letters,omitempty"`
 	Ribbon  *Ribbon  `json:"ribbon,omitempty"`
+	Shaker  *Shaker  `json:"shaker,omitempty"`
 
 	extra extra
 }
@@ -58,6 +59,9 @@ func (e Element) kinds() (out []kind) {
 	}
 	if e.Ribbon != nil {
 		out = append(out, e.Ribbon)
+	}
+	if e.Shaker != nil {
+		out = append(out, e.Shaker)
 	}
 	return out
 }

@@ -133,20 +133,24 @@ func (s *Sheet) check(k *checker, c Card, e Element, at string) {
 	if s.Shape != nil {
 		k.outline(at+".shape", *s.Shape)
 	}
-	for i, o := range s.Openings {
-		in := fmt.Sprintf("%s.openings[%d]", at, i)
-		k.bad(!sane(o.X, -400, 400) || !sane(o.Y, -400, 400) || !sane(o.Turn, -360, 360), in+".x", "the opening is out of reach of the sheet")
-		k.bad(!sane(o.H, 0.5, 400) || o.Text == "" && !sane(o.W, 0.5, 400), in+".w", "an opening is 0.5 to 400 mm each way")
-		if o.Text == "" {
-			k.outline(in, o.Outline)
-		}
-	}
+	k.openings(at, s.Openings)
 	if f := s.Flap; f != nil {
 		k.bad(!sane(f.Depth, 1, 100), at+".flap.depth", "a flap is 1 to 100 mm deep")
 		k.bad(f.Side != LeftSide && f.Side != TopSide, at+".flap.side", "a flap is at the left or at the top")
 	}
 	for j, t := range s.Treatments {
 		k.treatment(c, fmt.Sprintf("%s.treatments[%d]", at, j), e, t)
+	}
+}
+
+func (k *checker) openings(at string, openings []Opening) {
+	for i, o := range openings {
+		in := fmt.Sprintf("%s.openings[%d]", at, i)
+		k.bad(!sane(o.X, -400, 400) || !sane(o.Y, -400, 400) || !sane(o.Turn, -360, 360), in+".x", "the opening is out of reach of the sheet")
+		k.bad(!sane(o.H, 0.5, 400) || o.Text == "" && !sane(o.W, 0.5, 400), in+".w", "an opening is 0.5 to 400 mm each way")
+		if o.Text == "" {
+			k.outline(in, o.Outline)
+		}
 	}
 }
 

@@ -60,6 +60,9 @@ func (v *View) where(p shape.Point) string {
 
 // each calls f for the pieces, a layer of an image once for all places of the image.
 func (v *View) each(f func(i int) (Hit, bool), add func(Hit)) {
+	if len(v.Stood) == 0 {
+		return // a view in which nothing was stood up
+	}
 	seen := map[At]bool{}
 	for _, t := range v.Build.Things {
 		for i := t.From; i < t.To; i++ {

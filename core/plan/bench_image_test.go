@@ -320,6 +320,6 @@ func (t *table) glue(m *build.Made, i, on int) error {
 		}
 	}
 	t.stuck[of(i)] = true
-	t.foamed = t.foamed || len(vs[i].Layer.Bonds) > 0 && vs[i].Layer.Bonds[0].Raised() || t.shy(m.Colourway.Layers[vs[i].Layer.ID].Paper)
+	t.foamed = t.foamed || card.Raised(vs[i].Layer.Bonds) || t.shy(m.Colourway.Layers[vs[i].Layer.ID].Paper)
 	return nil
 }

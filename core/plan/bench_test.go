@@ -80,6 +80,9 @@ func (t *table) do(a work.Act) error {
 	if e.Letters != nil {
 		return t.letters(a, e)
 	}
+	if e.Shaker != nil {
+		return t.shaker(a, e)
+	}
 	if id.Element == "" && id.Motif == "" && id.Verb != work.Fold && id.Verb != work.Finish && id.Verb != work.TrimEdge {
 		return t.onBase(a)
 	}
@@ -265,7 +268,7 @@ func (t *table) place(e card.Element) error {
 		return errors.New("it cannot be pressed down among the gems")
 	}
 	t.placed[e.ID], t.touched[on.Element] = true, true
-	t.foamed = t.foamed || len(e.Bonds) > 0 && e.Bonds[0].Raised() || e.Sheet != nil && t.shy(e.Sheet.Paper)
+	t.foamed = t.foamed || card.Raised(e.Bonds) || e.Sheet != nil && t.shy(e.Sheet.Paper)
 	return nil
 }
 
@@ -360,6 +363,55 @@ func (t *table) letters(a work.Act, e card.Element) error {
 	return nil
 }
 
+// shaker does an act on a shaker: it lies face down, and is built up from its front.
+func (t *table) shaker(a work.Act, e card.Element) error {
+	part := func(p string) thing { return thing{element: e.ID, part: p} }
+	s := e.Shaker
+	filmed := s.Film != "" && !s.Pouch
+	switch {
+	case a.ID.Verb == work.Cut:
+		t.cut[part(a.ID.Part)] = true
+	case a.ID.Verb == work.Fill:
+		if !s.Pouch && !t.stuck[part("wall")] {
+			return errors.New("there is no wall yet: it runs out at the sides")
+		}
+		if t.stuck[part("back")] {
+			return errors.New("it is closed already")
+		}
+		t.stuck[part("filling")] = true
+	case a.ID.Verb == work.Place:
+		if !t.stuck[part("back")] {
+			return errors.New("it is open at the back, and all falls out")
+		}
+		t.foamed = true
+		return t.place(e)
+	case a.ID.Part == "film":
+		if !t.cut[part("film")] || !t.cut[part("front")] {
+			return errors.New("there is no film yet, or no front")
+		}
+		if t.stuck[part("wall")] {
+			return errors.New("the wall is on the front already: the film cannot lie flat behind the window")
+		}
+		t.stuck[part("film")], t.foamed = true, true
+	case a.ID.Part == "wall":
+		if !t.cut[part("front")] || filmed && !t.stuck[part("film")] || s.Pouch && len(s.Filling) > 0 && !t.stuck[part("filling")] {
+			return errors.New("there is nothing to build the wall on yet")
+		}
+		t.stuck[part("wall")], t.foamed = true, true
+	case a.ID.Part == "back":
+		if !t.cut[part("back")] || !t.stuck[part("wall")] {
+			return errors.New("there is no backing yet, or nothing to close")
+		}
+		if len(s.Filling) > 0 && !t.stuck[part("filling")] {
+			return errors.New("it is closed with nothing in it")
+		}
+		t.stuck[part("back")] = true
+	default:
+		return fmt.Errorf("nobody knows how to %s a shaker", a.ID.Verb)
+	}
+	return nil
+}
+
 func (t *table) mount(e card.Element) error {
 	on := t.b.Carrier(e)
 	if !t.cut[thing{element: e.ID}] || !t.cut[thing{element: on.Element}] {
@@ -378,7 +430,7 @@ func (t *table) mount(e card.Element) error {
 		return errors.New("its openings are not cut")
 	}
 	t.mounted[e.ID] = true
-	t.foamed = t.foamed || len(e.Bonds) > 0 && e.Bonds[0].Raised() || e.Sheet != nil && t.shy(e.Sheet.Paper)
+	t.foamed = t.foamed || card.Raised(e.Bonds) || e.Sheet != nil && t.shy(e.Sheet.Paper)
 	return nil
 }
 

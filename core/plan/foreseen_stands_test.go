@@ -64,6 +64,15 @@ func foreseenStands(t *testing.T) map[string]pair {
 				c.Elements[0].Inset, c.Elements[0].Bonds = card.Even(border), card.Glue("runner")
 			})
 		}),
+		"wall": between(t, "wall", 30, 50, func(side float64) on {
+			return bare(func(c *card.Card, k *kit.Kit) { shaken(c, side, 26, 20, 1) })
+		}),
+		"filling": between(t, "filling", 2.4, 1.5, func(high float64) on {
+			return bare(func(c *card.Card, k *kit.Kit) { shaken(c, 50, 26, 20, high) })
+		}),
+		"baffles": between(t, "baffles", 60, 30, func(tall float64) on {
+			return bare(func(c *card.Card, k *kit.Kit) { shaken(c, 80, 20, tall, 1) })
+		}),
 		// A tab beneath a raised cover meets the pad that was put there by hand, or just not.
 		"in the way": between(t, "in the way", 0, 12, func(x float64) on {
 			return bare(func(c *card.Card, _ *kit.Kit) {
@@ -74,4 +83,12 @@ func foreseenStands(t *testing.T) map[string]pair {
 			})
 		}),
 	}
+}
+
+// shaken lays a shaker of a side with a window of w by h and a filling so high.
+func shaken(c *card.Card, side, w, h, high float64) {
+	on, _ := c.Panel()
+	c.Elements = append(c.Elements, card.Element{ID: "k", Name: "Shaker", Face: card.Front, On: on, Place: card.Place{X: c.Base.W / 2, Y: c.Base.H / 2}, Bonds: card.Glue(hidden),
+		Shaker: &card.Shaker{Paper: "oat", Backing: "chalk", Film: "acetate", Wall: "thick", W: side, H: side, Openings: []card.Opening{{Outline: card.Outline{Kind: card.Rectangle}, W: w, H: h}},
+			Filling: []card.Filling{{Name: "Beads", High: high, Colour: "#7aa0c8", N: 10}}}})
 }

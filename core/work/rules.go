@@ -30,6 +30,7 @@ func Rules() []Rule {
 		{ID: "made", Why: "it must be made before it is put on", pairs: made},
 		{ID: "under", Why: "it lies under the next piece", pairs: under},
 		{ID: "pressed", Why: "pieces pressed on it would crush the foam beneath it", pairs: pressed, Yields: true},
+		{ID: "closed", Why: "what is in a shaker goes in before it is closed", pairs: closed},
 		{ID: "whole", Why: "an image is stacked before it is put down", pairs: whole},
 		{ID: "beside raised", Why: "stamping beside raised work goes wrong", pairs: besideRaised},
 		{ID: "heat before foam", Why: "a hot air tool warps foam and acetate", pairs: heatBeforeFoam},
@@ -93,7 +94,7 @@ func (t *table) all(verbs ...string) (out []int) {
 
 // joins lists the acts that put a leaf onto something.
 func (t *table) joins() []int {
-	return slices.Concat(t.verb[Glue], t.verb[Place], t.verb[Tie], t.verb[Mount], t.verb[Elsewhere])
+	return slices.Concat(t.verb[Glue], t.verb[Fill], t.verb[Place], t.verb[Tie], t.verb[Mount], t.verb[Elsewhere])
 }
 
 func cutFirst(t *table, need func(first, then int)) {
@@ -264,6 +265,22 @@ func under(t *table, need func(first, then int)) {
 						need(j, i)
 					}
 				}
+			}
+		}
+	}
+}
+
+// closed: a shaker is built from its front backwards, each on the one before.
+func closed(t *table, need func(first, then int)) {
+	all := t.all(Glue, Fill)
+	for _, i := range all {
+		a := &t.acts[i]
+		if a.leaf.Motif != "" || a.onto.Element != a.leaf.Element {
+			continue
+		}
+		for _, j := range all {
+			if t.acts[j].leaf == a.onto {
+				need(j, i)
 			}
 		}
 	}

@@ -150,7 +150,7 @@ func Acts(b *build.Build, patterns []build.Pattern, format func(mm float64) stri
 }
 
 // kinds add the acts of the sorts of things on a card, in the order they are thought of.
-var kinds = []func(*maker){makeSheets, makeImages, putDown, tieRibbons, trimEdges, mountSheets, stickGems, elsewhere}
+var kinds = []func(*maker){makeSheets, makeImages, buildShakers, putDown, tieRibbons, trimEdges, mountSheets, stickGems, elsewhere}
 
 // makeSheets makes what is cut before anything else is done to it.
 func makeSheets(k *maker) {
