@@ -92,3 +92,31 @@ func TestTheCutIsTurned(t *testing.T) {
 	axe(t, ctx, "heights")
 	do(t, ctx, "turned in the hand", lookAt("aslant"), seen(`[aria-label="The card turned in the hand"]`))
 }
+
+// A shaker from nothing: its troubles are said, their mends pressed, the steps are there.
+func TestAShakerIsBuilt(t *testing.T) {
+	t.Parallel()
+	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	ctx := browser(t, 1280, 800)
+	do(t, ctx, "add it", chromedp.Navigate(p.URL+"/card/lamp-sitters/front"), says("Saved, change 1"), seen(".front-form"), button("Add"), button("Shaker"), says("Saved, change 2"),
+		eval(`[...document.querySelectorAll(".stratum")].find(x => x.textContent.includes("Shaker")).dispatchEvent(new MouseEvent("click", {bubbles: true}))`),
+		button("Window and filling"), says("What is in it"), says("not for children under three"))
+	axe(t, ctx, "a shaker")
+	do(t, ctx, "a tall window", typeInto("High", "3 in"), says("Saved, change 3"), typeInto("Wide", "1 1/4 in"), says("Saved, change 4"))
+	do(t, ctx, "its wall is not closed", chromedp.Navigate(p.URL+"/card/lamp-sitters/depth"), says("Side view"), says("is not closed"))
+	do(t, ctx, "a larger front", eval(`document.querySelector('section[aria-label="Margin notes"] button[aria-expanded="false"]')?.click()`), begins("Make its front"), gone("is not closed"))
+	do(t, ctx, "baffles", says("lies at the foot"), button("Put baffles in"), gone("lies at the foot"))
+	do(t, ctx, "its steps", chromedp.Navigate(p.URL+"/card/lamp-sitters/work"), says("The wall of shaker"), says("Fill shaker"), says("Close shaker"))
+}
+
+// How it goes by post, whose figures those are, and what one level less would change.
+func TestOneLevelLessByPost(t *testing.T) {
+	t.Parallel()
+	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	ctx := browser(t, 1280, 800)
+	do(t, ctx, "by post", chromedp.Navigate(p.URL+"/card/lamp-sitters/depth"), says("Side view"), button("By post"), says("United Kingdom"), says("Check the carrier's current rules"), says("One level less"))
+	axe(t, ctx, "by post")
+	was := read[float64](t, ctx, standingOf+`.then(s=>s.total)`)
+	do(t, ctx, "one level less", button("Take it so"), says("Saved, change 2"))
+	assert.Less(t, read[float64](t, ctx, standingOf+`.then(s=>s.total)`), was)
+}

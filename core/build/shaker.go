@@ -222,7 +222,7 @@ func (t *Thing) baffles() error {
 func (t *Thing) filling(s card.Shaker) []Film {
 	var out []Film
 	box := t.Shaking.Chambers.Bounds()
-	const golden, silver = 0.6180339887498949, 0.7548776662466927
+	const right, down = 0.7548776662466927, 0.5698402909980532 // multiples of these fill a square evenly
 	n := 0
 	for _, f := range s.Filling {
 		r := min(3, max(0.4, f.High*0.6))
@@ -230,8 +230,8 @@ func (t *Thing) filling(s card.Shaker) []Film {
 			if n > 4000 {
 				return out
 			}
-			_, u := math.Modf(float64(n+1) * golden)
-			_, v := math.Modf(float64(n+1) * silver)
+			_, u := math.Modf(float64(n+1) * right)
+			_, v := math.Modf(float64(n+1) * down)
 			p := shape.Point{X: box.Min.X + u*box.W(), Y: box.Min.Y + math.Sqrt(v)*box.H()}
 			if !t.Shaking.Chambers.Contains(p) {
 				continue

@@ -2,6 +2,7 @@ package card
 
 import (
 	"fmt"
+	"slices"
 
 	"ochrestone/core/kit"
 	"ochrestone/core/measure"
@@ -49,9 +50,13 @@ func (s Shaker) MarshalJSON() ([]byte, error) {
 	return write(plain(s), s.extra)
 }
 
-// Front is the sheet in front.
+// Front is the sheet in front; of letters the islands are kept, on the film.
 func (s Shaker) Front() Sheet {
-	return Sheet{Paper: s.Paper, W: s.W, H: s.H, Shape: s.Shape, Openings: s.Openings}
+	openings := slices.Clone(s.Openings)
+	for i := range openings {
+		openings[i].Islands = openings[i].Text != ""
+	}
+	return Sheet{Paper: s.Paper, W: s.W, H: s.H, Shape: s.Shape, Openings: openings}
 }
 
 // Levels is how many spacers high its wall is.

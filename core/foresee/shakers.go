@@ -95,6 +95,9 @@ func filling(v *View, add func(Hit)) {
 	}, add)
 }
 
+// tallBy is from how much higher than wide on a window is tall; our own default.
+const tallBy = 1.25
+
 func baffles(v *View, add func(Hit)) {
 	v.shakers(func(t *build.Thing, s card.Shaker) (Hit, bool) {
 		if s.Baffles || s.Pouch {
@@ -102,7 +105,9 @@ func baffles(v *View, add func(Hit)) {
 		}
 		tall := 0.0
 		for _, c := range t.Shaking.Chambers.Pieces() {
-			tall = max(tall, c.Bounds().H())
+			if box := c.Bounds(); box.H() > tallBy*box.W() {
+				tall = max(tall, box.H())
+			}
 		}
 		n := build.TallWindow(tall)
 		if n == 0 {
@@ -110,6 +115,13 @@ func baffles(v *View, add func(Hit)) {
 		}
 		s.Baffles = true
 		return Hit{What: fmt.Sprintf("%s is tall: all of its filling lies at the foot", t.Name), Why: fmt.Sprintf("Its window is %s high.", v.Format(tall)),
-			Do: fmt.Sprintf("Put %d bars of foam across, a window by itself between them.", n), Numbers: map[string]float64{"tall": tall}, Mend: &Mend{"Put baffles in", reshaken(t, s)}}, true
+			Do: fmt.Sprintf("Put %s of foam across, each compartment filled by itself.", bars(n)), Numbers: map[string]float64{"tall": tall}, Mend: &Mend{"Put baffles in", reshaken(t, s)}}, true
 	}, add)
+}
+
+func bars(n int) string {
+	if n == 1 {
+		return "a bar"
+	}
+	return fmt.Sprintf("%d bars", n)
 }

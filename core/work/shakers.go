@@ -76,7 +76,7 @@ func (k *maker) shaker(i int, t build.Thing) {
 			how += " A piece of its own behind every island."
 		}
 		if sh.Baffles > 0 {
-			how += fmt.Sprintf(" %d bars across, so that not all of it falls to the foot.", sh.Baffles)
+			how += fmt.Sprintf(" %s across, each compartment filled by itself: not all of it falls to the foot.", barsOf(sh.Baffles))
 		}
 		how += " Rub the sticky sides with anti-static powder, or the filling clings."
 		join(build.WallPart, "The wall of "+name, how, facts{shy: wall.Foam()})
@@ -88,6 +88,14 @@ func (k *maker) shaker(i int, t build.Thing) {
 	a, raised := k.held(Act{ID: card.Step{Verb: Place, Element: e.ID}, Title: t.Name + " onto " + k.LeafName(k.carrier(e).Element)}, e.Bonds)
 	a.Detail += k.crossed(i)
 	k.add(phaseRaise, a, facts{leaf: Thing{Element: e.ID}, onto: k.carrier(e), raised: raised || wall.Foam(), shy: filmed && k.shy(s.Film), stack: i, outline: t.Rough})
+}
+
+// barsOf names so many bars.
+func barsOf(n int) string {
+	if n == 1 {
+		return "A bar"
+	}
+	return fmt.Sprintf("%d bars", n)
 }
 
 // islandsOf names so many loose islands.

@@ -1008,6 +1008,7 @@ export interface components {
             text?: string;
         };
         AddRibbon: Record<string, never>;
+        AddShaker: Record<string, never>;
         AddSheet: {
             /** @enum {string} */
             as: "plain sheet" | "frame" | "panel with a window" | "circle" | "tag" | "banner" | "band" | "fringe" | "sticker" | "vellum leaf";
@@ -1534,6 +1535,7 @@ export interface components {
             addMat?: components["schemas"]["AddMat"];
             addOpening?: components["schemas"]["AddOpening"];
             addRibbon?: components["schemas"]["AddRibbon"];
+            addShaker?: components["schemas"]["AddShaker"];
             addSheet?: components["schemas"]["AddSheet"];
             addStrip?: components["schemas"]["AddStrip"];
             addTurned?: components["schemas"]["AddTurned"];
@@ -1565,6 +1567,7 @@ export interface components {
             school?: components["schemas"]["SetSchool"];
             setAside?: components["schemas"]["Aside"];
             shadeOther?: components["schemas"]["ShadeOther"];
+            shaker?: components["schemas"]["SetShaker"];
             sheet?: components["schemas"]["SetSheet"];
             shift?: components["schemas"]["Shift"];
             shiftLayer?: components["schemas"]["ShiftLayer"];
@@ -1602,6 +1605,7 @@ export interface components {
             on?: string;
             place: components["schemas"]["Place"];
             ribbon?: components["schemas"]["Ribbon"];
+            shaker?: components["schemas"]["Shaker"];
             sheet?: components["schemas"]["Sheet"];
             /** @description parts of it that cross another element the other way than the rest */
             tucks?: components["schemas"]["Tuck"][] | null;
@@ -1726,6 +1730,21 @@ export interface components {
              * @description mm
              */
             y: number;
+        };
+        Filling: {
+            /** @description #rrggbb */
+            colour: string;
+            /**
+             * Format: double
+             * @description how high one lies, mm
+             */
+            high: number;
+            /**
+             * Format: int64
+             * @description about how many
+             */
+            n: number;
+            name: string;
         };
         Finding: {
             /** @description the reason it was set aside for */
@@ -4165,6 +4184,11 @@ export interface components {
             /** @enum {string} */
             school: "light ground" | "dark ground" | "local colour" | "every piece";
         };
+        SetShaker: {
+            element: string;
+            /** @description the whole of it */
+            shaker: components["schemas"]["Shaker"];
+        };
         SetSheet: {
             element: string;
             /** @enum {string} */
@@ -4202,6 +4226,50 @@ export interface components {
             by: number;
             /** @description cardstock id */
             paper: string;
+        };
+        Shaker: {
+            /**
+             * Format: double
+             * @description how much smaller the backing is all round, mm; 0 takes a usual measure
+             */
+            back?: number;
+            /** @description cardstock id */
+            backing: string;
+            /** @description bars of foam across tall windows */
+            baffles?: boolean;
+            filling: components["schemas"]["Filling"][];
+            /** @description cardstock id of what is behind the window; empty: none yet */
+            film?: string;
+            /**
+             * Format: double
+             * @description mm
+             */
+            h: number;
+            /**
+             * Format: int64
+             * @description how many spacers high the wall is; 0 counts as 1
+             */
+            level?: number;
+            /** @description its windows: shapes, or letters */
+            openings: components["schemas"]["Opening"][];
+            /** @description cardstock id of its front */
+            paper: string;
+            /** @description the filling is in a closed pouch of its own: the wall need not be closed */
+            pouch?: boolean;
+            /** @description outline of its front; none: a rectangle */
+            shape?: components["schemas"]["Outline"];
+            /**
+             * Format: double
+             * @description of its front, mm
+             */
+            w: number;
+            /** @description spacer id */
+            wall: string;
+            /**
+             * Format: double
+             * @description how wide the wall is, mm; 0 takes a usual width
+             */
+            wide?: number;
         };
         Sheet: {
             /** @description scored and folded behind, to hold a front leaf by */

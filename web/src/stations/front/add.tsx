@@ -35,6 +35,7 @@ export default function Add({ onAdd }: { onAdd: () => void }) {
 			["Letters cut from card", { addLetters: {} }],
 			["Gems", { addGems: {} }],
 			["Cord or ribbon", { addRibbon: {} }],
+			["Shaker", { addShaker: {} }],
 		] as [string, Edit][]
 	).filter(([name]) => has(name));
 	const item = {

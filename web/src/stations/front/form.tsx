@@ -16,6 +16,7 @@ import { PlaceButtons, PlaceFields } from "./forms/place";
 const Shape = lazy(() => import("./forms/sheet"));
 const Done = lazy(() => import("./forms/done"));
 const Seats = lazy(() => import("./forms/seats"));
+const ShakerForm = lazy(() => import("./forms/shaker"));
 const LettersForm = lazy(() => import("./forms/letters"));
 
 type Sheeted = Element & { sheet: NonNullable<Element["sheet"]> };
@@ -57,6 +58,16 @@ export function Form({ several, onPoint }: { several: Element[]; onPoint: (withI
 			)}
 			{e.gems && <GemFields e={e} />}
 			{e.ribbon && <RibbonFields e={e} r={e.ribbon} />}
+			{e.shaker && (
+				<>
+					<PaperField value={e.shaker.paper} onChange={(paper) => e.shaker && b.edit({ shaker: { element: e.id, shaker: { ...e.shaker, paper } } })} />
+					<Popover label="Window and filling" title="The window, the wall, what is in it" aside>
+						<Suspense fallback="Opening…">
+							<ShakerForm e={{ ...e, shaker: e.shaker }} />
+						</Suspense>
+					</Popover>
+				</>
+			)}
 			<PlaceButtons e={e} onPoint={onPoint} />
 		</Row>
 	);
