@@ -19,6 +19,7 @@ func standRules() []Rule {
 		{ID: "pads", Station: Depth, Severity: Shows, Title: "Pads that show, or stand in each other's way", Explain: "Pads hide when they stand back from the edge of their part.", Source: practice, check: padsShow},
 		{ID: "no pad", Station: Depth, Severity: Spoils, Title: "Parts too fine for their pads", Explain: "Where no pad goes in behind a part, even cut, nothing holds it up.", Source: practice, check: noPad},
 		{ID: "in the way", Station: Depth, Severity: Spoils, Title: "Foam where something is tucked", Explain: "What slips in beneath a raised part meets its pads; one finds out when the glue is dry.", Source: practice, check: inTheWay},
+		{ID: "way in", Station: Depth, Severity: Spoils, Title: "Tucks with no open edge", Explain: "What slips in beneath a part that is stuck down needs a side of it left open, all the way to its place.", Source: practice, check: noWayIn},
 	}
 }
 

@@ -64,6 +64,9 @@ func foreseenStands(t *testing.T) map[string]pair {
 				c.Elements[0].Inset, c.Elements[0].Bonds = card.Even(border), card.Glue("runner")
 			})
 		}),
+		// A word that lies over a cover but for its first letter, which goes beneath; the cover is
+		// glued all over, or with its left side open.
+		"way in": {bare(slipped(nil)), bare(slipped([]card.Side{card.LeftSide}))},
 		"wall": between(t, "wall", 30, 50, func(side float64) on {
 			return bare(func(c *card.Card, k *kit.Kit) { shaken(c, side, 26, 20, 1) })
 		}),
@@ -91,4 +94,14 @@ func shaken(c *card.Card, side, w, h, high float64) {
 	c.Elements = append(c.Elements, card.Element{ID: "k", Name: "Shaker", Face: card.Front, On: on, Place: card.Place{X: c.Base.W / 2, Y: c.Base.H / 2}, Bonds: card.Glue(hidden),
 		Shaker: &card.Shaker{Paper: "oat", Backing: "chalk", Film: "acetate", Wall: "thick", W: side, H: side, Openings: []card.Opening{{Outline: card.Outline{Kind: card.Rectangle}, W: w, H: h}},
 			Filling: []card.Filling{{Name: "Beads", High: high, Colour: "#7aa0c8", N: 10}}}})
+}
+
+// slipped lays a cover and a word of which the first letter slips in beneath it from the left.
+func slipped(open []card.Side) func(*card.Card, *kit.Kit) {
+	return func(c *card.Card, _ *kit.Kit) {
+		on, _ := c.Panel()
+		laid(c, "cover", 10, 0, card.Sheet{Paper: "chalk", W: 40, H: 30}).Bonds = []card.Bond{{Adhesive: hidden, Open: open, Pocket: 30}}
+		c.Elements = append(c.Elements, card.Element{ID: "word", Face: card.Front, On: on, Place: card.Place{X: c.Base.W/2 - 12, Y: c.Base.H / 2}, Bonds: card.Glue(hidden),
+			Letters: &card.Letters{Text: "I", Size: 14, Paper: "oat"}, Tucks: []card.Tuck{{Part: "1", With: "cover"}}})
+	}
 }

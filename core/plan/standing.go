@@ -113,7 +113,7 @@ func (m *Planner) Standing(p Plan, opts ...Option) Standing {
 		out.Pieces = append(out.Pieces, x)
 	}
 	out.Less = m.less(p, assumed(opts))
-	out.Things = relations(p, out.Pieces, assumed(opts).write)
+	out.Things = m.relations(p, out.Pieces, assumed(opts).write)
 	return out
 }
 
@@ -129,7 +129,7 @@ func (m *Planner) held(s depth.Stood) []depth.Support {
 const meets = 0.35
 
 // relations says by thing what it stands on, what stands on it and what passes beneath.
-func relations(p Plan, pieces []Standee, w measure.Writing) []Relation {
+func (m *Planner) relations(p Plan, pieces []Standee, w measure.Writing) []Relation {
 	bd := &p.Build
 	at := map[string]int{}
 	out := []Relation{}
@@ -181,7 +181,11 @@ func relations(p Plan, pieces []Standee, w measure.Writing) []Relation {
 	}
 	for cover, below := range bd.Beneath() {
 		for _, j := range below {
-			add(&out[at[p.Stood[cover].ID.Element]].Passes, name(p.Stood[j].ID.Element))
+			how := ", which goes in first"
+			if ways := m.pads.WaysIn(bd, p.Stood, cover, j); len(ways) > 0 {
+				how = fmt.Sprintf(", in from the %s", depth.SideOf(ways[len(ways)/2]))
+			}
+			add(&out[at[p.Stood[cover].ID.Element]].Passes, name(p.Stood[j].ID.Element)+how)
 		}
 	}
 	for i := range out {

@@ -93,3 +93,43 @@ func TestWhatIsTuckedFindsRoom(t *testing.T) {
 	assert.Equal(t, depth.None, high.Trouble())
 	require.NotEmpty(t, high.Supports)
 }
+
+// A cover of 40 by 30 with one side open lets in from that side alone, by hand; glued in
+// its middle only, from any side; on an open side too shallow, from none.
+func TestAWayInIsOnTheOpenSide(t *testing.T) {
+	ways := func(bond card.Bond, dx, dy float64) map[card.Side]bool {
+		o := two(40, 70, func(c *card.Card, _ *kit.Kit) {
+			c.Elements = c.Elements[:1]
+			panel, _ := c.Panel()
+			laid(c, "cover", 0, 0, card.Sheet{Paper: "chalk", W: 40, H: 30}).Bonds = []card.Bond{bond}
+			c.Elements = append(c.Elements, card.Element{ID: "tab", Face: card.Front, On: panel, Place: card.Place{X: c.Base.W/2 + dx, Y: c.Base.H/2 + dy}, Bonds: card.Glue(""),
+				Letters: &card.Letters{Text: "I", Size: 6, Paper: "oat"}, Tucks: []card.Tuck{{Part: "1", With: "cover"}}})
+		})
+		p := plan.Of(o.c, o.k, plan.Typeface(trial.Blocks{}))
+		cover, tab := -1, -1
+		for i, s := range p.Stood {
+			switch s.ID.Element {
+			case "cover":
+				cover = i
+			case "tab":
+				tab = i
+			}
+		}
+		out := map[card.Side]bool{}
+		for _, deg := range depth.NewMemory().WaysIn(&p.Build, p.Stood, cover, tab) {
+			out[depth.SideOf(deg)] = true
+		}
+		return out
+	}
+	for side, at := range map[card.Side][2]float64{card.LeftSide: {-15, 0}, card.RightSide: {15, 0}, card.TopSide: {0, -10}, card.BottomSide: {0, 10}} {
+		got := ways(card.Bond{Open: []card.Side{side}, Pocket: 12}, at[0], at[1])
+		assert.True(t, got[side], "%s: %v", side, got)
+		opposite := map[card.Side]card.Side{card.LeftSide: card.RightSide, card.RightSide: card.LeftSide, card.TopSide: card.BottomSide, card.BottomSide: card.TopSide}[side]
+		assert.False(t, got[opposite], "%s: %v", side, got)
+	}
+	assert.Empty(t, ways(card.Bond{}, -15, 0), "glued all over, nothing gets in")
+	assert.Empty(t, ways(card.Bond{Open: []card.Side{card.LeftSide}, Pocket: 4}, -10, 0), "the pocket is too shallow")
+	right := ways(card.Bond{Zone: card.BondRight}, -15, 0)
+	assert.True(t, right[card.LeftSide] && right[card.TopSide] && right[card.BottomSide], "glued at its right alone, from three sides: %v", right)
+	assert.Len(t, ways(card.Bond{Zone: card.BondLeft}, -15, 0), 0, "it lies on the glue")
+}
