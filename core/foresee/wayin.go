@@ -18,6 +18,9 @@ func noWayIn(v *View, add func(Hit)) {
 	for cover, below := range v.Build.Beneath() {
 		for _, j := range below {
 			c, p := v.Stood[cover], v.Stood[j]
+			if !v.sole(cover) {
+				continue // a layer of an image is left unstuck until then, as its step says
+			}
 			if p.Print() || c.Print() || thing[p.ID.Element] <= thing[c.ID.Element] || len(c.Holds) == 0 || len(v.Pads.WaysIn(v.Build, v.Stood, cover, j)) > 0 {
 				continue
 			}
