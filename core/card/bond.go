@@ -3,6 +3,8 @@ package card
 import (
 	"fmt"
 	"slices"
+
+	"ochrestone/core/kit"
 )
 
 // BondZone is where on the back of a part a bond lies.
@@ -83,6 +85,22 @@ func Glue(adhesive string) []Bond { return []Bond{{Adhesive: adhesive}} }
 
 // Foam holds a part on so many spacers, one on the other.
 func Foam(spacer string, level int) []Bond { return []Bond{{Spacer: spacer, Level: level}} }
+
+// LevelWith says that the top of an element is to be level with that of another; none: it
+// need not be.
+type LevelWith struct {
+	Element string `json:"element"`
+	With    string `json:"with,omitempty"`
+}
+
+func (e *LevelWith) apply(c *Card, _ kit.Kit) error {
+	el, err := c.element(e.Element)
+	if err != nil {
+		return err
+	}
+	el.Level = e.With
+	return nil
+}
 
 // bonds checks what holds a part.
 func (k *checker) bonds(at string, bonds []Bond) {

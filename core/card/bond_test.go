@@ -4,8 +4,10 @@ import (
 	"testing"
 
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 
 	"ochrestone/core/card"
+	"ochrestone/core/kit"
 )
 
 // Bonds nobody could make are refused, each with the place of its field.
@@ -37,4 +39,32 @@ func TestBondsThatCannotBe(t *testing.T) {
 	}
 	assert.Contains(t, refused(card.Bond{Level: -1}), "take 1 to 6")
 	assert.Contains(t, refused(card.Bond{Spacer: "foam", Open: []card.Side{card.LeftSide}, Pads: []card.Pad{{W: 4, H: 4}}}), "drop its pads, or the open sides")
+}
+
+// What is to be level with itself, or with nothing on the card, is refused; the wish is
+// made and taken back by an edit.
+func TestLevelWith(t *testing.T) {
+	c := card.Card{Version: card.Version, Title: "x", Base: card.Base{W: 100, H: 140}, Elements: []card.Element{
+		{ID: "a", Face: card.Front, Sheet: &card.Sheet{W: 20, H: 20}}, {ID: "b", Face: card.Front, Sheet: &card.Sheet{W: 20, H: 20}}}}
+	wish := func(with string) (card.Card, error) {
+		return c.Apply(kit.Kit{}, card.Edit{LevelWith: &card.LevelWith{Element: "a", With: with}})
+	}
+	got, err := wish("b")
+	require.NoError(t, err)
+	assert.Equal(t, "b", got.Elements[0].Level)
+	got, err = wish("")
+	require.NoError(t, err)
+	assert.Empty(t, got.Elements[0].Level)
+	got, err = wish("b")
+	require.NoError(t, err)
+	got, err = got.Apply(kit.Kit{}, card.Edit{Remove: &card.Remove{Element: "b"}})
+	require.NoError(t, err, "what others are to be level with can be taken off")
+	assert.Empty(t, got.Elements[0].Level)
+	for _, with := range []string{"a", "gone"} {
+		got, err := wish(with)
+		if err == nil {
+			err = got.Validate()
+		}
+		assert.ErrorContains(t, err, "level")
+	}
 }

@@ -114,6 +114,10 @@ func (k *checker) element(c Card, i int, at string, e Element) {
 		k.bad(e.Sheet == nil, at+".inset", "only a sheet is laid by its borders")
 	}
 	k.bonds(at, e.Bonds)
+	if e.Level != "" {
+		_, ok := c.Element(e.Level)
+		k.bad(!ok || e.Level == e.ID, at+".level", "is to be level with something that is not on this card")
+	}
 	for j, t := range e.Tucks {
 		_, ok := c.Element(t.With)
 		k.bad(!ok || t.With == e.ID, fmt.Sprintf("%s.tucks[%d].with", at, j), "crosses something that is not on this card")

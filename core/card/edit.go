@@ -45,6 +45,7 @@ type Edit struct {
 	AddLetters    *AddLetters    `json:"addLetters,omitempty"`
 	Letters       *SetLetters    `json:"letters,omitempty"`
 	AddRibbon     *AddRibbon     `json:"addRibbon,omitempty"`
+	LevelWith     *LevelWith     `json:"levelWith,omitempty"`
 	AddShaker     *AddShaker     `json:"addShaker,omitempty"`
 	Shaker        *SetShaker     `json:"shaker,omitempty"`
 	Ribbon        *SetRibbon     `json:"ribbon,omitempty"`

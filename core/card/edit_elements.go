@@ -92,6 +92,9 @@ func (e *Remove) apply(c *Card, _ kit.Kit) error {
 		if c.Elements[i].On == e.Element {
 			c.Elements[i].On = on
 		}
+		if c.Elements[i].Level == e.Element {
+			c.Elements[i].Level = ""
+		}
 		if tucks := c.Elements[i].Tucks; len(tucks) > 0 {
 			c.Elements[i].Tucks = slices.DeleteFunc(slices.Clone(tucks), func(t Tuck) bool { return t.With == e.Element })
 		}

@@ -27,6 +27,7 @@ type Element struct {
 	Group   string   `json:"group,omitempty" maxLength:"40" doc:"elements of one group are taken and moved together"`
 	Flush   bool     `json:"flush,omitempty" doc:"what hangs over what carries it is trimmed off from the back when the glue is dry"`
 	Bonds   []Bond   `json:"bonds,omitempty" maxItems:"6" doc:"what holds it; none: laid loose"`
+	Level   string   `json:"level,omitempty" doc:"the element that its top is to be level with"`
 	Tucks   []Tuck   `json:"tucks,omitempty" maxItems:"60" doc:"parts of it that cross another element the other way than the rest"`
 	Sheet   *Sheet   `json:"sheet,omitempty"`
 	Image   *Image   `json:"image,omitempty"`

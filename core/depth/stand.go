@@ -2,27 +2,11 @@ package depth
 
 import (
 	"cmp"
-	"math"
 	"slices"
 
 	"ochrestone/core/build"
 	"ochrestone/core/shape"
 )
-
-// Uneven is how a part lies on things of several heights.
-type Uneven struct {
-	Rise  float64     // how much higher one end stands than the other, mm
-	Lean  float64     // of that, what is not the lean of the part of its own thing that it lies on, mm
-	High  shape.Point // its highest end
-	Low   shape.Point // its lowest
-	Over  int         // the piece beneath that stands highest under it; -1 for the card itself
-	Bump  float64     // how far what stands beneath is above what its pads would stand on, mm; 0: it lies on its pads
-	At    shape.Point // where that is
-	Gap   float64     // the widest gap beneath a pad or glue that bears nothing, mm; 0: all bear
-	GapAt shape.Point
-	Rocks bool    // it touches along a line only, with nothing to bear it on either side
-	Bow   float64 // the widest gap that closes by bending, mm: it holds there, and shows a hump
-}
 
 // Our own defaults of what counts.
 const (
@@ -30,51 +14,6 @@ const (
 	foamGive = 0.3  // foam gives so much where it is pressed, mm
 	touches  = 0.05 // what is nearer than this touches, mm
 )
-
-// Our own defaults of what is a trouble.
-const (
-	leansBy  = 1.2 // glued parts that overlap lean by less on every card, mm
-	raisedBy = 0.6 // on foam one looks for level, mm
-	apartBy  = 1.0 // glue reaches over less with a press, mm
-)
-
-// Trouble is what is wrong with how a part lies.
-type Trouble string
-
-// Troubles, the worst first; None where it lies as it should.
-const (
-	Rocking Trouble = "rocks"
-	Riding  Trouble = "rides" // what stands up beneath it lifts it off its pads
-	Airy    Trouble = "airy"  // a pad, or an end that is glued, is in the air
-	Leaning Trouble = "leans"
-	Bowing  Trouble = "bows" // it is bent down to what is beneath, and shows a hump
-	None    Trouble = ""
-)
-
-// Trouble says what is wrong with how a part lies on what is beneath.
-func (s Stood) Trouble() Trouble {
-	u := s.Uneven
-	if u == nil || s.Print() {
-		return None
-	}
-	leans, apart := leansBy, apartBy
-	if slices.ContainsFunc(s.Holds, func(h build.Hold) bool { return h.Raised }) {
-		leans, apart = raisedBy, foamGive
-	}
-	switch {
-	case u.Rocks && u.Gap > apart:
-		return Rocking
-	case u.Bump > foamGive:
-		return Riding
-	case u.Gap > apart:
-		return Airy
-	case u.Lean > leans:
-		return Leaning
-	case u.Bow > apartBy:
-		return Bowing
-	}
-	return None
-}
 
 // Again stands one piece up as it would be with other bonds, the rest as it stands.
 func (m *Memory) Again(b *build.Build, stood []Stood, i int, holds []build.Hold) Stood {
@@ -309,7 +248,19 @@ func (s *stand) lie(out Stood, i, carrier int, onLeaf bool, over int, below []in
 		}
 	}
 	l.supports = s.Supports(out.Piece, s.avoid(i, up), opaque)
-	on := bearings(out.Outline, l.supports, ground)
+	// What is beneath may be finer than it is looked at: its edges count wherever they are.
+	var edges []shape.Point
+	for _, j := range below {
+		if s.top(j) <= s.floor || j == carrier && onLeaf {
+			continue
+		}
+		for _, q := range shape.Along(s.out[j].Outline, 2*spread) {
+			if in(s.boxes[i], q) && out.Outline.Contains(q) {
+				edges = append(edges, q)
+			}
+		}
+	}
+	on := bearings(out.Outline, l.supports, edges, ground)
 	l.under = Rest(out.Outline.Centroid(), on.all())
 	out.Under, out.Supports = l.under, l.supports
 	u := on.judge(out)
@@ -342,170 +293,4 @@ func (s *stand) lie(out Stood, i, carrier int, onLeaf bool, over int, below []in
 
 func in(b shape.Box, q shape.Point) bool {
 	return q.X >= b.Min.X && q.X <= b.Max.X && q.Y >= b.Min.Y && q.Y <= b.Max.Y
-}
-
-// borne is what a part could rest on.
-type borne struct {
-	bare []Bearing   // where nothing holds it: what is beneath
-	held [][]Bearing // by support
-	idle []bool      // by support: it bears nothing, and bending does not help
-}
-
-// spread is how far apart a part is looked at, mm.
-const spread = 2.5
-
-// bearings looks at what is beneath a part, along its edge, within it and under each
-// support.
-func bearings(g shape.Region, supports []Support, ground func(shape.Point) float64) borne {
-	out := borne{held: make([][]Bearing, len(supports)), idle: make([]bool, len(supports))}
-	for _, q := range over(g, spread) {
-		out.bare = append(out.bare, Bearing{q, ground(q)})
-	}
-	for i, s := range supports {
-		for _, q := range over(s.Area, spread) {
-			out.held[i] = append(out.held[i], Bearing{q, ground(q) + s.Height})
-		}
-	}
-	return out
-}
-
-// over spreads points over a region and along its edges.
-func over(g shape.Region, step float64) []shape.Point {
-	box := g.Bounds()
-	step = max(step, math.Sqrt(box.W()*box.H())/24)
-	out := shape.Along(g, step)
-	for y := box.Min.Y + step/2; y < box.Max.Y; y += step {
-		for _, c := range g.Cross(y) {
-			for x := c[0] + step/2; x < c[1]; x += step {
-				out = append(out, shape.Point{X: x, Y: y})
-			}
-		}
-	}
-	return out
-}
-
-func (b borne) all() []Bearing {
-	out := slices.Clone(b.bare)
-	for _, h := range b.held {
-		out = append(out, h...)
-	}
-	return out
-}
-
-// judge says how a part lies on what bears it.
-func (b borne) judge(p Stood) (u Uneven) {
-	u.Rise, u.High, u.Low = p.Under.Rise(p.Outline)
-	var touching []Bearing
-	for _, c := range b.all() {
-		if p.Under.Over(c.At)-c.Z < touches {
-			touching = append(touching, c)
-		}
-	}
-	nearest := func(q shape.Point) float64 {
-		d := math.Inf(1)
-		for _, c := range touching {
-			d = min(d, c.At.Distance(q))
-		}
-		return d
-	}
-	// What is beneath touches the part itself, and lifts it off its pads.
-	raised := slices.ContainsFunc(p.Supports, func(s Support) bool { return s.Raised })
-	lowest := math.Inf(1)
-	for i, h := range b.held {
-		for _, c := range h {
-			if p.Supports[i].Raised {
-				lowest = min(lowest, c.Z)
-			}
-		}
-	}
-	for _, c := range b.bare {
-		if bump := c.Z - lowest; p.Under.Over(c.At)-c.Z < touches && bump > u.Bump && !math.IsInf(lowest, 1) && bump > foamGive {
-			u.Bump, u.At = bump, c.At
-		}
-	}
-	var bears []shape.Point // where it is held and borne
-	for i, h := range b.held {
-		idle, gap, at := true, 0.0, shape.Point{}
-		for _, c := range h {
-			g := p.Under.Over(c.At) - c.Z
-			near := g <= foamGive
-			if !near && nearest(c.At) >= Bends(g, p.Thick) {
-				near, u.Bow = true, max(u.Bow, g)
-			}
-			if near {
-				idle, bears = false, append(bears, c.At)
-			} else if g > gap {
-				gap, at = g, c.At
-			}
-		}
-		b.idle[i] = idle && len(h) > 0
-		if b.idle[i] && p.Supports[i].Raised && gap > u.Gap {
-			u.Gap, u.GapAt = gap, at
-		}
-	}
-	if !raised {
-		// Next to a step glue bears nothing, and need not: what counts is how far an end goes
-		// on from where it holds.
-		far := Hang
-		for _, c := range b.bare {
-			d := math.Inf(1)
-			for _, q := range bears {
-				d = min(d, q.Distance(c.At))
-			}
-			if d > far && !math.IsInf(d, 1) {
-				far, u.Gap, u.GapAt = d, p.Under.Over(c.At)-c.Z, c.At
-			}
-		}
-	}
-	u.Rocks = len(touching) > 0 && u.Gap > 0 && thin(touching)
-	return u
-}
-
-// thin reports whether points lie along a line.
-func thin(on []Bearing) bool {
-	ps := make([]shape.Point, len(on))
-	for i, c := range on {
-		ps[i] = c.At
-	}
-	h := shape.Hull(ps)
-	if len(h) < 3 {
-		return true
-	}
-	return math.Abs(h.Area()) < rockWide*h.Length()/2
-}
-
-// rockWide is how narrow, mm, what a part touches may be before it rocks; our own default.
-const rockWide = 3.0
-
-// hangs is how far the furthest part of an outline lies from what holds or bears it, and where; 0
-// where that is no further than Hang, or where it is held in one zone only, on purpose.
-func hangs(g shape.Region, holds []build.Hold, supports []Support, borne []shape.Point) (float64, shape.Point) {
-	for _, h := range holds {
-		if z := h.Bond.Zone; len(h.Bond.Open) > 0 || z != "" && z != "all over" && z != "edge" {
-			return 0, shape.Point{}
-		}
-	}
-	far, at := 0.0, shape.Point{}
-	for _, q := range shape.Along(g, spread) {
-		near := math.Inf(1)
-		for _, p := range borne {
-			near = min(near, p.Distance(q))
-		}
-		for _, s := range supports {
-			if near <= Hang {
-				break
-			}
-			if s.Area.Contains(q) {
-				near = 0
-			}
-			near = min(near, s.Area.EdgeDistance(q))
-		}
-		if near > far && !math.IsInf(near, 1) {
-			far, at = near, q
-		}
-	}
-	if far <= Hang {
-		return 0, shape.Point{}
-	}
-	return far, at
 }

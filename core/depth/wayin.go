@@ -12,7 +12,7 @@ import (
 const (
 	wayDirections = 16
 	wayStep       = 0.8 // mm along a way
-	waySpread     = 1.5 // mm along the edge of what slips in
+	waySpread     = 0.7 // mm along the edge of what slips in
 )
 
 // WaysIn lists the directions, degrees clockwise from the right, from which a piece can

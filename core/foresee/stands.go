@@ -2,6 +2,7 @@ package foresee
 
 import (
 	"fmt"
+	"math"
 	"slices"
 
 	"ochrestone/core/advise"
@@ -16,6 +17,7 @@ func standRules() []Rule {
 		{ID: "uneven", Station: Depth, Severity: Spoils, Title: "Parts that do not lie level", Explain: "A part rests on whatever stands highest beneath it: across a raised stem it rocks, half on a raised part it leans, and pads lower than what is beside them bear nothing.", Source: "statics of a plate on its supports; how far card bends is our own default", check: uneven},
 		{ID: "leans", Station: Depth, Severity: Shows, Title: "Parts that lean or bow", Explain: "With one end on something raised and the other beside it a part leans; across something raised it is bent down at both ends.", Source: "statics of a plate on its supports", check: leans},
 		{ID: "hangs", Station: Depth, Severity: Shows, Title: "Ends without support", Explain: "A long end that hangs free droops, and is pressed in at the first touch.", Source: practice, Limits: []Limit{{"from the nearest pad at most", depth.Hang, "mm", ""}}, check: hangs},
+		{ID: "level", Station: Depth, Severity: Shows, Title: "Tops that are to be level and are not", Explain: "Ground, door and figure at one level, or the scene reads wrong.", Source: practice, Limits: []Limit{{"apart at most", advise.SameHeight, "mm", ""}}, check: notLevel},
 		{ID: "pads", Station: Depth, Severity: Shows, Title: "Pads that show, or stand in each other's way", Explain: "Pads hide when they stand back from the edge of their part.", Source: practice, check: padsShow},
 		{ID: "no pad", Station: Depth, Severity: Spoils, Title: "Parts too fine for their pads", Explain: "Where no pad goes in behind a part, even cut, nothing holds it up.", Source: practice, check: noPad},
 		{ID: "in the way", Station: Depth, Severity: Spoils, Title: "Foam where something is tucked", Explain: "What slips in beneath a raised part meets its pads; one finds out when the glue is dry.", Source: practice, check: inTheWay},
@@ -190,6 +192,38 @@ func (v *View) proposed(i int) []card.Bond {
 		}
 	}
 	return nil
+}
+
+// notLevel notes elements whose top is not level with what it is to be level with.
+func notLevel(v *View, add func(Hit)) {
+	top := map[string]float64{}
+	for _, s := range v.Stood {
+		if !s.Print() {
+			top[s.ID.Element] = max(top[s.ID.Element], s.Highest())
+		}
+	}
+	for _, t := range v.Build.Things {
+		e := t.Element
+		own, to := top[e.ID], top[e.Level]
+		if e.Level == "" || own == 0 || to == 0 {
+			continue
+		}
+		off := own - to
+		if math.Abs(off) <= advise.SameHeight+1e-9 {
+			continue
+		}
+		with, _ := v.Card.Element(e.Level)
+		higher := "higher"
+		if off < 0 {
+			higher = "lower"
+		}
+		h := Hit{Key: []string{e.ID}, At: At{Element: e.ID}, What: fmt.Sprintf("%s is not level with %s", capital(t.Name), build.Name(v.Card, with)),
+			Why: fmt.Sprintf("It stands %s %s.", v.Write.Thin(math.Abs(off)), higher), Do: "Hold it up by other means, or let it be.", Numbers: map[string]float64{"off": off}, Facts: []string{e.Level}}
+		if got, err := advise.HeightsFor(v.Build, v.Stood, e.ID, "", e.Level, v.Write); err == nil && len(got.Ways) > 0 {
+			h.Mend = &Mend{capital(got.Ways[0].Said), []card.Edit{{Hold: &card.Hold{Element: e.ID, Bonds: []card.Bond{got.Ways[0].Bond}}}}}
+		}
+		add(h)
+	}
 }
 
 // peeks is how much, mm², of a pad may stand over the edge unseen.

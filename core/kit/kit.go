@@ -320,6 +320,31 @@ type Adhesive struct {
 	Shows      bool    `json:"shows" doc:"shows through vellum"`
 }
 
+// Undoing says whether and how the joint comes up again, and until when; the product's
+// label goes first.
+func (a Adhesive) Undoing() string {
+	switch a.Kind {
+	case "repositionable":
+		return "it lifts off again at any time"
+	case "liquid":
+		if a.SetMinutes > 0 {
+			return fmt.Sprintf("it can be moved for about %.0f minutes, then it is final", a.SetMinutes)
+		}
+		return "it can be moved while it is wet, then it is final"
+	case "tape runner", "double-sided":
+		return "adhesive remover lifts it, slowly and with air in the room, away from any flame; the card may tear"
+	}
+	return "it is final"
+}
+
+// Undoing says whether and how what stands on the spacer comes off again.
+func (s Spacer) Undoing() string {
+	if s.Foam() {
+		return "adhesive remover or a thin blade lifts it, drawn away from your hand; the foam is spent"
+	}
+	return "it is as final as the glue it is stuck with"
+}
+
 // Envelope is an envelope on hand.
 type Envelope struct {
 	ID      string  `json:"id"`

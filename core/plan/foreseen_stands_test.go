@@ -67,6 +67,15 @@ func foreseenStands(t *testing.T) map[string]pair {
 		// A word that lies over a cover but for its first letter, which goes beneath; the cover is
 		// glued all over, or with its left side open.
 		"way in": {bare(slipped(nil)), bare(slipped([]card.Side{card.LeftSide}))},
+		// A tag that is to be level with a block, and stands on so much.
+		"level": between(t, "level", 1, 2, func(high float64) on {
+			return bare(func(c *card.Card, k *kit.Kit) {
+				k.Spacers = append(k.Spacers, kit.Spacer{ID: "own", Name: "Own", Kind: "square", Thickness: high, W: 6, H: 6})
+				laid(c, "block", -30, 0, card.Sheet{Paper: "chalk", W: 30, H: 30}).Bonds = card.Foam("thick", 1)
+				tag := laid(c, "tag", 30, 0, card.Sheet{Paper: "chalk", W: 30, H: 30})
+				tag.Bonds, tag.Level = card.Foam("own", 1), "block"
+			})
+		}),
 		"wall": between(t, "wall", 30, 50, func(side float64) on {
 			return bare(func(c *card.Card, k *kit.Kit) { shaken(c, side, 26, 20, 1) })
 		}),

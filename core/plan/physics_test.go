@@ -17,6 +17,7 @@ import (
 	"ochrestone/core/kit"
 	"ochrestone/core/measure"
 	"ochrestone/core/plan"
+	"ochrestone/core/shape"
 	"ochrestone/core/work"
 	"ochrestone/demo/sim"
 )
@@ -149,6 +150,30 @@ func soundHeights(t *rapid.T, p plan.Plan) {
 		}
 		if s.Z1 > p.Depth.Total+1e-9 {
 			t.Fatalf("%s reaches %g, the card %g", s.ID.Element, s.Z1, p.Depth.Total)
+		}
+	}
+	// Nothing goes through anything: where two leaves lie over each other the one that is laid
+	// later is above, wherever one looks.
+	for i, hi := range p.Stood {
+		if hi.Print() || hi.Outline.Empty() {
+			continue
+		}
+		box := hi.Outline.Bounds()
+		for j, lo := range p.Stood {
+			if lo.Print() || lo.Turn >= hi.Turn || !box.Meets(lo.Outline.Bounds()) || i == j {
+				continue
+			}
+			for y := box.Min.Y + 0.37; y < box.Max.Y; y += 3.1 {
+				for x := box.Min.X + 0.53; x < box.Max.X; x += 2.9 {
+					q := shape.Point{X: x, Y: y}
+					if !hi.Outline.Contains(q) || !lo.Outline.Contains(q) {
+						continue
+					}
+					if in := lo.Over(q) - hi.Under.Over(q); in > 0.25 {
+						t.Fatalf("%v goes %.2f mm into %v at %v", hi.ID, in, lo.ID, q)
+					}
+				}
+			}
 		}
 	}
 	if p.Depth.Weight <= 0 || p.Depth.Weight > 200 {

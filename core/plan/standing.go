@@ -40,6 +40,7 @@ type Relation struct {
 	Passes  []string `json:"passes" nullable:"false" doc:"what is tucked beneath it"`
 	Pads    int      `json:"pads" doc:"pads beneath its leaves"`
 	Said    string   `json:"said" doc:"how it is held"`
+	Undo    []string `json:"undo" nullable:"false" doc:"whether and how its joints come up again"`
 }
 
 // Standee is a leaf or a print with its heights.
@@ -125,6 +126,23 @@ func (m *Planner) held(s depth.Stood) []depth.Support {
 	return m.pads.Supports(s.Piece, nil, s.Outline)
 }
 
+// undoing says whether and how joints come up again.
+func undoing(b *build.Build, bonds []card.Bond) []string {
+	out := []string{}
+	for _, x := range bonds {
+		said := ""
+		if sp, ok := b.Stock.Spacer(x.Spacer); ok {
+			said = sp.Undoing()
+		} else if a, ok := b.Stock.Adhesive(x.Adhesive); ok && !x.Raised() {
+			said = a.Undoing()
+		}
+		if said != "" && !slices.Contains(out, said) {
+			out = append(out, said)
+		}
+	}
+	return out
+}
+
 // meets is how near, mm, an underside comes to a top to touch it, pads and glue between.
 const meets = 0.35
 
@@ -136,7 +154,7 @@ func (m *Planner) relations(p Plan, pieces []Standee, w measure.Writing) []Relat
 	for _, e := range bd.Card.Elements {
 		if e.Face == card.Front && e.Known() {
 			at[e.ID] = len(out)
-			out = append(out, Relation{Element: e.ID, On: []string{}, Bears: []string{}, Passes: []string{}, Said: build.Held(bd.Stock, e.Bonds, w)})
+			out = append(out, Relation{Element: e.ID, On: []string{}, Bears: []string{}, Passes: []string{}, Said: build.Held(bd.Stock, e.Bonds, w), Undo: undoing(bd, e.Bonds)})
 		}
 	}
 	for _, x := range pieces {

@@ -10,6 +10,7 @@ import (
 	"ochrestone/core/depth"
 	"ochrestone/core/kit"
 	"ochrestone/core/plan"
+	"ochrestone/core/shape"
 	"ochrestone/core/trial"
 )
 
@@ -132,4 +133,20 @@ func TestAWayInIsOnTheOpenSide(t *testing.T) {
 	right := ways(card.Bond{Zone: card.BondRight}, -15, 0)
 	assert.True(t, right[card.LeftSide] && right[card.TopSide] && right[card.BottomSide], "glued at its right alone, from three sides: %v", right)
 	assert.Len(t, ways(card.Bond{Zone: card.BondLeft}, -15, 0), 0, "it lies on the glue")
+}
+
+// However fine a stem is, and wherever, a leaf laid across it lies on it.
+func TestAFineStemBears(t *testing.T) {
+	for _, dx := range []float64{0, 0.7, 1.4, 2.1, 2.8} {
+		s, panel := standing(func(c *card.Card, _ *kit.Kit) {
+			laid(c, "stem", dx, 0, card.Sheet{Paper: "oat", W: 1, H: 60}).Bonds = card.Foam("two", 1)
+			laid(c, "leaf", 0, 0, card.Sheet{Paper: "chalk", W: 80, H: 90}).Bonds = card.Glue("wet")
+		})
+		leaf, stem := s["leaf"], s["stem"]
+		for _, y := range []float64{-25, 0, 25} {
+			at := stem.Outline.Centroid().Add(shape.Point{Y: y})
+			assert.GreaterOrEqual(t, leaf.Under.Over(at), stem.Z1-0.03, "%g off the middle", dx)
+		}
+		assert.Greater(t, leaf.Z0, panel+2)
+	}
 }

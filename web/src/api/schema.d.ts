@@ -1553,6 +1553,7 @@ export interface components {
             lay?: components["schemas"]["Lay"];
             layer?: components["schemas"]["SetLayer"];
             letters?: components["schemas"]["SetLetters"];
+            levelWith?: components["schemas"]["LevelWith"];
             light?: components["schemas"]["SetLight"];
             move?: components["schemas"]["Move"];
             order?: components["schemas"]["Reorder"];
@@ -1599,6 +1600,8 @@ export interface components {
             /** @description instead of a place and size: so much of what carries it shows on each side */
             inset?: components["schemas"]["Margins"];
             letters?: components["schemas"]["Letters"];
+            /** @description the element that its top is to be level with */
+            level?: string;
             /** @description what the person calls it; empty takes what it is */
             name?: string;
             /** @description the element that carries it; empty: the face itself */
@@ -2263,6 +2266,10 @@ export interface components {
              */
             space?: number;
             text: string;
+        };
+        LevelWith: {
+            element: string;
+            with?: string;
         };
         Limit: {
             name: string;
@@ -3298,6 +3305,8 @@ export interface components {
             passes: string[];
             /** @description how it is held */
             said: string;
+            /** @description whether and how its joints come up again */
+            undo: string[];
         };
         PlanSheet: {
             colour: string;

@@ -57,7 +57,11 @@ export function BondForm({ standing, part, setPart }: { standing: S["PlanStandin
 			<Heights
 				element={leaf.element}
 				part={part}
-				onTake={(bond) => held.hold([{ ...bond, zone: held.bonds[0]?.zone, inset: held.bonds[0]?.inset, open: held.bonds[0]?.open }, ...held.bonds.slice(1)])}
+				onTake={(bond, level) => {
+					held.hold([{ ...bond, zone: held.bonds[0]?.zone, inset: held.bonds[0]?.inset, open: held.bonds[0]?.open }, ...held.bonds.slice(1)]);
+					const e = b.card.elements.find((x) => x.id === leaf.element);
+					if (!part && (e?.level ?? "") !== level) b.edit({ levelWith: { element: leaf.element, with: level || undefined } });
+				}}
 			/>
 			{padded && (
 				<Button
@@ -118,15 +122,15 @@ function OneBond({ x, n, many, set, drop }: { x: Bond; n: number; many: boolean;
 }
 
 /** The same height by other means, or level with something. */
-function Heights({ element, part, onTake }: { element: string; part: string; onTake: (bond: Bond) => void }) {
+function Heights({ element, part, onTake }: { element: string; part: string; onTake: (bond: Bond, level: string) => void }) {
 	return (
 		<Popover label="Other ways to its height" title="The same height by other means" aside>
 			{(shut) => (
 				<Ways
 					element={element}
 					part={part}
-					onTake={(bond) => {
-						onTake(bond);
+					onTake={(bond, level) => {
+						onTake(bond, level);
 						shut();
 					}}
 				/>
@@ -135,10 +139,10 @@ function Heights({ element, part, onTake }: { element: string; part: string; onT
 	);
 }
 
-function Ways({ element, part, onTake }: { element: string; part: string; onTake: (bond: Bond) => void }) {
+function Ways({ element, part, onTake }: { element: string; part: string; onTake: (bond: Bond, level: string) => void }) {
 	const b = useBench();
 	const s = b.state.settings;
-	const [level, setLevel] = useState("");
+	const [level, setLevel] = useState(b.card.elements.find((x) => x.id === element)?.level ?? "");
 	const got = useHeights(b.view.id, b.view.version, { element, part: part || undefined, with: level || undefined });
 	const others = b.view.plan.front.elements.filter((e) => e.id !== element && !e.problem);
 	return (
@@ -153,7 +157,7 @@ function Ways({ element, part, onTake }: { element: string; part: string; onTake
 			</Select>
 			{got && <div>{got.why || `Held up ${thin(got.height, s)}, within ${thin(0.2, s)}:`}</div>}
 			{got?.ways.map((w) => (
-				<Button key={w.said} onClick={() => onTake(w.bond)} justifyContent="flex-start" whiteSpace="normal" h="auto" py="2" textAlign="left">
+				<Button key={w.said} onClick={() => onTake(w.bond, level)} justifyContent="flex-start" whiteSpace="normal" h="auto" py="2" textAlign="left">
 					{w.said} ({w.pieces === 1 ? "one piece" : `${w.pieces} pieces`})
 				</Button>
 			))}

@@ -121,6 +121,7 @@ function About({ standing }: { standing: S["PlanStanding"] }) {
 			Held: <b>{t.said}</b>
 			{t.pads > 0 && `, ${t.pads} ${t.pads === 1 ? "pad" : "pads"}`}. Stands on {list(t.on)}.{t.bears.length > 0 && ` Bears ${list(t.bears)}.`}
 			{t.passes.length > 0 && ` Must let pass: ${list(t.passes)}.`}
+			{t.undo.length > 0 && ` To undo: ${t.undo.join("; ")}.`}
 		</Box>
 	);
 }
