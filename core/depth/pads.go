@@ -22,6 +22,9 @@ const (
 	smallPart = 7.0  // one pad in the middle holds a part that goes on no further than this, mm
 )
 
+// apart is how far pads stand from each other at least, mm.
+const apart = 0.5
+
 // Room is where on the back of a part its pads may stand.
 type Room struct {
 	Avoid  []shape.Region // not here, in the part's own frame
@@ -50,7 +53,7 @@ func Propose(g shape.Region, h build.Hold, room Room) []card.Pad {
 func propose(g shape.Region, h build.Hold, room Room, sizes [][2]float64, inset float64) []card.Pad {
 	p := proposal{g: g, box: g.Bounds(), inset: inset, zone: h.Bond.Zone, room: room}
 	p.room.Avoid = append(slices.Clone(room.Avoid), open(h.Bond, p.box)...)
-	p.field = shape.NewField(g, max(0.5, max(p.box.W(), p.box.H())/90))
+	p.field = shape.NewField(g, max(0.8, max(p.box.W(), p.box.H())/48))
 	free := open(h.Bond, p.box)
 	p.hold = slices.DeleteFunc(p.toHold(), func(q shape.Point) bool {
 		return slices.ContainsFunc(free, func(g shape.Region) bool { return g.Contains(q) })
@@ -197,7 +200,7 @@ func (p *proposal) candidates(size [2]float64, turn float64) {
 	if a := math.Mod(turn, 90); a > 4 && a < 86 {
 		turns = append(turns, turn)
 	}
-	step := max(1, max(p.box.W(), p.box.H())/50)
+	step := max(1.2, max(p.box.W(), p.box.H())/40)
 	rim := p.inset + max(size[0], size[1])
 	n := func(long float64) float64 { return long / math.Ceil(max(long, 1e-9)/step) }
 	for y := p.box.Min.Y + n(p.box.H()); y < p.box.Max.Y-1e-9; y += n(p.box.H()) {
@@ -241,8 +244,12 @@ func (p *proposal) fits(pad card.Pad) bool {
 // from is how far a point lies from a pad, mm; 0 on it.
 func from(pad card.Pad, q shape.Point) float64 {
 	d := q.Sub(shape.Point{X: pad.X, Y: pad.Y})
-	s, c := math.Sincos(-pad.Turn * math.Pi / 180)
-	return math.Hypot(max(0, math.Abs(c*d.X-s*d.Y)-pad.W/2), max(0, math.Abs(s*d.X+c*d.Y)-pad.H/2))
+	s, c := 0.0, 1.0
+	if pad.Turn != 0 {
+		s, c = math.Sincos(-pad.Turn * math.Pi / 180)
+	}
+	x, y := max(0, math.Abs(c*d.X-s*d.Y)-pad.W/2), max(0, math.Abs(s*d.X+c*d.Y)-pad.H/2)
+	return math.Sqrt(x*x + y*y)
 }
 
 // far is how far the furthest point to be held lies from a pad, mm.
@@ -284,29 +291,35 @@ func (p *proposal) one() bool {
 // is furthest from those that stand. It does nothing where no room is left.
 func (p *proposal) farthest() bool {
 	c := p.g.Centroid()
-	best, far := -1, 0.5
 	var bare []shape.Point // what no pad holds yet
 	for _, q := range p.hold {
 		if len(p.pads) > 1 && nearestPad(p.pads, q) > reach {
 			bare = append(bare, q)
 		}
 	}
+	// The furthest first: the first of them that holds anything new is the one.
+	type place struct {
+		at int
+		d  float64
+	}
+	var far []place
 	for i, a := range p.at {
 		at := shape.Point{X: a.X, Y: a.Y}
-		if len(p.pads) > 1 && !slices.ContainsFunc(bare, func(q shape.Point) bool { return from(a, q) <= reach }) {
-			continue // it would hold nothing new
-		}
 		d := at.Distance(c)
 		if len(p.pads) > 0 {
 			d = nearestPad(p.pads, at) - max(a.W, a.H)/2
 		}
-		if d > far {
-			best, far = i, d
+		if d > apart {
+			far = append(far, place{i, d})
 		}
 	}
+	slices.SortFunc(far, func(a, b place) int { return cmp.Or(cmp.Compare(b.d, a.d), cmp.Compare(a.at, b.at)) })
+	best := slices.IndexFunc(far, func(x place) bool {
+		return len(p.pads) < 2 || slices.ContainsFunc(bare, func(q shape.Point) bool { return from(p.at[x.at], q) <= reach })
+	})
 	if best < 0 {
 		return false
 	}
-	p.pads = append(p.pads, p.at[best])
+	p.pads = append(p.pads, p.at[far[best].at])
 	return true
 }

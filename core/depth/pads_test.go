@@ -136,3 +136,15 @@ func TestGlueAreasInClosedForm(t *testing.T) {
 	opaque := shape.Rect(-10, -10, 20, 20)
 	assert.InDelta(t, 400, glued(g, card.Bond{Zone: card.BondOpaque}, Room{Opaque: opaque})[0].Area(), 1)
 }
+
+// Pads for sixty parts of all sizes, from nothing: well under 200 ms.
+func BenchmarkPads60(b *testing.B) {
+	for b.Loop() {
+		for i := range 60 {
+			w := 14 + float64(i)*1.4
+			if len(Propose(shape.Rect(-w/2, -w/3, w, w/1.5), squares(6), Room{Avoid: []shape.Region{shape.Rect(-2, -60, 4, 120)}})) == 0 && w > 30 {
+				b.Fatal(w)
+			}
+		}
+	}
+}

@@ -105,8 +105,9 @@ func (k *maker) crossed(i int) string {
 			out += fmt.Sprintf(how, strings.Join(parts, ", "), with)
 		}
 	}
-	for _, o := range k.Things {
-		if o.Element.ID == t.Element.ID {
+	for j := range k.Things {
+		o := &k.Things[j]
+		if j == i || len(o.Element.Tucks)+len(t.Element.Tucks) == 0 {
 			continue
 		}
 		var mine, theirs []string
@@ -120,7 +121,6 @@ func (k *maker) crossed(i int) string {
 				theirs = append(theirs, k.partName(o.Element, c.Part))
 			}
 		}
-		j := slices.IndexFunc(k.Things, func(x build.Thing) bool { return x.Element.ID == o.Element.ID })
 		if j < i {
 			say(mine, " Slip %s beneath %s; the rest lies over it.", o.Name)
 			say(theirs, " Slip it beneath %s of %s.", o.Name)
