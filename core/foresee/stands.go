@@ -275,6 +275,21 @@ func padsShow(v *View, add func(Hit)) {
 func noPad(v *View, add func(Hit)) {
 	v.each(func(i int) (Hit, bool) {
 		s := v.Stood[i]
+		for _, h := range s.Holds {
+			sp, ok := v.Stock.Spacer(h.Bond.Spacer)
+			if !ok || h.Raised || sp.Thickness > 0 {
+				continue
+			}
+			hit := Hit{What: fmt.Sprintf("What %s stands on has no thickness", v.pieceName(i)), Why: fmt.Sprintf("%s is kept in the stores with a thickness of nothing, so it counts as glue.", sp.Name),
+				Do: "Measure it, and write its thickness in the stores; or take another.", Facts: []string{sp.ID}}
+			for _, o := range v.Stock.Spacers {
+				if o.Thickness > 0 && o.Pads() {
+					hit.Mend = &Mend{"Take " + o.Name, v.held(i, card.Foam(o.ID, 1))}
+					break
+				}
+			}
+			return hit, true
+		}
 		raised := func(h build.Hold) bool { return h.Raised }
 		if !slices.ContainsFunc(s.Holds, raised) || slices.ContainsFunc(s.Supports, func(p depth.Support) bool { return p.Raised }) {
 			return Hit{}, false

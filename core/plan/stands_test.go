@@ -150,3 +150,25 @@ func TestAFineStemBears(t *testing.T) {
 		assert.Greater(t, leaf.Z0, panel+2)
 	}
 }
+
+// A spacer of no thickness is said, and holds nothing up.
+func TestASpacerOfNoThicknessIsSaid(t *testing.T) {
+	o := two(40, 70, func(c *card.Card, k *kit.Kit) {
+		c.Elements = c.Elements[:1]
+		k.Spacers = []kit.Spacer{{ID: "flat", Name: "Flat", Kind: "square", W: 6, H: 6}, {ID: "one", Name: "One", Kind: "square", Thickness: 1, W: 6, H: 6}}
+		laid(c, "tag", 0, 0, card.Sheet{Paper: "chalk", W: 40, H: 30}).Bonds = card.Foam("flat", 2)
+	})
+	said := func(c card.Card) (out []string) {
+		for _, f := range plan.Of(c, o.k).Findings {
+			if f.Rule == "no pad" {
+				out = append(out, f.What)
+				require.NotNil(t, f.Mend)
+				c, err := c.Apply(o.k, f.Mend.Edits...)
+				require.NoError(t, err)
+				assert.Contains(t, c.Elements[1].Bonds[0].Spacer, "one")
+			}
+		}
+		return out
+	}
+	assert.Equal(t, []string{"What tag stands on has no thickness"}, said(o.c))
+}
