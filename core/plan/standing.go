@@ -235,6 +235,12 @@ func (m *Planner) less(p Plan, o options) []Less {
 			panel = s.Z1
 		}
 	}
+	_, highest := depth.Top(p.Stood, bd.Thick)
+	if highest < 0 {
+		return out
+	}
+	// Only what lies beneath the highest, or is it, can make the card thinner.
+	beneath := func(t build.Thing) bool { return t.Rough.Overlaps(p.Stood[highest].Outline) }
 	try := func(element, name string, bonds []card.Bond, hold card.Hold, goes func(build.Piece) bool) {
 		if !card.Raised(bonds) {
 			return
@@ -264,7 +270,7 @@ func (m *Planner) less(p Plan, o options) []Less {
 	tried := map[string]bool{}
 	for _, t := range p.Build.Things {
 		e := t.Element
-		if e.Face != card.Front {
+		if e.Face != card.Front || !beneath(t) {
 			continue
 		}
 		try(e.ID, t.Name, e.Bonds, card.Hold{Element: e.ID}, func(x build.Piece) bool { return x.ID.Element == e.ID && x.On.Element != e.ID })

@@ -172,3 +172,23 @@ func TestASpacerOfNoThicknessIsSaid(t *testing.T) {
 	}
 	assert.Equal(t, []string{"What tag stands on has no thickness"}, said(o.c))
 }
+
+// By hand: of two tags on two pads each, one on a block, it is the higher that makes the
+// card thinner with a level less, by that level; the lower is not named.
+func TestOneLevelLess(t *testing.T) {
+	o := two(40, 70, func(c *card.Card, k *kit.Kit) {
+		c.Elements = c.Elements[:1]
+		k.Spacers = []kit.Spacer{{ID: "one", Name: "One", Kind: "square", Thickness: 1, W: 6, H: 6}}
+		laid(c, "high", -25, 0, card.Sheet{Paper: "chalk", W: 40, H: 30}).Bonds = card.Foam("one", 3)
+		laid(c, "low", 25, 0, card.Sheet{Paper: "chalk", W: 40, H: 30}).Bonds = card.Foam("one", 1)
+	})
+	m := plan.NewPlanner()
+	p := m.Of(o.c, o.k)
+	less := m.Standing(p).Less
+	require.Len(t, less, 1)
+	assert.Equal(t, "high", less[0].Element)
+	assert.InDelta(t, p.Depth.Total-1, less[0].Total, 1e-9)
+	c, err := o.c.Apply(o.k, less[0].Edits...)
+	require.NoError(t, err)
+	assert.InDelta(t, less[0].Total, m.Of(c, o.k).Depth.Total, 1e-9, "and so it is, once taken")
+}
