@@ -120,3 +120,17 @@ func TestOneLevelLessByPost(t *testing.T) {
 	do(t, ctx, "one level less", button("Take it so"), says("Saved, change 2"))
 	assert.Less(t, read[float64](t, ctx, standingOf+`.then(s=>s.total)`), was)
 }
+
+// A shell half on a raised one, from nothing: it does not lie level; pads under its low end
+// bring it so, and the step says so.
+func TestAShellHalfOnARaisedPart(t *testing.T) {
+	t.Parallel()
+	ctx, p, id := front(t, "Half on", "A2")
+	do(t, ctx, "a raised shell", image("Fan shell"), stratum("Fan shell"), changes(pickFrom("Held by", "Foam squares")))
+	do(t, ctx, "another half on it", image("Whelk"), stratum("Whelk"), changes(typeInto("Centre, across", "3 in")))
+	do(t, ctx, "it does not lie level", chromedp.Navigate(p.URL+"/card/"+id+"/depth"), says("Side view"), seen("[data-trouble]"), says("Whelk"))
+	axe(t, ctx, "half on a raised part")
+	do(t, ctx, "its mend", css(`section[aria-label="Margin notes"] button[aria-expanded="false"]`), begins("Pads that bring it level"), none("[data-trouble]"))
+	assert.True(t, read[bool](t, ctx, `fetch("/api/cards/`+id+`").then(r=>r.json()).then(v=>v.plan.steps.some(s=>s.title.startsWith("Whelk onto")&&s.detail.includes("It grabs at once")))`), "is in the steps")
+	printed(t, p, id, "7-half-on")
+}
