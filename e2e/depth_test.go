@@ -98,7 +98,7 @@ func TestAShakerIsBuilt(t *testing.T) {
 	t.Parallel()
 	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
 	ctx := browser(t, 1280, 800)
-	do(t, ctx, "add it", chromedp.Navigate(p.URL+"/card/lamp-sitters/front"), says("Saved, change 1"), seen(".front-form"), button("Add"), button("Shaker"), says("Saved, change 2"),
+	do(t, ctx, "add it", chromedp.Navigate(p.URL+"/card/lamp-sitters/front"), says("Saved, change 1"), seen(".front-form"), pressAdd("Shaker"), says("Saved, change 2"),
 		eval(`[...document.querySelectorAll(".stratum")].find(x => x.textContent.includes("Shaker")).dispatchEvent(new MouseEvent("click", {bubbles: true}))`),
 		button("Window and filling"), says("What is in it"), says("not for children under three"))
 	axe(t, ctx, "a shaker")

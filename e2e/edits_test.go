@@ -44,5 +44,5 @@ func TestAKeyHeldDown(t *testing.T) {
 		return got == fmt.Sprintf("%d %g", 6, was)
 	}, 10e9, 1e8)
 	assert.Equal(t, fmt.Sprintf("%d %g", 6, was), got)
-	do(t, ctx, "gems are added, counted and drawn", button("Add"), button("Gems"), says("3 gems"), seen(`[aria-label="The front of the card"] path[fill="#e8e2d4"]`))
+	do(t, ctx, "gems are added, counted and drawn", pressAdd("Gems"), says("3 gems"), seen(`[aria-label="The front of the card"] path[fill="#e8e2d4"]`))
 }

@@ -41,7 +41,22 @@ func stratum(name string) step {
 
 // adds puts something on the front by what the list of things calls it.
 func adds(what string) step {
-	return steps(button("Add"), seen(".popover"), settled(), changes(button(what)))
+	return changes(pressAdd(what))
+}
+
+// pressAdd opens Add and presses one of its buttons, once the sheet it is on stands still:
+// it moves while its pictures come in.
+func pressAdd(what string) step {
+	still := func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
+		_, err := chromedp.Poll[bool](`(() => {
+			const r = document.querySelector(".popover")?.getBoundingClientRect();
+			const now = r ? [r.x, r.y, r.width, r.height].join() : "";
+			if (now !== window.stoodAt) { window.stoodAt = now; window.stoodFor = 0; }
+			return now !== "" && ++window.stoodFor > 8;
+		})()`, chromedp.WithPollingTimeout(0))(ctx, tg)
+		return chromedp.Void{}, err
+	}
+	return steps(button("Add"), seen(".popover"), settled(), still, button(what))
 }
 
 // adding an image is a picture with a name of its own.

@@ -77,7 +77,7 @@ func TestFromADrawingToASheet(t *testing.T) {
 	do(t, ctx, "drift shows when it is too far", pressMany("ArrowRight", 120), says("it shows"))
 
 	do(t, ctx, "go to the front and add a mat", chromedp.KeyEvent("4"), button("Add a mat"), says("Mat 1"))
-	do(t, ctx, "add a text strip", button("Add"), button("Text strip"), says("Strip “thank you”"))
+	do(t, ctx, "add a text strip", pressAdd("Text strip"), says("Strip “thank you”"))
 	do(t, ctx, "select the image and move it by numbers", eval(`document.querySelector("#stratum-e1").dispatchEvent(new MouseEvent("click", {bubbles: true}))`), seen(`input[value="2 1⁄8"]`))
 	do(t, ctx, "a slip of the pen is named", typeInto("Centre, down", "two inches"), says("Read length \"two inches\""))
 	quiet(ctx)
@@ -124,7 +124,7 @@ func TestTwoTabs(t *testing.T) {
 	require.NoError(t, err)
 	require.Equal(t, 200, res.StatusCode)
 	_ = res.Body.Close()
-	do(t, ctx, "the later change is refused in words", button("Add"), button("Text strip"), says("changed in another window"), says("Changed in another window"))
+	do(t, ctx, "the later change is refused in words", pressAdd("Text strip"), says("changed in another window"), says("Changed in another window"))
 	quiet(ctx)
 	do(t, ctx, "reading it again shows the other's change", button("Read it again"), says("Saved, change 2"))
 	assert.Equal(t, "Changed elsewhere", read[string](t, ctx, `document.querySelector('[aria-label="Name of the card"]').value`))

@@ -16,7 +16,7 @@ func TestARingIsLaid(t *testing.T) {
 	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
 	ctx := browser(t, 1280, 800)
 	count := `fetch("/api/cards/lamp-sitters").then(r=>r.json()).then(v=>v.card.elements.length)`
-	do(t, ctx, "gems in hand", chromedp.Navigate(p.URL+"/card/lamp-sitters/front"), says("Saved, change 1"), button("Add"), button("Gems"), says("Saved, change 2"),
+	do(t, ctx, "gems in hand", chromedp.Navigate(p.URL+"/card/lamp-sitters/front"), says("Saved, change 1"), pressAdd("Gems"), says("Saved, change 2"),
 		eval(`[...document.querySelectorAll(".stratum")].at(-1).dispatchEvent(new MouseEvent("click", {bubbles: true}))`), says("How many"))
 	was := read[int](t, ctx, count)
 	do(t, ctx, "what a ring takes", button("Several"), says("Lay several in"), says("close the ring"))
