@@ -94,6 +94,7 @@ func Rises(s look.Stock, want, low, high float64) []Rise {
 // Raised is how high a part is to be held, and the ways to do that.
 type Raised struct {
 	Height float64 `json:"height" doc:"that it is held off what is beneath, mm"`
+	Within float64 `json:"within" doc:"how near the ways come to it, mm"`
 	Ways   []Rise  `json:"ways" nullable:"false" doc:"the fewest pieces first, at most eight"`
 	Why    string  `json:"why,omitempty" doc:"why there is none"`
 }
@@ -118,7 +119,7 @@ func HeightsFor(b *build.Build, stood []depth.Stood, element, part, with string,
 	if i < 0 {
 		return Raised{}, fmt.Errorf("the height of %q: it %w", element, card.ErrGone)
 	}
-	out := Raised{Height: stood[i].Lift, Ways: []Rise{}}
+	out := Raised{Height: stood[i].Lift, Within: SameHeight, Ways: []Rise{}}
 	if with != "" {
 		to, ok := top(with)
 		if !ok {

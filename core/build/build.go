@@ -186,3 +186,21 @@ func (b *Build) Weight() float64 {
 	}
 	return grams
 }
+
+// laid puts the pieces of a thing, drawn in its own frame, in place, the lowest first; what
+// does not lie on the front is only drawn.
+func (b *Build) laid(t *Thing, ps []Piece) {
+	if t.Element.Face != card.Front {
+		t.Drawn = ps
+		return
+	}
+	t.Leaves = len(ps)
+	for k := range ps {
+		ps[k].Outline = t.Place(ps[k].Local)
+	}
+	t.Outline = t.Place(t.Local)
+	t.Rough = t.Outline.Simplify(Hair)
+	from := len(b.Pieces)
+	b.Pieces = append(b.Pieces, ps...)
+	t.Drawn = b.Pieces[from:]
+}

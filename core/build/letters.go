@@ -76,19 +76,7 @@ func (b *Build) letters(i int, images []Image) {
 			ps[len(ps)-1].Films, ps[len(ps)-1].Top = films[n], films[n][len(films[n])-1].Colour
 		}
 	}
-	if e.Face != card.Front {
-		t.Drawn = ps
-		return
-	}
-	t.Leaves = len(ps)
-	for k := range ps {
-		ps[k].Outline = t.Place(ps[k].Local)
-	}
-	t.Outline = t.Place(t.Local)
-	t.Rough = t.Outline.Simplify(Hair)
-	from := len(b.Pieces)
-	b.Pieces = append(b.Pieces, ps...)
-	t.Drawn = b.Pieces[from:]
+	b.laid(t, ps)
 }
 
 // backed are the bonds of letters with a sheet of foam or adhesive cut with them, which

@@ -57,19 +57,7 @@ func (b *Build) ribbon(i int) {
 	add(KnotPart, tied.knot, nil)
 	t.Local = tied.all
 	t.Whole = t.Local
-	if e.Face != card.Front {
-		t.Drawn = ps
-		return
-	}
-	t.Leaves = len(ps)
-	for k := range ps {
-		ps[k].Outline = t.Place(ps[k].Local)
-	}
-	t.Outline = t.Place(t.Local)
-	t.Rough = t.Outline.Simplify(Hair)
-	from := len(b.Pieces)
-	b.Pieces = append(b.Pieces, ps...)
-	t.Drawn = b.Pieces[from:]
+	b.laid(t, ps)
 }
 
 // tied is a ribbon as it lies, about its middle.

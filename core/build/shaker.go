@@ -102,19 +102,7 @@ func (b *Build) shaker(i int, images []Image) {
 	top := leaf(FrontPart, s.Paper, made.local, glue)
 	top.On = on
 	ps = append(ps, top)
-	if e.Face != card.Front {
-		t.Drawn = ps
-		return
-	}
-	t.Leaves = len(ps)
-	for k := range ps {
-		ps[k].Outline = t.Place(ps[k].Local)
-	}
-	t.Outline = t.Place(t.Whole)
-	t.Rough = t.Outline.Simplify(Hair)
-	from := len(b.Pieces)
-	b.Pieces = append(b.Pieces, ps...)
-	t.Drawn = b.Pieces[from:]
+	b.laid(t, ps)
 }
 
 // foamBody is the colour of foam.

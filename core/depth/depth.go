@@ -41,31 +41,20 @@ func (s Stood) Highest() float64 {
 // height: each rests on the highest thing beneath any part of it, since card
 // is stiff at this size. What comes back goes by the pieces.
 func Stack(pieces []build.Piece, floor float64) []Stood {
-	up := make([]int, len(pieces))
-	for i := range up {
-		up[i] = i
-	}
-	return StackIn(pieces, up, floor)
-}
-
-// StackIn does the same in another order: up lists the pieces from the lowest.
-func StackIn(pieces []build.Piece, up []int, floor float64) []Stood {
 	out := make([]Stood, len(pieces))
 	boxes := make([]shape.Box, len(pieces))
-	for turn, i := range up {
-		s := pieces[i]
+	for i, s := range pieces {
 		boxes[i] = s.Outline.Bounds()
 		z := floor
 		// From the top down the first that is met is mostly the highest, and
 		// spares comparing outlines with all that lie lower.
-		for k := turn - 1; k >= 0; k-- {
-			j := up[k]
+		for j := i - 1; j >= 0; j-- {
 			if b := &out[j]; b.Z1 > z && boxes[j].Meets(boxes[i]) && b.Outline.Overlaps(s.Outline) {
 				z = b.Z1
 			}
 		}
 		z += s.Lift
-		out[i] = Stood{Piece: s, Z0: z, Z1: z + s.Thick, Turn: turn, Under: Level(z)}
+		out[i] = Stood{Piece: s, Z0: z, Z1: z + s.Thick, Turn: i, Under: Level(z)}
 	}
 	return out
 }

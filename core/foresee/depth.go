@@ -145,7 +145,7 @@ func joint(v *View, add func(Hit)) {
 			return Hit{What: fmt.Sprintf("%s is held by something that lets go", v.pieceName(i)), Why: "Repositionable adhesive is for trying; by and by the part comes off.",
 				Do: "Glue it for good when it lies right.", Facts: []string{"repositionable"}, Mend: &Mend{"Glue it for good", v.held(i, whole)}}, true
 		case part >= jointLeast && held < max(jointLeast, jointShare*part) && (held > 0 || !slices.ContainsFunc(s.Holds, func(h build.Hold) bool { return h.Raised })):
-			return Hit{What: fmt.Sprintf("%s is held by too little", v.pieceName(i)), Why: fmt.Sprintf("%s hold %s of card; it takes 3 %% of it, and %s at least.", v.Write.Area(held), v.Write.Area(part), v.Write.Area(jointLeast)),
+			return Hit{What: fmt.Sprintf("%s is held by too little", v.pieceName(i)), Why: fmt.Sprintf("%s hold %s of card; it takes %.0f %% of it, and %s at least.", v.Write.Area(held), v.Write.Area(part), 100*jointShare, v.Write.Area(jointLeast)),
 				Do: "Glue more of it, or put more pads behind it.", Numbers: map[string]float64{"held": held, "part": part}, Mend: &Mend{"Hold it all over", v.held(i, whole)}}, true
 		}
 		return Hit{}, false

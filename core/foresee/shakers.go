@@ -6,6 +6,7 @@ import (
 
 	"ochrestone/core/build"
 	"ochrestone/core/card"
+	"ochrestone/core/kit"
 )
 
 func shakerRules() []Rule {
@@ -46,7 +47,7 @@ func wall(v *View, add func(Hit)) {
 		if film, ok := v.Stock.Paper(s.Film); !ok || film.Opaque() {
 			h := Hit{What: t.Name + " has no film behind its window", Why: "All of the filling falls out in front.", Do: "Choose a clear film, or put the filling in a pouch."}
 			for _, p := range v.Stock.Papers {
-				if !p.Opaque() {
+				if p.Kind == kit.PaperAcetate {
 					s.Film = p.ID
 					h.Mend = &Mend{"Take " + p.Name, reshaken(t, s)}
 					break

@@ -292,59 +292,6 @@ func (c Cardstock) HeatShy() bool {
 	return c.Kind == PaperVellum || c.Kind == PaperAcetate || c.Kind == PaperFoam
 }
 
-// Spacer lifts a part: foam squares, foam tape, craft foam, scrap board.
-type Spacer struct {
-	ID        string  `json:"id"`
-	Name      string  `json:"name"`
-	Kind      string  `json:"kind" enum:"square,mini,tape,sheet,board"`
-	Thickness float64 `json:"thickness" minimum:"0" maximum:"20" doc:"mm"`
-	W         float64 `json:"w" minimum:"0" doc:"mm"`
-	H         float64 `json:"h" minimum:"0" doc:"mm"`
-}
-
-// Foam reports whether heat would harm the spacer.
-func (s Spacer) Foam() bool { return s.Kind != "board" }
-
-// Pads reports whether the spacer comes as pads or strips; sheets and board are cut to the
-// shape of their part.
-func (s Spacer) Pads() bool { return s.Kind == "square" || s.Kind == "mini" || s.Kind == "tape" }
-
-// Adhesive is a glue, tape or spray.
-type Adhesive struct {
-	ID         string  `json:"id"`
-	Name       string  `json:"name"`
-	Kind       string  `json:"kind" enum:"liquid,tape runner,double-sided,spray,dots,repositionable"`
-	SetMinutes float64 `json:"setMinutes" minimum:"0" doc:"until it is set, minutes"`
-	Thickness  float64 `json:"thickness" minimum:"0" maximum:"2" doc:"mm it adds"`
-	Wiggle     bool    `json:"wiggle" doc:"leaves time to move the part"`
-	Shows      bool    `json:"shows" doc:"shows through vellum"`
-}
-
-// Undoing says whether and how the joint comes up again, and until when; the product's
-// label goes first.
-func (a Adhesive) Undoing() string {
-	switch a.Kind {
-	case "repositionable":
-		return "it lifts off again at any time"
-	case "liquid":
-		if a.SetMinutes > 0 {
-			return fmt.Sprintf("it can be moved for about %.0f minutes, then it is final", a.SetMinutes)
-		}
-		return "it can be moved while it is wet, then it is final"
-	case "tape runner", "double-sided":
-		return "adhesive remover lifts it, slowly and with air in the room, away from any flame; the card may tear"
-	}
-	return "it is final"
-}
-
-// Undoing says whether and how what stands on the spacer comes off again.
-func (s Spacer) Undoing() string {
-	if s.Foam() {
-		return "adhesive remover or a thin blade lifts it, drawn away from your hand; the foam is spent"
-	}
-	return "it is as final as the glue it is stuck with"
-}
-
 // Envelope is an envelope on hand.
 type Envelope struct {
 	ID      string  `json:"id"`
@@ -478,23 +425,6 @@ func (p Cardstock) Validate() error {
 	c.colour("colour", p.Colour, false)
 	c.add(!(p.Caliper > 0 && p.Caliper <= 10), "caliper", "thickness lies between 0 and 10 mm")
 	c.add(!(p.GSM > 0 && p.GSM <= 2000), "gsm", "weight lies between 0 and 2000 g/m²")
-	return c.done()
-}
-
-// Validate checks a spacer.
-func (s Spacer) Validate() error {
-	var c check
-	c.add(strings.TrimSpace(s.Name) == "", "name", "give the spacer a name")
-	c.add(!(s.Thickness > 0 && s.Thickness <= 20), "thickness", "thickness lies between 0 and 20 mm")
-	return c.done()
-}
-
-// Validate checks an adhesive.
-func (a Adhesive) Validate() error {
-	var c check
-	c.add(strings.TrimSpace(a.Name) == "", "name", "give the adhesive a name")
-	c.add(!(a.Thickness >= 0 && a.Thickness <= 2), "thickness", "what it adds lies between 0 and 2 mm")
-	c.add(!(a.SetMinutes >= 0 && a.SetMinutes <= 10_080), "setMinutes", "glue sets within 0 and 10,080 minutes, a week")
 	return c.done()
 }
 

@@ -42,7 +42,7 @@ func Everything() card.Card {
 			s.W, s.H, s.Trim = 30, 30, 2
 		}
 		c.Elements = append(c.Elements, card.Element{ID: fmt.Sprintf("s%d", i+1), Name: fmt.Sprintf("Sheet %d", i+1), Face: card.Front, On: "panel",
-			Place: card.Place{X: 24 + float64(i%4)*28, Y: 24 + float64(i/4)*30, Turn: float64(i%3) * 5}, Bonds: card.Glue("dots"), Sheet: s})
+			Place: card.Place{X: 24 + float64(i%4)*28, Y: 24 + float64(i/4)*30, Turn: float64(i%3) * 5}, Bonds: []card.Bond{{Adhesive: "dots"}}, Sheet: s})
 	}
 	c.Elements = append(c.Elements,
 		card.Element{ID: "frame", Name: "Frame", Face: card.Front, On: "panel", Place: card.Place{X: 36, Y: 122}, Bonds: card.Foam("foam-thin", 1), Sheet: &card.Sheet{Paper: "night", W: 40, H: 32,

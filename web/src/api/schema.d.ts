@@ -3726,6 +3726,11 @@ export interface components {
             ways: components["schemas"]["Rise"][];
             /** @description why there is none */
             why?: string;
+            /**
+             * Format: double
+             * @description how near the ways come to it, mm
+             */
+            within: number;
         };
         ReadSheetOutBody: {
             cells: components["schemas"]["CellRead"][];

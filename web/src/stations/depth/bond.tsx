@@ -115,7 +115,9 @@ function OneBond({ x, n, many, set, drop }: { x: Bond; n: number; many: boolean;
 					/>
 				))}
 			</div>
-			{(x.open?.length ?? 0) > 0 && <LengthField label="Pocket, deep" mm={x.pocket || 20} min={1} max={200} onSet={(pocket) => set({ pocket })} />}
+			{(x.open?.length ?? 0) > 0 && (
+				<LengthField label="Pocket, deep (0: usual)" mm={x.pocket ?? 0} min={0} max={200} onSet={(pocket) => set({ pocket: pocket || undefined })} />
+			)}
 			{many && <Button onClick={drop}>Leave it out</Button>}
 		</fieldset>
 	);
@@ -155,7 +157,7 @@ function Ways({ element, part, onTake }: { element: string; part: string; onTake
 					</option>
 				))}
 			</Select>
-			{got && <div>{got.why || `Held up ${thin(got.height, s)}, within ${thin(0.2, s)}:`}</div>}
+			{got && <div>{got.why || `Held up ${thin(got.height, s)}, within ${thin(got.within, s)}:`}</div>}
 			{got?.ways.map((w) => (
 				<Button key={w.said} onClick={() => onTake(w.bond, level)} justifyContent="flex-start" whiteSpace="normal" h="auto" py="2" textAlign="left">
 					{w.said} ({w.pieces === 1 ? "one piece" : `${w.pieces} pieces`})
