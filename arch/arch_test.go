@@ -28,7 +28,7 @@ var floors = [][]string{
 	{"core/build", "core/placing"},
 	{"core/cover", "core/depth", "core/work"},
 	{"core/advise"},
-	{"core/foresee"},
+	{"core/foresee", "core/standing"},
 	{"core/plan"},
 	{"vision/picture"},
 	{"vision/trace"},

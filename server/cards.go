@@ -20,6 +20,7 @@ import (
 	"ochrestone/core/measure"
 	"ochrestone/core/plan"
 	"ochrestone/core/ramp"
+	"ochrestone/core/standing"
 	"ochrestone/core/together"
 	"ochrestone/store"
 )
@@ -252,7 +253,7 @@ func (s *Server) suggest(ctx context.Context, in *suggestIn) (*suggestOut, error
 	return out, nil
 }
 
-type standingOut struct{ Body plan.Standing }
+type standingOut struct{ Body standing.Card }
 
 func (s *Server) standing(ctx context.Context, in *cardIn) (*standingOut, error) {
 	v, k, err := s.cardAndKit(ctx, in.ID)
@@ -278,7 +279,7 @@ func (s *Server) heights(ctx context.Context, in *heightsIn) (*heightsOut, error
 		return nil, problem(err)
 	}
 	assume := s.assume(ctx)
-	got, err := s.planner.Of(v.Card, k, assume...).Heights(in.Element, in.Part, in.With, assume...)
+	got, err := s.planner.Heights(s.planner.Of(v.Card, k, assume...), in.Element, in.Part, in.With, assume...)
 	if err != nil {
 		return nil, problem(err)
 	}

@@ -114,7 +114,7 @@ func schemaName(t reflect.Type, hint string) string {
 		t = t.Elem()
 	}
 	n := huma.DefaultSchemaNamer(t, hint)
-	for of, name := range map[string]string{"core/plan": "Plan", "core/look": "Look", "core/foresee": ""} {
+	for of, name := range map[string]string{"core/plan": "Plan", "core/look": "Look", "core/standing": "Standing", "core/foresee": ""} {
 		if strings.HasSuffix(t.PkgPath(), of) && t.Kind() == reflect.Struct && n != name {
 			return name + n
 		}

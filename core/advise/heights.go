@@ -26,6 +26,15 @@ type Rise struct {
 	Height float64   `json:"height" doc:"mm"`
 	Pieces int       `json:"pieces" doc:"how many spacers and scraps stand on each other"`
 	Said   string    `json:"said" doc:"what it stands on, in words"`
+	Short  []Short   `json:"short" nullable:"false" doc:"spacers of which there are not enough for the whole card so; empty: there are, or nobody counted"`
+}
+
+// Short is a spacer of which there is too little.
+type Short struct {
+	Spacer string `json:"spacer"`
+	Name   string `json:"name"`
+	Needs  int    `json:"needs" doc:"for the whole card"`
+	Left   int    `json:"left" doc:"on hand"`
 }
 
 // Rises lists the ways to come to a height, mm, with spacers of the stores and scraps of
@@ -103,8 +112,9 @@ type Raised struct {
 const mostWays = 8
 
 // HeightsFor lists the ways to hold a part as high as it stands, or, with another element
-// named, so that their tops are level. The error wraps card.ErrGone.
-func HeightsFor(b *build.Build, stood []depth.Stood, element, part, with string, w measure.Writing) (Raised, error) {
+// named, so that their tops are level: those for which there are spacers enough first. The
+// error wraps card.ErrGone.
+func HeightsFor(m *depth.Memory, b *build.Build, stood []depth.Stood, element, part, with string, w measure.Writing) (Raised, error) {
 	top := func(id string) (z float64, ok bool) {
 		for _, s := range stood {
 			if s.ID.Element == id && !s.Print() {
@@ -136,6 +146,11 @@ func HeightsFor(b *build.Build, stood []depth.Stood, element, part, with string,
 		return out, nil
 	}
 	out.Ways = Rises(b.Stock, out.Height, SameHeight, SameHeight)
+	out.Ways = out.Ways[:min(len(out.Ways), 2*mostWays)]
+	for n, r := range out.Ways {
+		out.Ways[n].Short = short(b.Stock, m.UsedWith(b, stood, i, build.HoldsOf(b.Stock, []card.Bond{r.Bond})), r.Bond)
+	}
+	slices.SortStableFunc(out.Ways, func(a, b Rise) int { return cmp.Compare(len(a.Short), len(b.Short)) })
 	out.Ways = out.Ways[:min(len(out.Ways), mostWays)]
 	for n := range out.Ways {
 		out.Ways[n].Said = build.Held(b.Stock, []card.Bond{out.Ways[n].Bond}, w)
@@ -144,4 +159,19 @@ func HeightsFor(b *build.Build, stood []depth.Stood, element, part, with string,
 		out.Why = "Nothing in the stores comes within " + w.Thin(SameHeight) + " of that height."
 	}
 	return out, nil
+}
+
+// short lists the spacers of a bond of which a card uses more than there are.
+func short(s look.Stock, used map[string]int, b card.Bond) []Short {
+	out := []Short{}
+	add := func(id string) {
+		if sp, ok := s.Spacer(id); ok && sp.Left != nil && used[id] > *sp.Left {
+			out = append(out, Short{id, sp.Name, used[id], *sp.Left})
+		}
+	}
+	add(b.Spacer)
+	for _, m := range b.Shims {
+		add(m.Spacer)
+	}
+	return out
 }

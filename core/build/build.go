@@ -133,6 +133,7 @@ func Expand(c card.Card, s look.Stock, images []Image, with With) Build {
 		b.Things[i].To = len(b.Pieces)
 	}
 	b.trim()
+	b.snip()
 	b.weave()
 	return b
 }

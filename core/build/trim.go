@@ -68,3 +68,33 @@ func (b *Build) cutAt(panel shape.Region, t *Thing) trimmed {
 	out, _ := b.with.Memory.trims.Get(key, work)
 	return out
 }
+
+// snip cuts off parts what the person cuts off them.
+func (b *Build) snip() {
+	for i := range b.Things {
+		t := &b.Things[i]
+		if len(t.Element.Snips) == 0 || t.Outline.Empty() {
+			continue
+		}
+		for _, s := range t.Element.Snips {
+			for k := t.From; k < t.To; k++ {
+				p := &b.Pieces[k]
+				if s.Part != "" && p.ID.Part != s.Part || p.Print() {
+					continue
+				}
+				left, err := p.Outline.Minus(p.FromSelf(s.Off))
+				if err != nil || left.Empty() {
+					continue
+				}
+				p.Outline = left
+			}
+		}
+		var all []shape.Region
+		for _, p := range b.Pieces[t.From:t.To] {
+			all = append(all, p.Outline)
+		}
+		if g, err := shape.UnionAll(all...); err == nil && !g.Empty() {
+			t.Outline, t.Rough = g, g
+		}
+	}
+}

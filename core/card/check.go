@@ -114,6 +114,7 @@ func (k *checker) element(c Card, i int, at string, e Element) {
 		k.bad(e.Sheet == nil, at+".inset", "only a sheet is laid by its borders")
 	}
 	k.bonds(at, e.Bonds)
+	k.snips(at, e.Snips)
 	if e.Level != "" {
 		_, ok := c.Element(e.Level)
 		k.bad(!ok || e.Level == e.ID, at+".level", "is to be level with something that is not on this card")

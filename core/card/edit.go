@@ -51,6 +51,7 @@ type Edit struct {
 	Ribbon        *SetRibbon     `json:"ribbon,omitempty"`
 	Cutout        *SetCutout     `json:"cutout,omitempty"`
 	Twin          *Twin          `json:"twin,omitempty"`
+	SnipOff       *SnipOff       `json:"snipOff,omitempty"`
 	Tucks         *SetTucks      `json:"tucks,omitempty"`
 	Together      *Together      `json:"together,omitempty"`
 	Around        *Around        `json:"around,omitempty"`

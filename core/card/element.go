@@ -29,6 +29,7 @@ type Element struct {
 	Bonds   []Bond   `json:"bonds,omitempty" maxItems:"6" doc:"what holds it; none: laid loose"`
 	Level   string   `json:"level,omitempty" doc:"the element that its top is to be level with"`
 	Tucks   []Tuck   `json:"tucks,omitempty" maxItems:"60" doc:"parts of it that cross another element the other way than the rest"`
+	Snips   []Snip   `json:"snips,omitempty" maxItems:"24" doc:"bits cut off its parts where they would meet something"`
 	Sheet   *Sheet   `json:"sheet,omitempty"`
 	Image   *Image   `json:"image,omitempty"`
 	Gems    *Gems    `json:"gems,omitempty"`

@@ -148,13 +148,3 @@ func (m MailClass) refuses(l Letter, w measure.Writing) string {
 	}
 	return ""
 }
-
-// envelopePaper is the grammage, g/m², and cover the area of an envelope for each of its
-// size, flaps and seams with it, where nobody weighed it: our own defaults.
-const (
-	envelopePaper = 105.0
-	envelopeCover = 2.4
-)
-
-// EnvelopeWeight is about what an envelope of that size weighs, g.
-func EnvelopeWeight(s measure.Size) float64 { return s.W * s.H * envelopeCover * envelopePaper / 1e6 }

@@ -88,32 +88,6 @@ func Section(stood []Stood, y float64) []Slab {
 	return out
 }
 
-// Post is how the card goes by letter.
-type Post struct {
-	Fits     bool          `json:"fits" doc:"the card slides into the envelope"`
-	Class    measure.Class `json:"class" doc:"class of the filled envelope as a US letter"`
-	Filled   float64       `json:"filled" doc:"thickness of the filled envelope, mm"`
-	Limit    float64       `json:"limit" doc:"greatest thickness of a letter, mm"`
-	Envelope string        `json:"envelope" doc:"envelope id; empty when none is chosen"`
-	NeedsW   float64       `json:"needsW" doc:"inside width the card takes up, mm"`
-	NeedsH   float64       `json:"needsH" doc:"inside height the card takes up, mm"`
-}
-
-// unevenBy is the height, mm, past which parts on a front make a letter uneven
-// for the carrier's machines: our own default, the carrier decides.
-const unevenBy = 1.0
-
-// Mail judges a card of closed size s and greatest thickness t, of which raised
-// mm stand above the panel, in an envelope with walls of the given caliper.
-// girth is what the card takes up of the envelope's width and height, from
-// Girth.
-func Mail(girth measure.Size, t, raised float64, e measure.Envelope, wall float64) Post {
-	p := Post{Filled: t + 2*wall, Limit: measure.LetterMaxThickness, Envelope: e.ID, NeedsW: girth.W, NeedsH: girth.H}
-	p.Fits = e.Fits(girth, 0)
-	p.Class = measure.BasicLetter(e.Size, p.Filled, raised > unevenBy)
-	return p
-}
-
 // Image gives every layer of an image's look its heights, as the image stands by
 // itself, and how high it stands in all, mm.
 func Image(s look.Stock, m look.Image, w card.Colourway, as *look.Colourway) {

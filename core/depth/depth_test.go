@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/assert"
 
 	"ochrestone/core/build"
+	"ochrestone/core/kit"
 	"ochrestone/core/measure"
 	"ochrestone/core/shape"
 )
@@ -57,14 +58,47 @@ func TestGirthAgainstClosedForms(t *testing.T) {
 // Common practice, no source: foam about 1 and 2 mm, doubled foam doubles; two
 // levels of regular foam are easily too many for a letter.
 func TestFoamAndTheLetter(t *testing.T) {
-	env := measure.Envelopes()[0]
-	plain := Mail(measure.Size{W: 108, H: 140}, 0.8, 0, env, 0.11)
+	a2 := measure.Envelopes()[0]
+	env := kit.Envelope{ID: "a2", W: a2.Size.W, H: a2.Size.H, Caliper: 0.11}
+	mail := func(w, h, thick, raised float64) Post {
+		p, _, _ := Posting{Girth: measure.Size{W: w, H: h}, Size: measure.Size{W: w, H: h}, Thick: thick, Raised: raised}.Mail(env, nil, measure.Writing{})
+		return p
+	}
+	plain := mail(108, 140, 0.8, 0)
 	assert.Equal(t, measure.ClassLetter, plain.Class)
 	assert.True(t, plain.Fits)
 	assert.InDelta(t, 1.02, plain.Filled, 1e-9)
-	raised := Mail(measure.Size{W: 108, H: 140}, 3.3, 2.3, env, 0.11)
+	raised := mail(108, 140, 3.3, 2.3)
 	assert.Equal(t, measure.ClassNonMachinable, raised.Class)
-	thick := Mail(measure.Size{W: 109, H: 141}, 6.2, 5, env, 0.11)
+	thick := mail(109, 141, 6.2, 5)
 	assert.Equal(t, measure.ClassTooThick, thick.Class, "6.2 mm and two walls pass 6.35 mm")
 	assert.InDelta(t, 3.24, Weigh(150*100, 216), 1e-9)
+}
+
+// A box keeps its thickness whatever is in it, takes a card by its own size and lets it lie
+// even; padding adds on both sides. Worked by hand.
+func TestABoxAndAPaddedEnvelope(t *testing.T) {
+	card := Posting{Size: measure.Size{W: 108, H: 140}, Girth: measure.Size{W: 113, H: 145}, Thick: 7, Raised: 6, Grams: 20}
+	box := kit.Envelope{ID: "box", W: 110, H: 142, Caliper: 0.5, Depth: 12, Grams: 40}
+	p, grams, _ := card.Mail(box, nil, measure.Writing{})
+	assert.True(t, p.Fits, "it need not wrap round")
+	assert.InDelta(t, 13, p.Filled, 1e-9)
+	assert.InDelta(t, 5, p.Room, 1e-9)
+	assert.InDelta(t, 60, grams, 1e-9)
+	box.Depth = 6
+	p, _, _ = card.Mail(box, nil, measure.Writing{})
+	assert.False(t, p.Fits, "it does not shut")
+	assert.InDelta(t, -1, p.Room, 1e-9)
+
+	padded := kit.Envelope{ID: "padded", W: 150, H: 210, Caliper: 0.1, Padding: 3}
+	p, grams, mailed := card.Mail(padded, Carriers(), measure.Writing{})
+	assert.InDelta(t, 7+6.2, p.Filled, 1e-9)
+	assert.True(t, p.Fits)
+	area := 150 * 210 * 2.4 / 1e6
+	assert.InDelta(t, 20+area*105+area*3*15, grams, 1e-9)
+	assert.Len(t, mailed, len(Carriers()))
+	none, grams, mailed := card.Mail(kit.Envelope{}, Carriers(), measure.Writing{})
+	assert.False(t, none.Fits)
+	assert.Zero(t, grams)
+	assert.Empty(t, mailed)
 }

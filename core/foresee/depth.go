@@ -15,6 +15,7 @@ func depthRules() []Rule {
 	return []Rule{
 		{ID: "thick", Station: Depth, Severity: Spoils, Title: "Cards too thick for a letter", Explain: "A carrier takes letters only so thick; the carrier's current rules go first.", Source: "USPS Domestic Mail Manual 101", Limits: []Limit{{"letter at most", measure.LetterMaxThickness, "mm", ""}}, check: tooThick},
 		{ID: "envelope", Station: Depth, Severity: Spoils, Title: "Envelopes too small", Explain: "A raised card takes up more of its envelope than it measures.", Source: "geometry", check: tooLarge},
+		{ID: "loose", Station: Depth, Severity: Tip, Title: "Cards loose in their box", Explain: "What knocks about in a box loses its raised parts.", Source: practice, Limits: []Limit{{"room over the card at most", rattles, "mm", ""}}, check: loose},
 		{ID: "glue", Station: Depth, Severity: Shows, Title: "Glue that shows through", Explain: "Vellum and acetate show every glue that is not behind something opaque.", Source: practice, check: glueShows},
 		{ID: "joint", Station: Depth, Severity: Shows, Title: "Joints too small to hold", Explain: "A part comes off where too little of it is held, or where what holds it is for trying only.", Source: practice, Limits: []Limit{{"held at least", jointShare, "share", ""}, {"and at least", jointLeast, "mm²", ""}}, check: joint},
 		{ID: "flush", Station: Depth, Severity: Tip, Title: "Flush sheets on tape", Explain: "A large sheet with next to no border shows every skew, and tape gives no second try.", Source: practice, Limits: []Limit{{"border under", flushBy, "mm", ""}}, check: flush},
@@ -36,9 +37,25 @@ func tooLarge(v *View, add func(Hit)) {
 		return
 	}
 	b := v.Card.Base
+	if v.Post.Box && v.Post.Room < 0 {
+		add(Hit{What: "The box does not shut", Why: fmt.Sprintf("The card is %s thick, %s more than there is room for.", v.Write.Thin(v.Total), v.Write.Thin(-v.Post.Room)),
+			Do: "Choose a higher box in Front, or make the card flatter.", Numbers: map[string]float64{"over": -v.Post.Room}, Facts: []string{b.Envelope}})
+		return
+	}
 	add(Hit{What: "The envelope is too small",
 		Why: fmt.Sprintf("The card is %s × %s and %s thick; wrapped round, it takes up %s × %s of the inside.", v.Format(b.W), v.Format(b.H), v.Write.Thin(v.Total), v.Format(v.Post.NeedsW), v.Format(v.Post.NeedsH)),
 		Do:  "Choose a larger envelope in Front, or make the card flatter.", Numbers: map[string]float64{"total": v.Total, "needsW": v.Post.NeedsW, "needsH": v.Post.NeedsH}, Facts: []string{b.Envelope}})
+}
+
+// rattles is how much height, mm, may be left over a card in its box; our own default.
+const rattles = 5.0
+
+func loose(v *View, add func(Hit)) {
+	if !v.Post.Box || v.Post.Room <= rattles {
+		return
+	}
+	add(Hit{What: "The card lies loose in its box", Why: fmt.Sprintf("%s are left over it: it knocks about, and raised parts come off.", v.Write.Thin(v.Post.Room)),
+		Do: "Lay folded tissue or foam on it, clear of what is fine, or take a lower box.", Numbers: map[string]float64{"room": v.Post.Room}, Facts: []string{v.Card.Base.Envelope}})
 }
 
 // shownBy is how much, mm², of a glue or a pad may be seen through a leaf.

@@ -219,7 +219,7 @@ func notLevel(v *View, add func(Hit)) {
 		}
 		h := Hit{Key: []string{e.ID}, At: At{Element: e.ID}, What: fmt.Sprintf("%s is not level with %s", capital(t.Name), build.Name(v.Card, with)),
 			Why: fmt.Sprintf("It stands %s %s.", v.Write.Thin(math.Abs(off)), higher), Do: "Hold it up by other means, or let it be.", Numbers: map[string]float64{"off": off}, Facts: []string{e.Level}}
-		if got, err := advise.HeightsFor(v.Build, v.Stood, e.ID, "", e.Level, v.Write); err == nil && len(got.Ways) > 0 {
+		if got, err := advise.HeightsFor(v.Pads, v.Build, v.Stood, e.ID, "", e.Level, v.Write); err == nil && len(got.Ways) > 0 {
 			h.Mend = &Mend{capital(got.Ways[0].Said), []card.Edit{{Hold: &card.Hold{Element: e.ID, Bonds: []card.Bond{got.Ways[0].Bond}}}}}
 		}
 		add(h)
@@ -323,10 +323,40 @@ func inTheWay(v *View, add func(Hit)) {
 					Numbers: map[string]float64{"both": both.Area()}, Facts: []string{v.pieceName(j)}}
 				if bonds := v.proposed(i); bonds != nil {
 					h.Mend = &Mend{"Pads with a pocket for it", v.held(i, bonds)}
+				} else if edits := v.cutOff(j, p.Area); edits != nil {
+					h.Mend = &Mend{"Cut it along the pad", edits}
 				}
 				return h, true
 			}
 		}
 		return Hit{}, false
 	}, add)
+}
+
+// A part that is cut to clear a pad: our own defaults.
+const (
+	padGap  = 0.5 // mm left between them
+	mostOff = 0.5 // of the part that may be cut off
+)
+
+// cutOff are the edits that cut a piece where it meets a pad; nil where that leaves too
+// little of it, or it falls in two.
+func (v *View) cutOff(i int, pad shape.Region) []card.Edit {
+	s := v.Stood[i]
+	off, err := pad.Offset(padGap)
+	if err != nil {
+		return nil
+	}
+	if off, err = off.Intersect(s.Outline); err != nil || off.Empty() {
+		return nil
+	}
+	left, err := s.Outline.Minus(off)
+	if err != nil || left.Area() < (1-mostOff)*s.Outline.Area() || len(left.Pieces()) > len(s.Outline.Pieces()) {
+		return nil
+	}
+	// A little more than what is seen to meet, so that no sliver is left along the edge.
+	if off, err = off.Offset(0.05); err != nil {
+		return nil
+	}
+	return []card.Edit{{SnipOff: &card.SnipOff{Element: s.ID.Element, Part: s.ID.Part, Off: s.ToSelf(off)}}}
 }

@@ -13,6 +13,7 @@ type Spacer struct {
 	Thickness float64 `json:"thickness" minimum:"0" maximum:"20" doc:"mm"`
 	W         float64 `json:"w" minimum:"0" doc:"mm"`
 	H         float64 `json:"h" minimum:"0" doc:"mm"`
+	Left      *int    `json:"left,omitempty" minimum:"0" maximum:"100000" doc:"pads, strips or sheets on hand; empty: not counted"`
 }
 
 // Foam reports whether heat would harm the spacer.
@@ -63,6 +64,7 @@ func (s Spacer) Validate() error {
 	var c check
 	c.add(strings.TrimSpace(s.Name) == "", "name", "give the spacer a name")
 	c.add(!(s.Thickness > 0 && s.Thickness <= 20), "thickness", "thickness lies between 0 and 20 mm")
+	c.add(s.Left != nil && (*s.Left < 0 || *s.Left > 100_000), "left", "count 0 to 100,000 of them, or leave it empty")
 	return c.done()
 }
 

@@ -9,7 +9,6 @@ import (
 	"strings"
 
 	"ochrestone/core/colour"
-	"ochrestone/core/measure"
 	"ochrestone/core/shape"
 )
 
@@ -292,20 +291,6 @@ func (c Cardstock) HeatShy() bool {
 	return c.Kind == PaperVellum || c.Kind == PaperAcetate || c.Kind == PaperFoam
 }
 
-// Envelope is an envelope on hand.
-type Envelope struct {
-	ID      string  `json:"id"`
-	Name    string  `json:"name"`
-	W       float64 `json:"w" minimum:"0" doc:"inside width, mm"`
-	H       float64 `json:"h" minimum:"0" doc:"inside height, mm"`
-	Caliper float64 `json:"caliper" minimum:"0" doc:"thickness of one wall, mm"`
-}
-
-// Size is the inside of the envelope as measure knows it.
-func (e Envelope) Size() measure.Envelope {
-	return measure.Envelope{ID: e.ID, Name: e.Name, Size: measure.Size{W: e.W, H: e.H}}
-}
-
 // Swatch is a measured or typed colour of an ink on one cardstock.
 type Swatch struct {
 	Ink         string `json:"ink"`
@@ -425,14 +410,6 @@ func (p Cardstock) Validate() error {
 	c.colour("colour", p.Colour, false)
 	c.add(!(p.Caliper > 0 && p.Caliper <= 10), "caliper", "thickness lies between 0 and 10 mm")
 	c.add(!(p.GSM > 0 && p.GSM <= 2000), "gsm", "weight lies between 0 and 2000 g/m²")
-	return c.done()
-}
-
-// Validate checks an envelope.
-func (e Envelope) Validate() error {
-	var c check
-	c.add(strings.TrimSpace(e.Name) == "", "name", "give the envelope a name")
-	c.add(!(e.W > 0 && e.H > 0 && e.W < 1000 && e.H < 1000), "w", "give the inside width and height in mm")
 	return c.done()
 }
 

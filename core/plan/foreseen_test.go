@@ -229,6 +229,12 @@ func foreseen(t *testing.T) map[string]pair {
 				c.Elements[1].Bonds = card.Foam("block", 1)
 			})
 		}),
+		"loose": between(t, "loose", 30, 4, func(high float64) on {
+			return with(func(c *card.Card, k *kit.Kit) {
+				k.Envelopes = append(k.Envelopes, kit.Envelope{ID: "own", Name: "Own", W: 120, H: 160, Caliper: 0.5, Depth: high})
+				c.Base.Envelope = "own"
+			})
+		}),
 		"envelope": between(t, "envelope", 105, 130, func(w float64) on {
 			return with(func(c *card.Card, k *kit.Kit) {
 				k.Envelopes = append(k.Envelopes, kit.Envelope{ID: "own", Name: "Own", W: w, H: 160, Caliper: 0.1})

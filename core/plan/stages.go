@@ -187,21 +187,8 @@ func (b *builder) post(stood []depth.Stood, top float64) {
 	if at >= 0 {
 		d.At, d.AtY = b.nameOf(stood[at].ID), stood[at].Outline.Bounds().Centre().Y
 	}
-	var env measure.Envelope
-	wall := 0.0
-	if e, ok := b.kit.Envelope(b.card.Base.Envelope); ok {
-		env, wall = e.Size(), e.Caliper
-	}
-	d.Post = depth.Mail(depth.Girth(b.card.Base.Size(), bd.Thick, stood), d.Total, d.Total-top, env, wall)
-	d.Mailed = []depth.Mailed{}
-	if env.ID == "" {
-		d.Post.Fits, d.Post.Class = false, ""
-		return
-	}
-	d.Filled = d.Weight + depth.EnvelopeWeight(env.Size)
-	for _, c := range b.o.carriers {
-		d.Mailed = append(d.Mailed, c.Take(depth.Letter{Size: env.Size, Thick: d.Post.Filled, Grams: d.Filled, Raised: d.Total - top}, b.o.write))
-	}
+	e, _ := b.kit.Envelope(b.card.Base.Envelope)
+	d.Post, d.Filled, d.Mailed = depth.Posting{Size: b.card.Base.Size(), Girth: depth.Girth(b.card.Base.Size(), bd.Thick, stood), Thick: d.Total, Raised: d.Total - top, Grams: d.Weight}.Mail(e, b.o.carriers, b.o.write)
 }
 
 // nameOf is what a person calls a piece.

@@ -311,6 +311,20 @@ func (k *maker) finish() {
 	k.add(phaseEnd, end, facts{})
 }
 
+// snipped says of what bits are cut off, in the step in which it is put down.
+func (k *maker) snipped() {
+	for _, t := range k.Things {
+		if len(t.Element.Snips) == 0 {
+			continue
+		}
+		for i := range k.acts {
+			if a := &k.acts[i]; a.ID.Element == t.Element.ID && (a.ID.Verb == Place || a.ID.Verb == Tie) {
+				a.Detail = strings.TrimSpace("First cut off what would meet the pads, along the line on the pad plan; cut away from your hand. " + a.Detail)
+			}
+		}
+	}
+}
+
 // carrier is the leaf an element lies on.
 func (k *maker) carrier(e card.Element) Thing { return Thing{Element: k.Carrier(e).Element} }
 

@@ -146,6 +146,7 @@ func Acts(b *build.Build, patterns []build.Pattern, format func(mm float64) stri
 		kind(&k)
 	}
 	k.finish()
+	k.snipped()
 	return k.acts
 }
 

@@ -13,6 +13,7 @@ import (
 	"ochrestone/core/depth"
 	"ochrestone/core/plan"
 	"ochrestone/core/shape"
+	"ochrestone/core/standing"
 )
 
 // padded is a thing with what holds it up.
@@ -20,12 +21,12 @@ type padded struct {
 	name  string
 	held  string
 	top   float64
-	leafs []plan.Standee
+	leafs []standing.Piece
 	pads  int
 }
 
 // onPads are the things of a card that stand on pads, foam or board, as they are laid.
-func onPads(pl plan.Plan, st plan.Standing, g *guide) []padded {
+func onPads(pl plan.Plan, st standing.Card, g *guide) []padded {
 	b := &pl.Build
 	var out []padded
 	for _, t := range b.Things {
@@ -47,7 +48,7 @@ func onPads(pl plan.Plan, st plan.Standing, g *guide) []padded {
 					}
 				}
 			}
-			if raised {
+			if raised || len(l.Off) > 0 {
 				p.leafs = append(p.leafs, l)
 				if l.Motif != "" {
 					inner = append(inner, strings.ToLower(b.PartName(t.Element, l.Part)))
@@ -68,16 +69,17 @@ func onPads(pl plan.Plan, st plan.Standing, g *guide) []padded {
 }
 
 var (
-	padInk  = color.RGBA{0xe0, 0xa0, 0x40, 0xff}
-	ownInk  = color.RGBA{0xb8, 0x6a, 0x10, 0xff}
-	sideCut = 30.0 // room for the side view, mm
+	padInk    = color.RGBA{0xe0, 0xa0, 0x40, 0xff}
+	ownInk    = color.RGBA{0xb8, 0x6a, 0x10, 0xff}
+	cutOffInk = color.RGBA{0xa3, 0x3a, 0x3a, 0xff}
+	sideCut   = 30.0 // room for the side view, mm
 )
 
 // WritePads writes the pad plan of a front as a PDF at true size: the outline of
 // everything that stands on pads with the pads where they go, numbered, seen from the
 // front or, mirrored, from the back as it lies face down; the list of levels beside it,
 // and the side view through the highest part. *ErrJig where nothing stands on pads.
-func WritePads(w io.Writer, pl plan.Plan, st plan.Standing, mirrored bool, opts ...Option) error {
+func WritePads(w io.Writer, pl plan.Plan, st standing.Card, mirrored bool, opts ...Option) error {
 	b := &pl.Build
 	g0 := &guide{}
 	for _, o := range opts {
@@ -92,7 +94,7 @@ func WritePads(w io.Writer, pl plan.Plan, st plan.Standing, mirrored bool, opts 
 	if mirrored {
 		title, words = "Pad plan, from the back", "Measure the check bar first. Seen from the back, left and right exchanged: lay a part face down on its outline and stick the pads where they are drawn."
 	}
-	words += " Amber is foam, grey board or scraps. Foam grabs at once; the packet's own label goes first."
+	words += " Amber is foam, grey board or scraps, red what is cut off a part. Foam grabs at once; the packet's own label goes first."
 	const row, list = 4.4, 70.0
 	beside := base.W+list+6 <= g0.size.W-2*margin || g0.size.W == 0
 	high := base.H + sideCut + 12
@@ -115,6 +117,9 @@ func WritePads(w io.Writer, pl plan.Plan, st plan.Standing, mirrored bool, opts 
 		for n, t := range things {
 			for _, l := range t.leafs {
 				p.region(turn(regionOf(l.Path)), at, none, quiet, 0.18)
+				for _, off := range l.Off {
+					p.region(turn(regionOf(off)), at, none, cutOffInk, 0.3)
+				}
 				for _, s := range l.Supports {
 					if !s.Raised {
 						continue
@@ -212,7 +217,7 @@ func regionOf(path string) shape.Region {
 }
 
 // PadLines writes the pad plan as SVG in mm: a group a part with its outline and its pads.
-func PadLines(w io.Writer, pl plan.Plan, st plan.Standing, mirrored bool) error {
+func PadLines(w io.Writer, pl plan.Plan, st standing.Card, mirrored bool) error {
 	things := onPads(pl, st, &guide{})
 	if len(things) == 0 {
 		return &ErrJig{"Nothing on this front stands on pads.", "Hold something up in Depth first."}

@@ -1572,6 +1572,7 @@ export interface components {
             sheet?: components["schemas"]["SetSheet"];
             shift?: components["schemas"]["Shift"];
             shiftLayer?: components["schemas"]["ShiftLayer"];
+            snipOff?: components["schemas"]["SnipOff"];
             together?: components["schemas"]["Together"];
             treat?: components["schemas"]["Treat"];
             tucks?: components["schemas"]["SetTucks"];
@@ -1610,6 +1611,8 @@ export interface components {
             ribbon?: components["schemas"]["Ribbon"];
             shaker?: components["schemas"]["Shaker"];
             sheet?: components["schemas"]["Sheet"];
+            /** @description bits cut off its parts where they would meet something */
+            snips?: components["schemas"]["Snip"][] | null;
             /** @description parts of it that cross another element the other way than the rest */
             tucks?: components["schemas"]["Tuck"][] | null;
         };
@@ -1621,11 +1624,26 @@ export interface components {
             caliper: number;
             /**
              * Format: double
+             * @description inside height of a box, mm; 0: it is no box, and gives way
+             */
+            depth?: number;
+            /**
+             * Format: double
+             * @description weight of it empty, g; 0: reckoned from its size
+             */
+            grams?: number;
+            /**
+             * Format: double
              * @description inside height, mm
              */
             h: number;
             id: string;
             name: string;
+            /**
+             * Format: double
+             * @description padding on each wall, mm
+             */
+            padding?: number;
             /**
              * Format: double
              * @description inside width, mm
@@ -3146,17 +3164,6 @@ export interface components {
              */
             w: number;
         };
-        PlanLess: {
-            edits: components["schemas"]["Edit"][];
-            element: string;
-            mailed: components["schemas"]["Mailed"][];
-            name: string;
-            /**
-             * Format: double
-             * @description greatest thickness then, mm
-             */
-            total: number;
-        };
         PlanLettered: {
             id: string;
             /**
@@ -3290,24 +3297,6 @@ export interface components {
              */
             z1: number;
         };
-        PlanRelation: {
-            /** @description what touches it from above */
-            bears: string[];
-            element: string;
-            /** @description what it touches beneath */
-            on: string[];
-            /**
-             * Format: int64
-             * @description pads beneath its leaves
-             */
-            pads: number;
-            /** @description what is tucked beneath it */
-            passes: string[];
-            /** @description how it is held */
-            said: string;
-            /** @description whether and how its joints come up again */
-            undo: string[];
-        };
         PlanSheet: {
             colour: string;
             drawn: components["schemas"]["PlanDrawn"][];
@@ -3354,103 +3343,6 @@ export interface components {
              * @description top, mm
              */
             z1: number;
-        };
-        PlanStandee: {
-            /** @description #rrggbb */
-            body: string;
-            element: string;
-            /** @description where its own frame lies, in which pads are given */
-            frame: components["schemas"]["Place"];
-            /** @description of a layer that its own bonds hold: its image */
-            motif?: string;
-            name: string;
-            part?: string;
-            /** @description outline on the front, path data in mm */
-            path: string;
-            supports: components["schemas"]["PlanSupport"][];
-            /**
-             * Format: double
-             * @description how much it rises to the right, mm a mm
-             */
-            sx: number;
-            /**
-             * Format: double
-             * @description how much it rises downwards, mm a mm
-             */
-            sy: number;
-            /**
-             * Format: double
-             * @description mm; 0 for a print
-             */
-            thick: number;
-            /** @description #rrggbb */
-            top: string;
-            /** @enum {string} */
-            trouble?: "rocks" | "rides" | "airy" | "leans" | "bows";
-            /**
-             * Format: double
-             * @description where, mm
-             */
-            troubleX?: number;
-            /**
-             * Format: double
-             * @description mm
-             */
-            troubleY?: number;
-            /**
-             * Format: double
-             * @description where its height is given, mm
-             */
-            x: number;
-            /**
-             * Format: double
-             * @description mm
-             */
-            y: number;
-            /**
-             * Format: double
-             * @description underside there, mm above the table
-             */
-            z: number;
-        };
-        PlanStanding: {
-            /**
-             * Format: double
-             * @description thickness of the two leaves of the base, mm
-             */
-            base: number;
-            /** @description what one level less of a part would change, the most first */
-            less: components["schemas"]["PlanLess"][];
-            /** @description leaves and prints, as they are laid */
-            pieces: components["schemas"]["PlanStandee"][];
-            /** @description by element: what it has to do with the others */
-            things: components["schemas"]["PlanRelation"][];
-            /**
-             * Format: double
-             * @description greatest thickness, mm
-             */
-            total: number;
-        };
-        PlanSupport: {
-            /**
-             * Format: int64
-             * @description which of its bonds
-             */
-            bond: number;
-            foam: boolean;
-            /**
-             * Format: double
-             * @description mm
-             */
-            height: number;
-            /** @description where the person put it */
-            own: boolean;
-            /** @description in its leaf's own frame; none for glue and what is cut to shape */
-            pad?: components["schemas"]["Pad"];
-            /** @description on the front, path data in mm */
-            path: string;
-            /** @description on spacers; else glue */
-            raised: boolean;
         };
         PlanTouch: {
             a: string;
@@ -3556,6 +3448,8 @@ export interface components {
             motif: string;
         };
         Post: {
+            /** @description the envelope is a box */
+            box?: boolean;
             /** @description class of the filled envelope as a US letter */
             class: string;
             /** @description envelope id; empty when none is chosen */
@@ -3565,7 +3459,7 @@ export interface components {
              * @description thickness of the filled envelope, mm
              */
             filled: number;
-            /** @description the card slides into the envelope */
+            /** @description the card goes into the envelope */
             fits: boolean;
             /**
              * Format: double
@@ -3582,6 +3476,11 @@ export interface components {
              * @description inside width the card takes up, mm
              */
             needsW: number;
+            /**
+             * Format: double
+             * @description height left over the card in a box, mm; below 0: it does not shut
+             */
+            room?: number;
         };
         Pressed: {
             part?: string;
@@ -3852,6 +3751,8 @@ export interface components {
             pieces: number;
             /** @description what it stands on, in words */
             said: string;
+            /** @description spacers of which there are not enough for the whole card so; empty: there are, or nobody counted */
+            short: components["schemas"]["Short"][];
         };
         Room: {
             /**
@@ -4387,6 +4288,20 @@ export interface components {
             /** @description spacer id */
             spacer?: string;
         };
+        Short: {
+            /**
+             * Format: int64
+             * @description on hand
+             */
+            left: number;
+            name: string;
+            /**
+             * Format: int64
+             * @description for the whole card
+             */
+            needs: number;
+            spacer: string;
+        };
         Sighting: {
             /**
              * Format: double
@@ -4487,6 +4402,19 @@ export interface components {
             x: components["schemas"]["Snap"][];
             y: components["schemas"]["Snap"][];
         };
+        Snip: {
+            /** @description what is cut off, in the part's own frame: mm about its middle, as it lies unturned */
+            off: string;
+            /** @description layer of an image, or number of a letter; empty: of a part that is one leaf */
+            part?: string;
+        };
+        SnipOff: {
+            element: string;
+            /** @description in the part's own frame, mm; empty: the part is whole again */
+            off: string;
+            /** @description layer of an image, or number of a letter */
+            part?: string;
+        };
         Spacer: {
             /**
              * Format: double
@@ -4496,6 +4424,11 @@ export interface components {
             id: string;
             /** @enum {string} */
             kind: "square" | "mini" | "tape" | "sheet" | "board";
+            /**
+             * Format: int64
+             * @description pads, strips or sheets on hand; empty: not counted
+             */
+            left?: number;
             name: string;
             /**
              * Format: double
@@ -4614,6 +4547,134 @@ export interface components {
             prints: number;
             /** @description two inks on it lie too near in lightness to go on unwashed */
             washed: boolean;
+        };
+        StandingCard: {
+            /**
+             * Format: double
+             * @description thickness of the two leaves of the base, mm
+             */
+            base: number;
+            /** @description what one level less of a part would change, the most first */
+            less: components["schemas"]["StandingLess"][];
+            /** @description leaves and prints, as they are laid */
+            pieces: components["schemas"]["StandingPiece"][];
+            /** @description by element: what it has to do with the others */
+            things: components["schemas"]["StandingRelation"][];
+            /**
+             * Format: double
+             * @description greatest thickness, mm
+             */
+            total: number;
+        };
+        StandingLess: {
+            edits: components["schemas"]["Edit"][];
+            element: string;
+            mailed: components["schemas"]["Mailed"][];
+            name: string;
+            /**
+             * Format: double
+             * @description greatest thickness then, mm
+             */
+            total: number;
+        };
+        StandingPiece: {
+            /** @description #rrggbb */
+            body: string;
+            element: string;
+            /** @description where its own frame lies, in which pads are given */
+            frame: components["schemas"]["Place"];
+            /** @description of a layer that its own bonds hold: its image */
+            motif?: string;
+            name: string;
+            /** @description what is cut off it, path data in mm */
+            off: string[];
+            part?: string;
+            /** @description outline on the front, path data in mm */
+            path: string;
+            supports: components["schemas"]["StandingSupport"][];
+            /**
+             * Format: double
+             * @description how much it rises to the right, mm a mm
+             */
+            sx: number;
+            /**
+             * Format: double
+             * @description how much it rises downwards, mm a mm
+             */
+            sy: number;
+            /**
+             * Format: double
+             * @description mm; 0 for a print
+             */
+            thick: number;
+            /** @description #rrggbb */
+            top: string;
+            /** @enum {string} */
+            trouble?: "rocks" | "rides" | "airy" | "leans" | "bows";
+            /**
+             * Format: double
+             * @description where, mm
+             */
+            troubleX?: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            troubleY?: number;
+            /**
+             * Format: double
+             * @description where its height is given, mm
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            y: number;
+            /**
+             * Format: double
+             * @description underside there, mm above the table
+             */
+            z: number;
+        };
+        StandingRelation: {
+            /** @description what touches it from above */
+            bears: string[];
+            element: string;
+            /** @description what it touches beneath */
+            on: string[];
+            /**
+             * Format: int64
+             * @description pads beneath its leaves
+             */
+            pads: number;
+            /** @description what is tucked beneath it */
+            passes: string[];
+            /** @description how it is held */
+            said: string;
+            /** @description whether and how its joints come up again */
+            undo: string[];
+        };
+        StandingSupport: {
+            /**
+             * Format: int64
+             * @description which of its bonds
+             */
+            bond: number;
+            foam: boolean;
+            /**
+             * Format: double
+             * @description mm
+             */
+            height: number;
+            /** @description where the person put it */
+            own: boolean;
+            /** @description in its leaf's own frame; none for glue and what is cut to shape */
+            pad?: components["schemas"]["Pad"];
+            /** @description on the front, path data in mm */
+            path: string;
+            /** @description on spacers; else glue */
+            raised: boolean;
         };
         State: {
             demo: boolean;
@@ -6000,7 +6061,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PlanStanding"];
+                    "application/json": components["schemas"]["StandingCard"];
                 };
             };
             /** @description Error */

@@ -9,7 +9,7 @@ import { LengthField } from "../ui/length";
 import { NumberEntry } from "../ui/number";
 import { Select } from "../ui/select";
 import { size } from "../ui/sizes";
-import { grammage, length, thin } from "../ui/units";
+import { grammage, length, thin, weight } from "../ui/units";
 import { Waiting } from "../ui/waiting";
 import { YourData } from "./data";
 import { Inks } from "./inks/drawer";
@@ -137,6 +137,7 @@ function Spacers({ state }: { state: State }) {
 								<td>{x.name}</td>
 								<td>{x.kind}</td>
 								<td>{thin(x.thickness, s)} high</td>
+								<td>{x.left === undefined ? "not counted" : `${x.left} left`}</td>
 								<td>
 									<Remove name={x.name} onClick={() => take("spacers", x.id)} />
 								</td>
@@ -153,7 +154,15 @@ function Spacers({ state }: { state: State }) {
 						return ok(
 							api.PUT("/api/kit/spacers/{id}", {
 								params: { path: { id } },
-								body: { id, name: String(f.get("name")), kind: f.get("kind") as S["Spacer"]["kind"], thickness: Number(f.get("thickness")), w: 12, h: 12 },
+								body: {
+									id,
+									name: String(f.get("name")),
+									kind: f.get("kind") as S["Spacer"]["kind"],
+									thickness: Number(f.get("thickness")),
+									w: Number(f.get("w")),
+									h: Number(f.get("h")),
+									left: f.get("left") ? Number(f.get("left")) : undefined,
+								},
 							}),
 						);
 					}}
@@ -165,6 +174,9 @@ function Spacers({ state }: { state: State }) {
 						))}
 					</Select>
 					<LengthField kind="thin" label="Height" name="thickness" mm={2} min={0.1} max={20} />
+					<LengthField label="One is wide" name="w" mm={12} min={1} max={1000} />
+					<LengthField label="One is long" name="h" mm={12} min={1} max={20000} />
+					<TextField label="Left (empty: not counted)" name="left" inputMode="numeric" pattern="[0-9]*" />
 				</Add>
 			</Panel>
 		</>
@@ -245,9 +257,13 @@ function Envelopes({ state }: { state: State }) {
 							<tr key={e.id}>
 								<td>{e.name}</td>
 								<td>
-									{length(e.w, s)} × {length(e.h, s)} inside
+									{length(e.w, s)} × {length(e.h, s)} inside{e.depth ? `, ${thin(e.depth, s)} high` : ""}
 								</td>
-								<td>walls {thin(e.caliper, s)}</td>
+								<td>
+									walls {thin(e.caliper, s)}
+									{e.padding ? `, padded ${thin(e.padding, s)}` : ""}
+									{e.grams ? `, ${weight(e.grams, s)}` : ""}
+								</td>
 								<td>
 									<Remove name={e.name} onClick={() => take("envelopes", e.id)} />
 								</td>
@@ -264,7 +280,16 @@ function Envelopes({ state }: { state: State }) {
 						return ok(
 							api.PUT("/api/kit/envelopes/{id}", {
 								params: { path: { id } },
-								body: { id, name: String(f.get("name")), w: Number(f.get("w")), h: Number(f.get("h")), caliper: Number(f.get("c")) },
+								body: {
+									id,
+									name: String(f.get("name")),
+									w: Number(f.get("w")),
+									h: Number(f.get("h")),
+									caliper: Number(f.get("c")),
+									padding: Number(f.get("padding")) || undefined,
+									depth: Number(f.get("depth")) || undefined,
+									grams: Number(f.get("grams")) || undefined,
+								},
 							}),
 						);
 					}}
@@ -273,6 +298,9 @@ function Envelopes({ state }: { state: State }) {
 					<LengthField label="Inside width" name="w" mm={111.125} min={20} max={1000} />
 					<LengthField label="Inside height" name="h" mm={146.05} min={20} max={1000} />
 					<LengthField kind="thin" label="Wall" name="c" mm={0.11} min={0} max={5} />
+					<LengthField kind="thin" label="Padding on each wall" name="padding" mm={0} min={0} max={30} />
+					<LengthField label="A box: high inside (0: none)" name="depth" mm={0} min={0} max={200} />
+					<NumberEntry label="Weighs (0: reckoned)" unit="g" name="grams" begin={0} min={0} max={2000} />
 				</Add>
 			</Panel>
 		</>

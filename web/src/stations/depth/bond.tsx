@@ -17,7 +17,7 @@ const zones = ["all over", "edge", "middle", "foot", "head", "left", "right", "s
 const sides = ["left", "right", "top", "bottom"] as const;
 
 /** How what is in hand is held: its bonds one by one, and other ways to its height. */
-export function BondForm({ standing, part, setPart }: { standing: S["PlanStanding"]; part: string; setPart: (part: string) => void }) {
+export function BondForm({ standing, part, setPart }: { standing: S["StandingCard"]; part: string; setPart: (part: string) => void }) {
 	const b = useBench();
 	const parts = standing.pieces.filter((p) => p.element === b.element && p.motif && p.thick > 0);
 	const leaf = standing.pieces.find((p) => p.element === b.element && p.thick > 0 && (part ? p.part === part : !p.motif));
@@ -73,6 +73,9 @@ export function BondForm({ standing, part, setPart }: { standing: S["PlanStandin
 				>
 					One more pad
 				</Button>
+			)}
+			{leaf.off.length > 0 && (
+				<Button onClick={() => b.edit({ snipOff: { element: leaf.element, part: leaf.part, off: "" } })}>Whole again, not cut off</Button>
 			)}
 			{own && <Button onClick={() => held.hold(held.bonds.map((x) => ({ ...x, pads: undefined })))}>Pads as proposed</Button>}
 		</div>
@@ -160,7 +163,7 @@ function Ways({ element, part, onTake }: { element: string; part: string; onTake
 			{got && <div>{got.why || `Held up ${thin(got.height, s)}, within ${thin(got.within, s)}:`}</div>}
 			{got?.ways.map((w) => (
 				<Button key={w.said} onClick={() => onTake(w.bond, level)} justifyContent="flex-start" whiteSpace="normal" h="auto" py="2" textAlign="left">
-					{w.said} ({w.pieces === 1 ? "one piece" : `${w.pieces} pieces`})
+					{w.said} ({w.pieces === 1 ? "one piece" : `${w.pieces} pieces`}){w.short.map((x) => `; takes ${x.needs} of ${x.name}, ${x.left} left`)}
 				</Button>
 			))}
 		</div>

@@ -34,7 +34,7 @@ test("a leaf that leans is higher at one end, and its pad is seen where it stand
 		sy: 0,
 		thick: 0.3,
 		supports: [{ bond: 0, path: "M4 5L10 5L10 11L4 11Z", height: 2, foam: true, raised: true, own: false }],
-	} as unknown as S["PlanStandee"];
+	} as unknown as S["StandingPiece"];
 	expect(under(piece, { x: 0, y: 0 })).toBeCloseTo(3.5);
 	const [s] = slices([piece], { a: { x: 0, y: 8 }, b: { x: 60, y: 8 } });
 	expect([s.z0, s.z1]).toEqual([expect.closeTo(3.5), expect.closeTo(0.5)]);

@@ -14,7 +14,7 @@ export interface Cut {
 
 /** A piece where the cut goes through it: mm along the cut, heights at both ends. */
 export interface Slice {
-	piece: S["PlanStandee"];
+	piece: S["StandingPiece"];
 	t0: number;
 	t1: number;
 	/** Its underside at either end. */
@@ -77,10 +77,10 @@ export function through(path: string, c: Cut): [number, number][] {
 }
 
 /** The underside of a piece at a point, mm above the table. */
-export const under = (p: S["PlanStandee"], q: P) => p.z + p.sx * (q.x - p.x) + p.sy * (q.y - p.y);
+export const under = (p: S["StandingPiece"], q: P) => p.z + p.sx * (q.x - p.x) + p.sy * (q.y - p.y);
 
 /** Everything a cut goes through, as it is laid. */
-export function slices(pieces: S["PlanStandee"][], c: Cut): Slice[] {
+export function slices(pieces: S["StandingPiece"][], c: Cut): Slice[] {
 	const long = far(c);
 	const at = (t: number) => ({ x: c.a.x + ((c.b.x - c.a.x) * t) / long, y: c.a.y + ((c.b.y - c.a.y) * t) / long });
 	return pieces.flatMap((piece) =>

@@ -10,7 +10,7 @@ import { Pads } from "./pads";
 export type Look = "picture" | "heights" | "back" | "aslant";
 
 interface Props {
-	standing: S["PlanStanding"];
+	standing: S["StandingCard"];
 	look: Look;
 	cut: Cut;
 	onTurn: (at: P, degrees: number) => void;
@@ -67,7 +67,7 @@ export function FrontWithCut({ standing, look, cut, onTurn, at, degrees, w, h, p
 			{look === "back" && <Pads standing={standing} part={part} px={px} />}
 			{look !== "back" && (
 				<>
-					<Troubles standing={standing} px={px} />
+					<Troubles standing={standing} px={px} /> <CutOff standing={standing} px={px} />
 					<line x1={cut.a.x} y1={cut.a.y} x2={cut.b.x} y2={cut.b.y} stroke={hue.sheet} strokeWidth={4 * px} />
 					<line x1={cut.a.x} y1={cut.a.y} x2={cut.b.x} y2={cut.b.y} stroke={hue.ochre} strokeWidth={2 * px} />
 					<rect
@@ -101,7 +101,7 @@ export function FrontWithCut({ standing, look, cut, onTurn, at, degrees, w, h, p
 }
 
 /** Where parts do not lie as they should. */
-function Troubles({ standing, px }: { standing: S["PlanStanding"]; px: number }) {
+function Troubles({ standing, px }: { standing: S["StandingCard"]; px: number }) {
 	return (
 		<g pointerEvents="none">
 			{standing.pieces
@@ -116,8 +116,21 @@ function Troubles({ standing, px }: { standing: S["PlanStanding"]; px: number })
 	);
 }
 
+/** What is cut off parts so that they clear a pad. */
+function CutOff({ standing, px }: { standing: S["StandingCard"]; px: number }) {
+	return (
+		<g pointerEvents="none">
+			{standing.pieces.flatMap((p) =>
+				p.off.map((d) => (
+					<path key={d} d={d} data-off={p.element} fill="none" stroke={hue.madder} strokeWidth={1.5 * px} strokeDasharray={`${4 * px} ${2 * px}`} />
+				)),
+			)}
+		</g>
+	);
+}
+
 /** The front as shades: what stands higher is lighter. */
-function Heights({ standing }: { standing: S["PlanStanding"] }) {
+function Heights({ standing }: { standing: S["StandingCard"] }) {
 	const b = useBench();
 	const s = b.state.settings;
 	const c = b.card.base;
@@ -148,7 +161,7 @@ function Heights({ standing }: { standing: S["PlanStanding"] }) {
 }
 
 /** The card turned in the hand: every leaf at its height, its core at its edges, its shadow beneath. */
-function Aslant({ standing, w, h }: { standing: S["PlanStanding"]; w: number; h: number }) {
+function Aslant({ standing, w, h }: { standing: S["StandingCard"]; w: number; h: number }) {
 	const b = useBench();
 	const [turn, setTurn] = useState({ a: -28, e: 52 });
 	const from = useRef<{ x: number; y: number; a: number; e: number }>(null);

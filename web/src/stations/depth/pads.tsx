@@ -7,7 +7,7 @@ import { type P, under } from "./cut";
 type Pad = S["Pad"];
 
 /** What holds a leaf: the bonds, and the edit that changes them. */
-export function useBonds(p: S["PlanStandee"] | undefined): { bonds: Bond[]; hold: (bonds: Bond[]) => void } | undefined {
+export function useBonds(p: S["StandingPiece"] | undefined): { bonds: Bond[]; hold: (bonds: Bond[]) => void } | undefined {
 	const b = useBench();
 	if (!p) return undefined;
 	if (p.motif) {
@@ -33,7 +33,7 @@ function within(f: S["Place"], p: P): P {
 }
 
 /** What holds everything up, seen from the back; the pads of what is in hand are dragged, turned, cut and taken off. */
-export function Pads({ standing, part, px }: { standing: S["PlanStanding"]; part: string; px: number }) {
+export function Pads({ standing, part, px }: { standing: S["StandingCard"]; part: string; px: number }) {
 	const b = useBench();
 	const c = b.card.base;
 	const group = useRef<SVGGElement>(null);
@@ -71,7 +71,7 @@ export function Pads({ standing, part, px }: { standing: S["PlanStanding"]; part
 }
 
 /** The pads and glue of one leaf. */
-function OfLeaf({ p, px, group }: { p: S["PlanStandee"]; px: number; group: React.RefObject<SVGGElement | null> }) {
+function OfLeaf({ p, px, group }: { p: S["StandingPiece"]; px: number; group: React.RefObject<SVGGElement | null> }) {
 	const held = useBonds(p);
 	const [drag, setDrag] = useState<{ at: number; from: P; by: P }>();
 	const [on, setOn] = useState<number>();

@@ -111,7 +111,7 @@ export default function Depth() {
 }
 
 /** What the thing in hand stands on, what stands on it, and what it must let pass. */
-function About({ standing }: { standing: S["PlanStanding"] }) {
+function About({ standing }: { standing: S["StandingCard"] }) {
 	const b = useBench();
 	const t = standing.things.find((x) => x.element === b.element);
 	if (!t) return null;
@@ -137,7 +137,7 @@ function topOf(s: Settings, p: S["Plan"], id: string): string {
 }
 
 /** How it goes by post: a slot at true size, the thickness of the filled envelope laid against it. */
-function Posted({ standing }: { standing?: S["PlanStanding"] }) {
+function Posted({ standing }: { standing?: S["StandingCard"] }) {
 	const b = useBench();
 	const s = b.state.settings;
 	const { post: d, total } = b.view.plan.depth;
@@ -163,8 +163,11 @@ function Posted({ standing }: { standing?: S["PlanStanding"] }) {
 						<b>
 							{thin(d.filled, s)} filled, {over ? "too thick for" : "goes through"}
 						</b>{" "}
-						a letter's slot of {thin(d.limit, s)}. {d.fits ? "It slides into its envelope" : "It does not go into its envelope"}: wrapped round, it takes up{" "}
-						{length(d.needsW, s)} × {length(d.needsH, s)} of the inside. As a US letter: <b>{d.class}</b>. The carrier's current rules go first.
+						a letter's slot of {thin(d.limit, s)}.{" "}
+						{d.box
+							? `${d.fits ? "It goes into its box" : "It does not go into its box"}, ${thin(Math.abs(d.room ?? 0), s)} ${(d.room ?? 0) < 0 ? "too high" : "left over it"}.`
+							: `${d.fits ? "It slides into its envelope" : "It does not go into its envelope"}: wrapped round, it takes up ${length(d.needsW, s)} × ${length(d.needsH, s)} of the inside.`}{" "}
+						As a US letter: <b>{d.class}</b>. The carrier's current rules go first.
 						<div style={{ marginTop: 4 }}>
 							<Popover label="By post" title="How carriers take it" aside>
 								<ByPost standing={standing} />
@@ -182,7 +185,7 @@ function Posted({ standing }: { standing?: S["PlanStanding"] }) {
 }
 
 /** How carriers take it, with the source of their figures, and what one level less would change. */
-function ByPost({ standing }: { standing?: S["PlanStanding"] }) {
+function ByPost({ standing }: { standing?: S["StandingCard"] }) {
 	const b = useBench();
 	const s = b.state.settings;
 	const d = b.view.plan.depth;

@@ -7,7 +7,7 @@ import { thin } from "../../ui/units";
 import { type Cut, far, slices } from "./cut";
 
 /** The side view along the cut, heights magnified; taken apart, each thing stands clear of what is beneath. */
-export function SideView({ standing, cut, apart }: { standing: S["PlanStanding"]; cut: Cut; apart: number }) {
+export function SideView({ standing, cut, apart }: { standing: S["StandingCard"]; cut: Cut; apart: number }) {
 	const b = useBench();
 	const s = b.state.settings;
 	const W = far(cut);

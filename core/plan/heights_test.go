@@ -1,0 +1,43 @@
+package plan_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"ochrestone/core/card"
+	"ochrestone/core/kit"
+	"ochrestone/core/plan"
+)
+
+// Ways for which there are not enough spacers come last, and say how many they take; what
+// nobody counted is taken to be there.
+func TestHeightsAreCountedAgainstWhatIsOwned(t *testing.T) {
+	few, many := 1, 500
+	at := func(left *int) []string {
+		o := two(40, 70, func(c *card.Card, k *kit.Kit) {
+			c.Elements = c.Elements[:1]
+			k.Spacers = []kit.Spacer{{ID: "one", Name: "One", Kind: "square", Thickness: 2, W: 6, H: 6, Left: left}, {ID: "half", Name: "Half", Kind: "square", Thickness: 1, W: 6, H: 6}}
+			laid(c, "strip", 0, 0, card.Sheet{Paper: "chalk", W: 60, H: 12}).Bonds = card.Foam("half", 2)
+		})
+		m := plan.NewPlanner()
+		got, err := m.Heights(m.Of(o.c, o.k), "strip", "", "")
+		require.NoError(t, err)
+		var first []string
+		for n, w := range got.Ways {
+			assert.False(t, n > 0 && len(w.Short) == 0 && len(got.Ways[n-1].Short) > 0, "what is too little comes last")
+			for _, s := range w.Short {
+				assert.Equal(t, "one", s.Spacer)
+				assert.Equal(t, 1, s.Left)
+				assert.Greater(t, s.Needs, 1)
+			}
+			first = append(first, w.Bond.Spacer)
+		}
+		return first
+	}
+	assert.Equal(t, "one", at(nil)[0], "one pad high before two")
+	assert.Equal(t, "one", at(&many)[0])
+	short := at(&few)
+	assert.Equal(t, "half", short[0])
+}
