@@ -77,9 +77,13 @@ func (p *program) stop() {
 // step is a browser action that gives nothing back.
 type step = chromedp.Action[chromedp.Void]
 
+// solids lets the browser draw solids by its own software, which it does not by itself
+// without a graphics card.
+var solids = []chromedp.ExecAllocatorOption{chromedp.Flag("use-angle", "swiftshader"), chromedp.Flag("enable-unsafe-swiftshader", true)}
+
 // browser opens headless Chromium at the design size; any console error or
 // uncaught exception fails the test.
-func browser(t testing.TB, w, h int) context.Context {
+func browser(t testing.TB, w, h int, more ...chromedp.ExecAllocatorOption) context.Context {
 	exe, err := exec.LookPath("chromium")
 	if err != nil {
 		t.Fatal("chromium is not installed: make test installs it")
@@ -89,6 +93,7 @@ func browser(t testing.TB, w, h int) context.Context {
 		chromedp.UserDataDir(t.TempDir()),
 		chromedp.Flag("disable-quic", true), chromedp.Flag("no-first-run", true), chromedp.Flag("disable-background-networking", true),
 		chromedp.Flag("disable-component-update", true), chromedp.Flag("disable-sync", true), chromedp.Flag("hide-scrollbars", false))
+	opts = append(opts, more...)
 	alloc, stopAlloc := chromedp.NewExecAllocator(context.Background(), opts...)
 	ctx, stop := chromedp.NewContext(alloc)
 	ctx, late := context.WithTimeout(ctx, 480*time.Second)

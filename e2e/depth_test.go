@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -133,4 +134,20 @@ func TestAShellHalfOnARaisedPart(t *testing.T) {
 	do(t, ctx, "its mend", css(`section[aria-label="Margin notes"] button[aria-expanded="false"]`), begins("Pads that bring it level"), none("[data-trouble]"))
 	assert.True(t, read[bool](t, ctx, `fetch("/api/cards/`+id+`").then(r=>r.json()).then(v=>v.plan.steps.some(s=>s.title.startsWith("Whelk onto")&&s.detail.includes("It grabs at once")))`), "is in the steps")
 	printed(t, p, id, "7-half-on")
+}
+
+// Where the browser draws solids the card is one in the hand, turned by keys; its picture
+// then is another.
+func TestTheCardInTheHandIsSolid(t *testing.T) {
+	t.Parallel()
+	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	ctx := browser(t, 1280, 800, solids...)
+	do(t, ctx, "turned in the hand", chromedp.Navigate(p.URL+"/card/lamp-sitters/depth"), says("Side view"), lookAt("aslant"), seen("canvas[data-drawn]"))
+	axe(t, ctx, "in the hand")
+	before, err := chromedp.Run(ctx, chromedp.CaptureScreenshot())
+	require.NoError(t, err)
+	do(t, ctx, "turn it", eval(`document.querySelector("canvas[data-drawn]").focus()`), chromedp.KeyEvent(kb.ArrowRight), chromedp.KeyEvent(kb.ArrowRight))
+	after, err := chromedp.Run(ctx, chromedp.CaptureScreenshot())
+	require.NoError(t, err)
+	assert.NotEqual(t, before, after)
 }

@@ -7,6 +7,7 @@ import (
 	"ochrestone/core/card"
 	"ochrestone/core/depth"
 	"ochrestone/core/measure"
+	"ochrestone/core/shape"
 )
 
 // Card is how everything on the front stands, for drawing it from the side, from the
@@ -36,6 +37,7 @@ type Piece struct {
 	Top      string     `json:"top" doc:"#rrggbb"`
 	Frame    card.Place `json:"frame" doc:"where its own frame lies, in which pads are given"`
 	Supports []Support  `json:"supports" nullable:"false"`
+	Films    []Film     `json:"films" nullable:"false" doc:"ink on it beside its top, in order"`
 	Off      []string   `json:"off" nullable:"false" doc:"what is cut off it, path data in mm"`
 	Trouble  string     `json:"trouble,omitempty" enum:"rocks,rides,airy,leans,bows"`
 	TroubleX float64    `json:"troubleX,omitempty" doc:"where, mm"`
@@ -51,6 +53,22 @@ type Support struct {
 	Raised bool      `json:"raised" doc:"on spacers; else glue"`
 	Own    bool      `json:"own" doc:"where the person put it"`
 	Pad    *card.Pad `json:"pad,omitempty" doc:"in its leaf's own frame; none for glue and what is cut to shape"`
+}
+
+// Film is ink on a leaf.
+type Film struct {
+	Path string `json:"path" doc:"on the front, path data in mm"`
+	Fill string `json:"fill" doc:"dried colour, #rrggbb"`
+}
+
+// placed lays what is drawn in a thing's own frame on the front.
+func placed(b *build.Build, element string, g shape.Region) shape.Region {
+	for i := range b.Things {
+		if t := &b.Things[i]; t.Element.ID == element {
+			return t.Place(g)
+		}
+	}
+	return g
 }
 
 // View is what is stood up, and by whose figures.
@@ -71,7 +89,7 @@ func Of(v View) Card {
 		s := v.Stood[i]
 		e, _ := bd.Card.Element(s.ID.Element)
 		x := Piece{Element: s.ID.Element, Part: s.ID.Part, Name: build.Name(bd.Card, e), Path: s.Outline.Path(), X: s.Under.At.X, Y: s.Under.At.Y, Z: s.Under.Z, SX: s.Under.SX, SY: s.Under.SY,
-			Thick: s.Thick, Body: s.Body, Top: s.Top, Frame: s.Frame(), Supports: []Support{}, Off: []string{}}
+			Thick: s.Thick, Body: s.Body, Top: s.Top, Frame: s.Frame(), Supports: []Support{}, Films: []Film{}, Off: []string{}}
 		if e.Image != nil && s.On.Element == s.ID.Element {
 			x.Motif = e.Image.Motif
 		}
@@ -84,6 +102,11 @@ func Of(v View) Card {
 				held.Pad = &h.Pad
 			}
 			x.Supports = append(x.Supports, held)
+		}
+		if len(s.Films) > 0 {
+			for _, f := range s.Films {
+				x.Films = append(x.Films, Film{placed(bd, s.ID.Element, f.Region).Path(), f.Colour})
+			}
 		}
 		for _, n := range e.Snips {
 			if (n.Part == "" || n.Part == s.ID.Part) && !s.Print() {

@@ -4566,6 +4566,12 @@ export interface components {
              */
             total: number;
         };
+        StandingFilm: {
+            /** @description dried colour, #rrggbb */
+            fill: string;
+            /** @description on the front, path data in mm */
+            path: string;
+        };
         StandingLess: {
             edits: components["schemas"]["Edit"][];
             element: string;
@@ -4581,6 +4587,8 @@ export interface components {
             /** @description #rrggbb */
             body: string;
             element: string;
+            /** @description ink on it beside its top, in order */
+            films: components["schemas"]["StandingFilm"][];
             /** @description where its own frame lies, in which pads are given */
             frame: components["schemas"]["Place"];
             /** @description of a layer that its own bonds hold: its image */

@@ -57,12 +57,28 @@ export default function Depth() {
 					</Frame>
 					<Box flex="1" minH={0} overflow="auto" tabIndex={0} display="flex" flexDirection="column">
 						<Box display="flex" gap="9" py="4" px="9" alignItems="flex-start" bg={hue.bench} flex="none">
-							{standing && <FrontWithCut standing={standing} look={look} cut={cut} at={p} degrees={degrees} onTurn={turn} w={300} h={268} part={part} />}
+							{standing && (
+								<FrontWithCut
+									standing={standing}
+									look={look}
+									cut={cut}
+									at={p}
+									degrees={degrees}
+									onTurn={turn}
+									w={look === "aslant" ? 420 : 300}
+									h={268}
+									part={part}
+								/>
+							)}
 							<Box flex="1" minW={0} maxH="278px" overflowY="auto" tabIndex={0}>
 								{look === "back" ? (
 									<Box bg="sheet" py="3" px="6" fontSize="small">
 										Seen from the back, left and right swapped. Amber holds what is in hand: drag a pad, or with it chosen move it with the arrow keys, turn it
 										with T, cut it in two with X, take it off with Delete.
+									</Box>
+								) : look === "aslant" ? (
+									<Box bg="sheet" py="3" px="6" fontSize="small">
+										At its true heights, with its shadows. Drag it, or turn it with the arrow keys.
 									</Box>
 								) : (
 									<Box display="grid" gridTemplateColumns="auto 1fr auto" rowGap="1" columnGap="20px" fontSize="small" alignItems="center">
