@@ -104,7 +104,17 @@ func BenchmarkPage(b *testing.B) {
 			drag(b, "/card/lamp-sitters/front", `svg[aria-label="The front of the card"] g[style*="move"] path`)
 		}
 	})
+	b.Run("cut/moth", func(b *testing.B) {
+		for range b.N {
+			drag(b, "/card/lamp-sitters/depth", `[data-cut=move]`)
+		}
+	})
 	full(b, p.URL)
+	b.Run("cut/60 elements", func(b *testing.B) {
+		for range b.N {
+			drag(b, "/card/five-beetles/depth", `[data-cut=move]`)
+		}
+	})
 	for _, at := range []string{"front", "depth", "work"} {
 		b.Run("tap/60 elements/"+at, func(b *testing.B) {
 			for range b.N {

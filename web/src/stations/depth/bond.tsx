@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { memo, useState } from "react";
 import { useBench } from "../../api/card";
 import type { Bond, S } from "../../api/client";
 import { useHeights } from "../../api/queries";
@@ -17,7 +17,7 @@ const zones = ["all over", "edge", "middle", "foot", "head", "left", "right", "s
 const sides = ["left", "right", "top", "bottom"] as const;
 
 /** How what is in hand is held: its bonds one by one, and other ways to its height. */
-export function BondForm({ standing, part, setPart }: { standing: S["StandingCard"]; part: string; setPart: (part: string) => void }) {
+export const BondForm = memo(function BondForm({ standing, part, setPart }: { standing: S["StandingCard"]; part: string; setPart: (part: string) => void }) {
 	const b = useBench();
 	const parts = standing.pieces.filter((p) => p.element === b.element && p.motif && p.thick > 0);
 	const leaf = standing.pieces.find((p) => p.element === b.element && p.thick > 0 && (part ? p.part === part : !p.motif));
@@ -80,7 +80,7 @@ export function BondForm({ standing, part, setPart }: { standing: S["StandingCar
 			{own && <Button onClick={() => held.hold(held.bonds.map((x) => ({ ...x, pads: undefined })))}>Pads as proposed</Button>}
 		</div>
 	);
-}
+});
 
 function OneBond({ x, n, many, set, drop }: { x: Bond; n: number; many: boolean; set: (f: Partial<Bond>) => void; drop: () => void }) {
 	return (

@@ -46,6 +46,28 @@ export function corners(path: string): P[][] {
 	return got;
 }
 
+const boxes = new Map<string, [P, P]>();
+
+/** The box round an outline; remembered. */
+function box(path: string): [P, P] {
+	let got = boxes.get(path);
+	if (!got) {
+		if (boxes.size > 4000) boxes.clear();
+		got = [
+			{ x: Number.POSITIVE_INFINITY, y: Number.POSITIVE_INFINITY },
+			{ x: Number.NEGATIVE_INFINITY, y: Number.NEGATIVE_INFINITY },
+		];
+		for (const r of corners(path)) {
+			for (const p of r) {
+				got[0] = { x: Math.min(got[0].x, p.x), y: Math.min(got[0].y, p.y) };
+				got[1] = { x: Math.max(got[1].x, p.x), y: Math.max(got[1].y, p.y) };
+			}
+		}
+		boxes.set(path, got);
+	}
+	return got;
+}
+
 export const far = (c: Cut) => Math.hypot(c.b.x - c.a.x, c.b.y - c.a.y);
 
 /** Where a line passes through an outline: from and to, mm from the beginning of the line. */
@@ -56,6 +78,10 @@ export function through(path: string, c: Cut): [number, number][] {
 	const uy = (c.b.y - c.a.y) / long;
 	const side = (p: P) => ux * (p.y - c.a.y) - uy * (p.x - c.a.x);
 	const along = (p: P) => ux * (p.x - c.a.x) + uy * (p.y - c.a.y);
+	// Most outlines lie wholly on one side of the line.
+	const [lo, hi] = box(path);
+	const ends = [side(lo), side(hi), side({ x: lo.x, y: hi.y }), side({ x: hi.x, y: lo.y })];
+	if (ends.every((d) => d > 0) || ends.every((d) => d < 0)) return [];
 	const at: number[] = [];
 	for (const r of corners(path)) {
 		for (let i = 0; i < r.length; i++) {

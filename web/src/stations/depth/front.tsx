@@ -1,9 +1,10 @@
-import { useRef, useState } from "react";
+import { memo, useRef, useState } from "react";
 import { useBench } from "../../api/card";
 import type { S } from "../../api/client";
 import { hue } from "../../ui/colours";
 import { length, thin } from "../../ui/units";
-import { type Cut, type P, under } from "./cut";
+import { type P, under } from "./cut";
+import { useCutting } from "./cutting";
 import { InHand } from "./hand";
 import { Pads } from "./pads";
 
@@ -13,10 +14,6 @@ export type Look = "picture" | "heights" | "back" | "aslant";
 interface Props {
 	standing: S["StandingCard"];
 	look: Look;
-	cut: Cut;
-	onTurn: (at: P, degrees: number) => void;
-	at: P;
-	degrees: number;
 	w: number;
 	h: number;
 	/** The layer in hand; empty: the whole of what is in hand. */
@@ -24,7 +21,8 @@ interface Props {
 }
 
 /** The front, with the line of the cut to drag: its stone moves it, its end turns it. */
-export function FrontWithCut({ standing, look, cut, onTurn, at, degrees, w, h, part }: Props) {
+export function FrontWithCut({ standing, look, w, h, part }: Props) {
+	const { at, cut, set } = useCutting();
 	const b = useBench();
 	const c = b.card;
 	const k = Math.min(w / c.base.w, h / c.base.h);
@@ -39,8 +37,8 @@ export function FrontWithCut({ standing, look, cut, onTurn, at, degrees, w, h, p
 	const drag = (e: React.PointerEvent) => {
 		const p = held && place(e);
 		if (!p) return;
-		if (held === "move") onTurn(p, degrees);
-		else if (Math.hypot(p.x - at.x, p.y - at.y) > 4) onTurn(at, (Math.round((Math.atan2(p.y - at.y, p.x - at.x) * 180) / Math.PI) + 360) % 180);
+		if (held === "move") set({ at: p });
+		else if (Math.hypot(p.x - at.x, p.y - at.y) > 4) set({ at, degrees: (Math.round((Math.atan2(p.y - at.y, p.x - at.x) * 180) / Math.PI) + 360) % 180 });
 	};
 	const take = (what: "move" | "turn") => (e: React.PointerEvent) => {
 		e.stopPropagation();
@@ -50,59 +48,70 @@ export function FrontWithCut({ standing, look, cut, onTurn, at, degrees, w, h, p
 	if (look === "aslant") return <InHand standing={standing} w={w} h={h} />;
 	const px = 1 / k;
 	const end = Math.hypot(cut.b.x - at.x, cut.b.y - at.y) > Math.hypot(cut.a.x - at.x, cut.a.y - at.y) ? cut.b : cut.a;
+	// The picture lies beneath in a layer of its own, so that it is not drawn again while the cut is dragged.
 	return (
-		<svg
-			ref={svg}
-			viewBox={`0 0 ${c.base.w} ${c.base.h}`}
-			width={c.base.w * k}
-			height={c.base.h * k}
-			style={{ flexShrink: 0, touchAction: "none", overflow: "visible", display: "block" }}
-			onPointerMove={drag}
-			onPointerUp={() => setHeld(null)}
-			onPointerCancel={() => setHeld(null)}
-			role={look === "back" ? "group" : "img"}
-			aria-label={look === "back" ? "Seen from the back, left and right swapped" : look === "heights" ? "Heights of the front as shades" : "The front"}
-		>
-			{look === "picture" && <image href={`/api/cards/${b.view.id}/front.svg?v=${b.view.version}`} width={c.base.w} height={c.base.h} />}
-			{look === "heights" && <Heights standing={standing} />}
-			{look === "back" && <Pads standing={standing} part={part} px={px} />}
-			{look !== "back" && (
-				<>
-					<Troubles standing={standing} px={px} /> <CutOff standing={standing} px={px} />
-					<line x1={cut.a.x} y1={cut.a.y} x2={cut.b.x} y2={cut.b.y} stroke={hue.sheet} strokeWidth={4 * px} />
-					<line x1={cut.a.x} y1={cut.a.y} x2={cut.b.x} y2={cut.b.y} stroke={hue.ochre} strokeWidth={2 * px} />
-					<rect
-						data-cut="move"
-						x={at.x - 11 * px}
-						y={at.y - 11 * px}
-						width={22 * px}
-						height={22 * px}
-						transform={`rotate(45 ${at.x} ${at.y})`}
-						fill={hue.fill}
-						stroke={hue.ochre}
-						strokeWidth={2 * px}
-						style={{ cursor: "move" }}
-						onPointerDown={take("move")}
-					/>
-					<circle
-						data-cut="turn"
-						cx={end.x}
-						cy={end.y}
-						r={11 * px}
-						fill={hue.sheet}
-						stroke={hue.ochre}
-						strokeWidth={2 * px}
-						style={{ cursor: "grab" }}
-						onPointerDown={take("turn")}
-					/>
-				</>
+		<div style={{ position: "relative", flexShrink: 0, width: c.base.w * k, height: c.base.h * k }}>
+			{look === "picture" && (
+				<img
+					src={`/api/cards/${b.view.id}/front.svg?v=${b.view.version}`}
+					alt=""
+					width={c.base.w * k}
+					height={c.base.h * k}
+					style={{ position: "absolute", inset: 0, willChange: "transform" }}
+				/>
 			)}
-		</svg>
+			<svg
+				ref={svg}
+				viewBox={`0 0 ${c.base.w} ${c.base.h}`}
+				width={c.base.w * k}
+				height={c.base.h * k}
+				style={{ position: "relative", touchAction: "none", overflow: "visible", display: "block" }}
+				onPointerMove={drag}
+				onPointerUp={() => setHeld(null)}
+				onPointerCancel={() => setHeld(null)}
+				role={look === "back" ? "group" : "img"}
+				aria-label={look === "back" ? "Seen from the back, left and right swapped" : look === "heights" ? "Heights of the front as shades" : "The front"}
+			>
+				{look === "heights" && <Heights standing={standing} />}
+				{look === "back" && <Pads standing={standing} part={part} px={px} />}
+				{look !== "back" && (
+					<>
+						<Troubles standing={standing} px={px} /> <CutOff standing={standing} px={px} />
+						<line x1={cut.a.x} y1={cut.a.y} x2={cut.b.x} y2={cut.b.y} stroke={hue.sheet} strokeWidth={4 * px} />
+						<line x1={cut.a.x} y1={cut.a.y} x2={cut.b.x} y2={cut.b.y} stroke={hue.ochre} strokeWidth={2 * px} />
+						<rect
+							data-cut="move"
+							x={at.x - 11 * px}
+							y={at.y - 11 * px}
+							width={22 * px}
+							height={22 * px}
+							transform={`rotate(45 ${at.x} ${at.y})`}
+							fill={hue.fill}
+							stroke={hue.ochre}
+							strokeWidth={2 * px}
+							style={{ cursor: "move" }}
+							onPointerDown={take("move")}
+						/>
+						<circle
+							data-cut="turn"
+							cx={end.x}
+							cy={end.y}
+							r={11 * px}
+							fill={hue.sheet}
+							stroke={hue.ochre}
+							strokeWidth={2 * px}
+							style={{ cursor: "grab" }}
+							onPointerDown={take("turn")}
+						/>
+					</>
+				)}
+			</svg>
+		</div>
 	);
 }
 
 /** Where parts do not lie as they should. */
-function Troubles({ standing, px }: { standing: S["StandingCard"]; px: number }) {
+const Troubles = memo(function Troubles({ standing, px }: { standing: S["StandingCard"]; px: number }) {
 	return (
 		<g pointerEvents="none">
 			{standing.pieces
@@ -115,10 +124,10 @@ function Troubles({ standing, px }: { standing: S["StandingCard"]; px: number })
 				))}
 		</g>
 	);
-}
+});
 
 /** What is cut off parts so that they clear a pad. */
-function CutOff({ standing, px }: { standing: S["StandingCard"]; px: number }) {
+const CutOff = memo(function CutOff({ standing, px }: { standing: S["StandingCard"]; px: number }) {
 	return (
 		<g pointerEvents="none">
 			{standing.pieces.flatMap((p) =>
@@ -128,10 +137,10 @@ function CutOff({ standing, px }: { standing: S["StandingCard"]; px: number }) {
 			)}
 		</g>
 	);
-}
+});
 
 /** The front as shades: what stands higher is lighter. */
-function Heights({ standing }: { standing: S["StandingCard"] }) {
+const Heights = memo(function Heights({ standing }: { standing: S["StandingCard"] }) {
 	const b = useBench();
 	const s = b.state.settings;
 	const c = b.card.base;
@@ -159,7 +168,7 @@ function Heights({ standing }: { standing: S["StandingCard"] }) {
 				))}
 		</g>
 	);
-}
+});
 
 /** Where the cut lies, in words. */
 export function useCutSaid(at: P, degrees: number): string {

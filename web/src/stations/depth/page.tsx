@@ -1,5 +1,5 @@
 import { Box } from "@chakra-ui/react";
-import { useState } from "react";
+import { memo, useCallback, useDeferredValue, useState } from "react";
 import { useBench } from "../../api/card";
 import type { S } from "../../api/client";
 import { useStanding } from "../../api/queries";
@@ -14,7 +14,7 @@ import { Select } from "../../ui/select";
 import { Slider } from "../../ui/slider";
 import { length, type Settings, thin, weight } from "../../ui/units";
 import { BondForm } from "./bond";
-import { across, type P } from "./cut";
+import { CuttingContext, CuttingStore, useCutting } from "./cutting";
 import { FrontWithCut, type Look, useCutSaid } from "./front";
 import { SideView } from "./side";
 
@@ -23,111 +23,126 @@ const looks: Record<Look, string> = { picture: "The front", heights: "Heights as
 /** Depth: what holds everything up, a cut across the front with the side view along it, the thickness against the slot. */
 export default function Depth() {
 	const b = useBench();
-	const { card: c, view } = b;
+	const { view } = b;
 	const d = view.plan.depth;
 	const s = b.state.settings;
 	const standing = useStanding(view.id, view.version);
 	const [look, setLook] = useState<Look>("picture");
-	const [at, setAt] = useState<P | null>(null);
-	const [degrees, setDegrees] = useState(0);
-	const [apart, setApart] = useState(0);
+	const [cutting] = useState(() => new CuttingStore());
 	const [of, setOf] = useState({ element: "", part: "" });
 	const part = of.element === b.element ? of.part : "";
-	const p = at ?? { x: c.base.w / 2, y: d.atY || c.base.h / 2 };
-	const cut = across(c.base.w, c.base.h, p, degrees);
-	const said = useCutSaid(p, degrees);
-	const notes = useNotesAbout("depth");
-	const turn = (to: P, by: number) => {
-		setAt(to);
-		setDegrees(by);
-	};
+	const setPart = useCallback((to: string) => setOf({ element: b.element ?? "", part: to }), [b.element]);
 	return (
-		<StationFrame
-			station="depth"
-			table={
-				<>
-					<Frame title={`${thin(d.total, s)} thick`} sub={`At its highest: ${d.at || "the card itself"}. Weighs ${weight(d.weight, s)} without its envelope.`}>
-						<Select label="Look at" bare value={look} onChange={(v) => setLook(v as Look)}>
-							{(Object.keys(looks) as Look[]).map((l) => (
-								<option key={l} value={l}>
-									{looks[l]}
-								</option>
-							))}
-						</Select>
-					</Frame>
-					<Box flex="1" minH={0} overflow="auto" tabIndex={0} display="flex" flexDirection="column">
-						<Box display="flex" gap="9" py="4" px="9" alignItems="flex-start" bg={hue.bench} flex="none">
+		<CuttingContext value={cutting}>
+			<StationFrame
+				station="depth"
+				table={
+					<>
+						<Frame
+							title={`${thin(d.total, s)} thick`}
+							sub={`At its highest: ${d.at || "the card itself"}. Weighs ${weight(d.weight, s)} without its envelope.`}
+						>
+							<Select label="Look at" bare value={look} onChange={(v) => setLook(v as Look)}>
+								{(Object.keys(looks) as Look[]).map((l) => (
+									<option key={l} value={l}>
+										{looks[l]}
+									</option>
+								))}
+							</Select>
+						</Frame>
+						<Box flex="1" minH={0} overflow="auto" tabIndex={0} display="flex" flexDirection="column">
+							<Box display="flex" gap="9" py="4" px="9" alignItems="flex-start" bg={hue.bench} flex="none">
+								{standing && <FrontWithCut standing={standing} look={look} w={look === "aslant" ? 420 : 300} h={268} part={part} />}
+								<Box flex="1" minW={0} maxH="278px" overflowY="auto" tabIndex={0}>
+									{look === "back" ? (
+										<Box bg="sheet" py="3" px="6" fontSize="small">
+											Seen from the back, left and right swapped. Amber holds what is in hand: drag a pad, or with it chosen move it with the arrow keys, turn
+											it with T, cut it in two with X, take it off with Delete.
+										</Box>
+									) : look === "aslant" ? (
+										<Box bg="sheet" py="3" px="6" fontSize="small">
+											At its true heights, with its shadows. Drag it, or turn it with the arrow keys.
+										</Box>
+									) : (
+										<CutForm />
+									)}
+									<NotesBeside />
+									{standing && <About standing={standing} />}
+									<Posted standing={standing} />
+								</Box>
+							</Box>
 							{standing && (
-								<FrontWithCut
-									standing={standing}
-									look={look}
-									cut={cut}
-									at={p}
-									degrees={degrees}
-									onTurn={turn}
-									w={look === "aslant" ? 420 : 300}
-									h={268}
-									part={part}
-								/>
+								<Box bg="sheet" py="2" px="9" flex="none" borderBottom="1px solid {colors.line}">
+									<BondForm standing={standing} part={part} setPart={setPart} />
+								</Box>
 							)}
-							<Box flex="1" minW={0} maxH="278px" overflowY="auto" tabIndex={0}>
-								{look === "back" ? (
-									<Box bg="sheet" py="3" px="6" fontSize="small">
-										Seen from the back, left and right swapped. Amber holds what is in hand: drag a pad, or with it chosen move it with the arrow keys, turn it
-										with T, cut it in two with X, take it off with Delete.
-									</Box>
-								) : look === "aslant" ? (
-									<Box bg="sheet" py="3" px="6" fontSize="small">
-										At its true heights, with its shadows. Drag it, or turn it with the arrow keys.
-									</Box>
-								) : (
-									<Box display="grid" gridTemplateColumns="auto 1fr auto" rowGap="1" columnGap="20px" fontSize="small" alignItems="center">
-										<span>Cut at</span>
-										<Slider
-											label={degrees === 90 ? "Place of the cut across" : "Height of the cut"}
-											min={0}
-											max={degrees === 90 ? c.base.w : c.base.h}
-											step={0.5}
-											v={degrees === 90 ? p.x : p.y}
-											set={(v) => setAt(degrees === 90 ? { ...p, x: v } : { ...p, y: v })}
-											say={(v) => `${length(v, s)} from the ${degrees === 90 ? "left" : "top"}`}
-										/>
-										<b>{said}</b>
-										<span>Turned</span>
-										<Slider label="Direction of the cut" min={0} max={175} step={5} v={degrees} set={setDegrees} say={(v) => `${v}°`} />
-										<b>{degrees}°</b>
-										<span>Apart</span>
-										<Slider label="How far the side view is taken apart" min={0} max={6} step={0.25} v={apart} set={setApart} say={(v) => thin(v, s)} />
-										<b>{apart === 0 ? "as it stands" : `${thin(apart, s)} each`}</b>
-									</Box>
-								)}
-								{notes.length > 0 && (
-									<Box mt="4">
-										<Beside notes={notes} />
-									</Box>
-								)}
-								{standing && <About standing={standing} />}
-								<Posted standing={standing} />
+							<Box bg="sheet" flex="1" py="3" px="9" minH="200px" display="flex" flexDirection="column">
+								{standing && <SideView standing={standing} />}
 							</Box>
 						</Box>
-						{standing && (
-							<Box bg="sheet" py="2" px="9" flex="none" borderBottom="1px solid {colors.line}">
-								<BondForm standing={standing} part={part} setPart={(to) => setOf({ element: b.element ?? "", part: to })} />
-							</Box>
-						)}
-						<Box bg="sheet" flex="1" py="3" px="9" minH="200px" display="flex" flexDirection="column">
-							{standing && <SideView standing={standing} cut={cut} apart={apart} />}
-						</Box>
-					</Box>
-				</>
-			}
-			strata={<CardStrata what="top at" value={(id) => topOf(s, view.plan, id)} />}
-		/>
+					</>
+				}
+				strata={<Strata />}
+			/>
+		</CuttingContext>
 	);
 }
 
+/** Where the cut lies, which way it goes, and how far the side view is taken apart. */
+function CutForm() {
+	// While the cut is dragged its sliders may come after the side view.
+	return <CutSliders now={useDeferredValue(useCutting())} />;
+}
+
+const CutSliders = memo(function CutSliders({ now }: { now: ReturnType<typeof useCutting> }) {
+	const b = useBench();
+	const s = b.state.settings;
+	const { w, h } = b.card.base;
+	const { at, degrees, apart, set } = now;
+	const said = useCutSaid(at, degrees);
+	return (
+		<Box display="grid" gridTemplateColumns="auto 1fr auto" rowGap="1" columnGap="20px" fontSize="small" alignItems="center">
+			<span>Cut at</span>
+			<Slider
+				label={degrees === 90 ? "Place of the cut across" : "Height of the cut"}
+				min={0}
+				max={degrees === 90 ? w : h}
+				step={0.5}
+				v={degrees === 90 ? at.x : at.y}
+				set={(v) => set({ at: degrees === 90 ? { ...at, x: v } : { ...at, y: v } })}
+				say={(v) => `${length(v, s)} from the ${degrees === 90 ? "left" : "top"}`}
+			/>
+			<b>{said}</b>
+			<span>Turned</span>
+			<Slider label="Direction of the cut" min={0} max={175} step={5} v={degrees} set={(degrees) => set({ degrees })} say={(v) => `${v}°`} />
+			<b>{degrees}°</b>
+			<span>Apart</span>
+			<Slider label="How far the side view is taken apart" min={0} max={6} step={0.25} v={apart} set={(apart) => set({ apart })} say={(v) => thin(v, s)} />
+			<b>{apart === 0 ? "as it stands" : `${thin(apart, s)} each`}</b>
+		</Box>
+	);
+});
+
+/** Every thing with how high its top stands. */
+const Strata = memo(function Strata() {
+	const b = useBench();
+	return <CardStrata what="top at" value={(id) => topOf(b.state.settings, b.view.plan, id)} />;
+});
+
+/** What is noted of this station, beside the picture. */
+const NotesBeside = memo(function NotesBeside() {
+	const notes = useNotesAbout("depth");
+	return (
+		notes.length > 0 && (
+			<Box mt="4">
+				<Beside notes={notes} />
+			</Box>
+		)
+	);
+});
+
 /** What the thing in hand stands on, what stands on it, and what it must let pass. */
-function About({ standing }: { standing: S["StandingCard"] }) {
+const About = memo(function About({ standing }: { standing: S["StandingCard"] }) {
 	const b = useBench();
 	const t = standing.things.find((x) => x.element === b.element);
 	if (!t) return null;
@@ -140,7 +155,7 @@ function About({ standing }: { standing: S["StandingCard"] }) {
 			{t.undo.length > 0 && ` To undo: ${t.undo.join("; ")}.`}
 		</Box>
 	);
-}
+});
 
 function topOf(s: Settings, p: S["Plan"], id: string): string {
 	const z =
@@ -153,7 +168,7 @@ function topOf(s: Settings, p: S["Plan"], id: string): string {
 }
 
 /** How it goes by post: a slot at true size, the thickness of the filled envelope laid against it. */
-function Posted({ standing }: { standing?: S["StandingCard"] }) {
+const Posted = memo(function Posted({ standing }: { standing?: S["StandingCard"] }) {
 	const b = useBench();
 	const s = b.state.settings;
 	const { post: d, total } = b.view.plan.depth;
@@ -198,7 +213,7 @@ function Posted({ standing }: { standing?: S["StandingCard"] }) {
 			</div>
 		</Box>
 	);
-}
+});
 
 /** How carriers take it, with the source of their figures, and what one level less would change. */
 function ByPost({ standing }: { standing?: S["StandingCard"] }) {

@@ -4,10 +4,12 @@ import { useBench } from "../../api/card";
 import type { S } from "../../api/client";
 import { bare, hue } from "../../ui/colours";
 import { thin } from "../../ui/units";
-import { type Cut, far, slices } from "./cut";
+import { far, type Slice, slices } from "./cut";
+import { useCutting } from "./cutting";
 
 /** The side view along the cut, heights magnified; taken apart, each thing stands clear of what is beneath. */
-export function SideView({ standing, cut, apart }: { standing: S["StandingCard"]; cut: Cut; apart: number }) {
+export function SideView({ standing }: { standing: S["StandingCard"] }) {
+	const { cut, apart } = useCutting();
 	const b = useBench();
 	const s = b.state.settings;
 	const W = far(cut);
@@ -32,6 +34,24 @@ export function SideView({ standing, cut, apart }: { standing: S["StandingCard"]
 	const each = s.unit === "in" ? 25.4 / 20 : 1;
 	const y = (z: number) => H - 2 - z * mag;
 	const px = 1 / scale;
+	// What holds is drawn by kind, all at once: nothing in a side view lies before anything else.
+	const drawn = {
+		held: { foam: [] as string[], board: [] as string[], glue: [] as string[] },
+		leaves: [] as { piece: Slice["piece"]; body: string; top: string }[],
+	};
+	for (const c of cuts) {
+		const up = lift(c.piece.element);
+		const z = (t: number) => c.z0 + ((c.z1 - c.z0) * (t - c.t0)) / Math.max(c.t1 - c.t0, 1e-9) + up;
+		const at = (t: number, above: number) => `${t.toFixed(3)} ${y(z(t) + above).toFixed(3)}`;
+		const band = (t0: number, t1: number, from: number, to: number) => `M${at(t0, from)}L${at(t1, from)}L${at(t1, to)}L${at(t0, to)}Z`;
+		for (const h of c.held) drawn.held[h.raised ? (h.foam ? "foam" : "board") : "glue"].push(band(h.t0, h.t1, -h.height, 0));
+		const thick = c.piece.thick;
+		drawn.leaves.push({
+			piece: c.piece,
+			body: thick > 0 ? band(c.t0, c.t1, 0, thick) : "",
+			top: thick > 0 ? band(c.t0, c.t1, thick * 0.7, thick) : band(c.t0, c.t1, 0, 2.5 / mag / scale),
+		});
+	}
 	const leaf = standing.base / 2;
 	return (
 		<>
@@ -69,34 +89,23 @@ export function SideView({ standing, cut, apart }: { standing: S["StandingCard"]
 							))}
 					<rect x={0} y={y(leaf)} width={W} height={leaf * mag} fill={base} stroke={hue.outline} strokeWidth={0.15} />
 					<rect x={0} y={y(2 * leaf)} width={W} height={leaf * mag} fill={base} stroke={hue.outline} strokeWidth={0.15} />
-					{cuts.map((c, i) => {
-						const p = c.piece;
-						const up = lift(p.element);
-						const on = b.element === p.element;
-						const z = (t: number) => c.z0 + ((c.z1 - c.z0) * (t - c.t0)) / Math.max(c.t1 - c.t0, 1e-9) + up;
-						const band = (t0: number, t1: number, from: number, to: number) =>
-							`M${t0} ${y(z(t0) + from)}L${t1} ${y(z(t1) + from)}L${t1} ${y(z(t1) + to)}L${t0} ${y(z(t0) + to)}Z`;
+					{(["foam", "board", "glue"] as const).map((kind) => (
+						<path
+							key={kind}
+							data-held={kind}
+							d={drawn.held[kind].join("")}
+							fill={kind === "foam" ? "url(#foam2)" : kind === "board" ? "url(#board2)" : hue.rule}
+							stroke={kind === "glue" ? "none" : hue.rule}
+							strokeWidth={0.15}
+						/>
+					))}
+					{drawn.leaves.map((l, i) => {
+						const on = b.element === l.piece.element;
 						return (
 							// biome-ignore lint/a11y/noStaticElementInteractions: a short way by pointer; the strata beside it give the same by keys
-							<g key={i} data-slice={p.element} data-part={p.part} onClick={() => b.pick({ element: p.element })}>
-								{c.held.map((h) => (
-									<path
-										key={h.t0}
-										data-pad={h.raised || undefined}
-										d={band(h.t0, h.t1, -h.height, 0)}
-										fill={h.raised ? (h.foam ? "url(#foam2)" : "url(#board2)") : hue.rule}
-										stroke={h.raised ? hue.rule : "none"}
-										strokeWidth={0.15}
-									/>
-								))}
-								{p.thick > 0 ? (
-									<>
-										<path d={band(c.t0, c.t1, 0, p.thick)} fill={p.body} stroke={on ? hue.ochre : hue.outline} strokeWidth={(on ? 2 : 0.6) * px} />
-										<path d={band(c.t0, c.t1, p.thick * 0.7, p.thick)} fill={p.top} />
-									</>
-								) : (
-									<path d={band(c.t0, c.t1, 0, 2.5 / mag / scale)} fill={p.top} />
-								)}
+							<g key={i} data-slice={l.piece.element} data-part={l.piece.part} onClick={() => b.pick({ element: l.piece.element })}>
+								{l.body && <path d={l.body} fill={l.piece.body} stroke={on ? hue.ochre : hue.outline} strokeWidth={(on ? 2 : 0.6) * px} />}
+								<path d={l.top} fill={l.piece.top} />
 							</g>
 						);
 					})}
