@@ -121,7 +121,8 @@ func (k *checker) element(c Card, i int, at string, e Element) {
 	}
 	for j, t := range e.Tucks {
 		_, ok := c.Element(t.With)
-		k.bad(!ok || t.With == e.ID, fmt.Sprintf("%s.tucks[%d].with", at, j), "crosses something that is not on this card")
+		k.bad(!ok, fmt.Sprintf("%s.tucks[%d].with", at, j), "crosses something that is not on this card")
+		k.bad(t.With == e.ID, fmt.Sprintf("%s.tucks[%d].with", at, j), "nothing can be tucked beneath itself: name another thing")
 	}
 	kinds := e.kinds()
 	k.bad(len(kinds) > 1, at, "is two kinds of thing at once")

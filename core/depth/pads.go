@@ -252,6 +252,43 @@ func from(pad card.Pad, q shape.Point) float64 {
 	return math.Sqrt(x*x + y*y)
 }
 
+// clear reports whether a pad stands clear of those that stand already, corners and all.
+func (p *proposal) clear(a card.Pad) bool {
+	for _, b := range p.pads {
+		if padGap(a, b) < apart {
+			return false
+		}
+	}
+	return true
+}
+
+// padGap is how far two pads are apart at least, mm; 0 where they overlap.
+func padGap(a, b card.Pad) float64 {
+	if d := math.Hypot(a.X-b.X, a.Y-b.Y) - math.Hypot(a.W, a.H)/2 - math.Hypot(b.W, b.H)/2; d > apart {
+		return d // at least
+	}
+	gap := math.Inf(1)
+	for _, q := range padCorners(a) {
+		gap = min(gap, from(b, q))
+	}
+	for _, q := range padCorners(b) {
+		gap = min(gap, from(a, q))
+	}
+	if gap > 0 && PadArea(a).Overlaps(PadArea(b)) {
+		return 0 // crosswise, with no corner of one in the other
+	}
+	return gap
+}
+
+func padCorners(p card.Pad) (out [4]shape.Point) {
+	s, c := math.Sincos(p.Turn * math.Pi / 180)
+	for i, q := range [4][2]float64{{-1, -1}, {1, -1}, {1, 1}, {-1, 1}} {
+		x, y := q[0]*p.W/2, q[1]*p.H/2
+		out[i] = shape.Point{X: p.X + c*x - s*y, Y: p.Y + s*x + c*y}
+	}
+	return out
+}
+
 // far is how far the furthest point to be held lies from a pad, mm.
 func (p *proposal) far() float64 {
 	far := 0.0
@@ -305,21 +342,33 @@ func (p *proposal) farthest() bool {
 	var far []place
 	for i, a := range p.at {
 		at := shape.Point{X: a.X, Y: a.Y}
-		d := at.Distance(c)
+		var d float64
 		if len(p.pads) > 0 {
 			d = nearestPad(p.pads, at) - max(a.W, a.H)/2
+		} else {
+			d = at.Distance(c)
 		}
 		if d > apart {
 			far = append(far, place{i, d})
 		}
 	}
-	slices.SortFunc(far, func(a, b place) int { return cmp.Or(cmp.Compare(b.d, a.d), cmp.Compare(a.at, b.at)) })
-	best := slices.IndexFunc(far, func(x place) bool {
-		return len(p.pads) < 2 || slices.ContainsFunc(bare, func(q shape.Point) bool { return from(p.at[x.at], q) <= reach })
-	})
-	if best < 0 {
+	further := func(a, b place) int { return cmp.Or(cmp.Compare(b.d, a.d), cmp.Compare(a.at, b.at)) }
+	holds := func(x place) bool {
+		return (len(p.pads) < 2 || slices.ContainsFunc(bare, func(q shape.Point) bool { return from(p.at[x.at], q) <= reach })) && p.clear(p.at[x.at])
+	}
+	if len(far) == 0 {
 		return false
 	}
-	p.pads = append(p.pads, p.at[far[best].at])
+	// Mostly the furthest does, and the rest need not be sorted.
+	best := slices.MinFunc(far, further)
+	if !holds(best) {
+		slices.SortFunc(far, further)
+		n := slices.IndexFunc(far, holds)
+		if n < 0 {
+			return false
+		}
+		best = far[n]
+	}
+	p.pads = append(p.pads, p.at[best.at])
 	return true
 }

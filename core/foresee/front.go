@@ -132,6 +132,12 @@ func (v *View) over(h hanging, add func(Hit)) {
 		hit.Do = "It is larger than the panel. Take a larger panel, or trim it from the back before the panel is mounted."
 		hit.Mend = &Mend{"Trim it flush", []card.Edit{{Flush: &card.Flush{Elements: []string{t.Element.ID}, On: true}}}}
 	}
+	if leaf := shape.Rect(0, 0, v.Card.Base.W, v.Card.Base.H); !t.Outline.Overlaps(leaf) {
+		hit.What, hit.Severity = fmt.Sprintf("%s lies wholly past the card", t.Name), Spoils
+		hit.Why, hit.Do = fmt.Sprintf("Nothing is beneath it: it passes the %s edge by %s.", side, v.Format(-least)), "Move it onto the card, or put it beside the card until it has a place."
+		x, y := v.Card.Base.W/2, v.Card.Base.H/2
+		hit.Mend = &Mend{"Put it in the middle", []card.Edit{{Put: &card.Put{Element: t.Element.ID, X: &x, Y: &y}}}}
+	}
 	add(hit)
 }
 

@@ -9,6 +9,7 @@ import (
 	"ochrestone/core/build"
 	"ochrestone/core/card"
 	"ochrestone/core/depth"
+	"ochrestone/core/kit"
 	"ochrestone/core/shape"
 )
 
@@ -152,16 +153,20 @@ func hangs(v *View, add func(Hit)) {
 			Why:     fmt.Sprintf("%s, it hangs %s from the nearest pad.", v.where(s.OffAt), v.Format(s.Off)),
 			Do:      "Put one more pad there, or smaller ones that reach further out.",
 			Numbers: map[string]float64{"off": s.Off}}
-		if bonds := v.proposed(i); bonds != nil {
+		if bonds := v.proposed(i, 0); bonds != nil {
 			h.Mend = &Mend{"Pads as proposed", v.held(i, bonds)}
+			if sp, ok := v.Stock.Spacer(bonds[0].Spacer); ok && bonds[0].Spacer != s.Holds[0].Bond.Spacer {
+				h.Mend.Label = "Take " + sp.Name
+			}
 		}
 		return h, true
 	}, add)
 }
 
 // proposed are the bonds of a piece with pads as proposed instead of its own, or with
-// another spacer as high where those do not reach; nil where that does not help either.
-func (v *View) proposed(i int) []card.Bond {
+// another spacer as high where those do not reach; nil where that does not help either, or
+// leaves more of it hanging than most, mm.
+func (v *View) proposed(i int, most float64) []card.Bond {
 	s := v.Stood[i]
 	bonds := make([]card.Bond, len(s.Holds))
 	own := false
@@ -172,7 +177,7 @@ func (v *View) proposed(i int) []card.Bond {
 	}
 	good := func(bonds []card.Bond) bool {
 		again := v.Pads.Again(v.Build, v.Stood, i, build.HoldsOf(v.Stock, bonds))
-		return again.Off == 0 && again.Trouble() == depth.None && slices.ContainsFunc(again.Supports, func(p depth.Support) bool { return p.Raised })
+		return again.Off <= most && again.Trouble() == depth.None && slices.ContainsFunc(again.Supports, func(p depth.Support) bool { return p.Raised })
 	}
 	if own && good(bonds) {
 		return bonds
@@ -243,7 +248,7 @@ func padsShow(v *View, add func(Hit)) {
 		}
 		h := Hit{Do: "Move it in, or take the pads as proposed."}
 		mend := func() *Mend {
-			if bonds := v.proposed(i); bonds != nil {
+			if bonds := v.proposed(i, v.Stood[i].Off); bonds != nil {
 				return &Mend{"Pads as proposed", v.held(i, bonds)}
 			}
 			return nil
@@ -275,6 +280,16 @@ func padsShow(v *View, add func(Hit)) {
 func noPad(v *View, add func(Hit)) {
 	v.each(func(i int) (Hit, bool) {
 		s := v.Stood[i]
+		if name, what := v.unowned(s.Holds); name != "" {
+			hit := Hit{What: fmt.Sprintf("What holds %s is not in the stores", v.pieceName(i)), Why: fmt.Sprintf("%s %q is not there, so neither its height nor whether it holds is known.", capital(what), name),
+				Do: "Choose one that you own, or put it back in the stores.", Facts: []string{name}}
+			if sp := v.ownPads(); sp != nil && what == "the spacer" {
+				hit.Mend = &Mend{"Take " + sp.Name, v.held(i, card.Foam(sp.ID, 1))}
+			} else if a := v.hides(); a != "" && what == "the glue" {
+				hit.Mend = &Mend{"Take a glue you own", v.held(i, card.Glue(a))}
+			}
+			return hit, true
+		}
 		for _, h := range s.Holds {
 			sp, ok := v.Stock.Spacer(h.Bond.Spacer)
 			if !ok || h.Raised || sp.Thickness > 0 {
@@ -282,11 +297,8 @@ func noPad(v *View, add func(Hit)) {
 			}
 			hit := Hit{What: fmt.Sprintf("What %s stands on has no thickness", v.pieceName(i)), Why: fmt.Sprintf("%s is kept in the stores with a thickness of nothing, so it counts as glue.", sp.Name),
 				Do: "Measure it, and write its thickness in the stores; or take another.", Facts: []string{sp.ID}}
-			for _, o := range v.Stock.Spacers {
-				if o.Thickness > 0 && o.Pads() {
-					hit.Mend = &Mend{"Take " + o.Name, v.held(i, card.Foam(o.ID, 1))}
-					break
-				}
+			if o := v.ownPads(); o != nil {
+				hit.Mend = &Mend{"Take " + o.Name, v.held(i, card.Foam(o.ID, 1))}
 			}
 			return hit, true
 		}
@@ -297,11 +309,44 @@ func noPad(v *View, add func(Hit)) {
 		h := Hit{What: fmt.Sprintf("No pad goes in behind %s", v.pieceName(i)),
 			Why: "It is too fine for them where they would hide, even cut, or all of it is kept free.",
 			Do:  "Take smaller pads, stand them less far back from the edge, or glue it onto a second cut for height."}
-		if bonds := v.proposed(i); bonds != nil {
+		if bonds := v.proposed(i, v.Stood[i].Off); bonds != nil {
 			h.Mend = &Mend{"Pads that go in", v.held(i, bonds)}
 		}
 		return h, true
 	}, add)
+}
+
+// ownPads is a spacer of the stores that comes as pads; nil where there is none.
+func (v *View) ownPads() *kit.Spacer {
+	for i, o := range v.Stock.Spacers {
+		if o.Thickness > 0 && o.Pads() {
+			return &v.Stock.Spacers[i]
+		}
+	}
+	return nil
+}
+
+// unowned is what of holds names something that is not in the stores, and what sort of
+// thing that is; empty where all is there.
+func (v *View) unowned(holds []build.Hold) (id, what string) {
+	for _, h := range holds {
+		for _, s := range append([]string{h.Bond.Spacer}, shimSpacers(h.Bond)...) {
+			if _, ok := v.Stock.Spacer(s); !ok && s != "" {
+				return s, "the spacer"
+			}
+		}
+		if _, ok := v.Stock.Adhesive(h.Bond.Adhesive); !ok && h.Bond.Adhesive != "" && !h.Raised {
+			return h.Bond.Adhesive, "the glue"
+		}
+	}
+	return "", ""
+}
+
+func shimSpacers(b card.Bond) (out []string) {
+	for _, m := range b.Shims {
+		out = append(out, m.Spacer)
+	}
+	return out
 }
 
 // inTheWay notes pads, put by hand, where something is tucked beneath their part.
@@ -321,7 +366,7 @@ func inTheWay(v *View, add func(Hit)) {
 					Why:     fmt.Sprintf("It slips in beneath %s, and meets a pad %s: %s of it.", v.pieceName(i), v.where(both.Bounds().Centre()), v.Write.Area(both.Area())),
 					Do:      "Move or cut the pad, leave a pocket, or cut the part along the pad.",
 					Numbers: map[string]float64{"both": both.Area()}, Facts: []string{v.pieceName(j)}}
-				if bonds := v.proposed(i); bonds != nil {
+				if bonds := v.proposed(i, math.Inf(1)); bonds != nil {
 					h.Mend = &Mend{"Pads with a pocket for it", v.held(i, bonds)}
 				} else if edits := v.cutOff(j, p.Area); edits != nil {
 					h.Mend = &Mend{"Cut it along the pad", edits}

@@ -8,6 +8,7 @@ import (
 
 	"ochrestone/core/card"
 	"ochrestone/core/depth"
+	"ochrestone/core/foresee"
 	"ochrestone/core/kit"
 	"ochrestone/core/plan"
 	"ochrestone/core/shape"
@@ -191,4 +192,30 @@ func TestOneLevelLess(t *testing.T) {
 	c, err := o.c.Apply(o.k, less[0].Edits...)
 	require.NoError(t, err)
 	assert.InDelta(t, less[0].Total, m.Of(c, o.k).Depth.Total, 1e-9, "and so it is, once taken")
+}
+
+// What lies wholly past the card, or is held by something nobody owns, is said with its
+// mend, and settled by it.
+func TestPastTheCardAndHeldByNothingOwned(t *testing.T) {
+	for rule, change := range map[string]func(*card.Card){
+		"edge": func(c *card.Card) {
+			laid(c, "tag", 200, 0, card.Sheet{Paper: "chalk", W: 30, H: 20}).Bonds = card.Glue(hidden)
+		},
+		"no pad": func(c *card.Card) {
+			laid(c, "tag", 0, 0, card.Sheet{Paper: "chalk", W: 30, H: 20}).Bonds = card.Foam("sold", 1)
+		},
+	} {
+		o := two(40, 70, func(c *card.Card, k *kit.Kit) {
+			c.Elements = c.Elements[:1]
+			k.Spacers = []kit.Spacer{{ID: "one", Name: "One", Kind: "square", Thickness: 1, W: 6, H: 6}}
+			change(c)
+		})
+		f := finding(plan.Of(o.c, o.k), rule)
+		require.NotNil(t, f, rule)
+		assert.Equal(t, foresee.Spoils, f.Severity, f.What)
+		require.NotNil(t, f.Mend, rule)
+		c, err := o.c.Apply(o.k, f.Mend.Edits...)
+		require.NoError(t, err)
+		assert.Nil(t, finding(plan.Of(c, o.k), rule), rule)
+	}
 }

@@ -101,8 +101,12 @@ func (k *maker) crossed(i int) string {
 		return slices.Contains(k.Woven, build.Weave{Element: e, Part: part, With: with})
 	}
 	say := func(parts []string, how, with string) {
-		if len(parts) > 0 {
-			out += fmt.Sprintf(how, strings.Join(parts, ", "), with)
+		if len(parts) == 0 {
+			return
+		}
+		// Of two alike things it is said once.
+		if s := fmt.Sprintf(how, strings.Join(parts, ", "), with); !strings.Contains(out, s) {
+			out += s
 		}
 	}
 	for j := range k.Things {
@@ -127,7 +131,7 @@ func (k *maker) crossed(i int) string {
 			continue
 		}
 		say(mine, " Leave %s unstuck: %s is slipped beneath it later.", o.Name)
-		say(theirs, " Leave its edge open where %s of %s goes in beneath.", o.Name)
+		say(theirs, " Leave its edge open for %s of %s to go in beneath.", o.Name)
 	}
 	return out
 }

@@ -2,6 +2,7 @@ import { useBench } from "../../api/card";
 import type { Element } from "../../api/client";
 import { useMeetings } from "../../api/queries";
 import { hue } from "../../ui/colours";
+import { crossed } from "./crossed";
 
 /** Where what is in hand crosses another thing: the bar that is unbroken goes over. A tap lets that part cross the other way. */
 export function Marks({ e, scale }: { e: Element; scale: number }) {
@@ -18,8 +19,7 @@ export function Marks({ e, scale }: { e: Element; scale: number }) {
 					// Two at one spot cannot be told apart: the list has both.
 					if (put.some((q) => Math.hypot(q.x - p.x, q.y - p.y) < 2 * r)) return null;
 					put.push(p);
-					const turn = () =>
-						b.edit({ tucks: { element: e.id, with: m.id, parts: m.parts.filter((x) => (x.id === p.id ? !x.other : x.other)).map((x) => x.id) } });
+					const turn = () => b.edit({ tucks: { element: e.id, with: m.id, parts: crossed(e, m.id, p.id) } });
 					return (
 						// biome-ignore lint/a11y/noStaticElementInteractions: a short way by pointer; Over and under gives the same by keys
 						<g key={`${m.id} ${p.id}`} className="crossing" transform={`translate(${p.x} ${p.y})`} style={{ cursor: "pointer" }} onClick={turn}>

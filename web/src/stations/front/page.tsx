@@ -16,6 +16,7 @@ import { Select } from "../../ui/select";
 import { length, type Settings } from "../../ui/units";
 import Add from "./add";
 import { Building, useBuilding } from "./building";
+import { crossed } from "./crossed";
 import { Distances } from "./distances";
 import { Form } from "./form";
 import { useKeys } from "./keys";
@@ -97,8 +98,7 @@ export default function Front() {
 	}, [pointing, b.element]);
 	const point = (part: string) => {
 		if (!pointing || !el) return;
-		const now = el.tucks?.filter((t) => t.with === pointing.with).map((t) => t.part) ?? [];
-		edit({ tucks: { element: el.id, with: pointing.with, parts: now.includes(part) ? now.filter((p) => p !== part) : [...now, part] } });
+		edit({ tucks: { element: el.id, with: pointing.with, parts: crossed(el, pointing.with, part) } });
 	};
 	// The front leaf begins at the fold.
 	const short = c.base.short ?? 0;

@@ -4,6 +4,7 @@ import { useMeetings } from "../../../api/queries";
 import { Button } from "../../../ui/button";
 import { Check } from "../../../ui/check";
 import { hue } from "../../../ui/colours";
+import { crossed } from "../crossed";
 
 /** What an element lies over and beneath, and which parts of it cross the other way. */
 export default function Crossings({ e, onPoint }: { e: Element; onPoint?: (withID: string) => void }) {
@@ -29,7 +30,7 @@ export default function Crossings({ e, onPoint }: { e: Element; onPoint?: (withI
 								on={p.other}
 								set={(on) =>
 									b.edit({
-										tucks: { element: e.id, with: m.id, parts: m.parts.filter((x) => (x.id === p.id ? on : x.other)).map((x) => x.id) },
+										tucks: { element: e.id, with: m.id, parts: crossed(e, m.id, p.id, on) },
 									})
 								}
 							/>
