@@ -16,6 +16,14 @@ const standingOf = `fetch("/api/cards/lamp-sitters/standing").then(r=>r.json())`
 
 func lookAt(how string) step { return set2(`select[aria-label="Look at"]`, how) }
 
+// until waits until an expression on the page is true.
+func until(js string) step {
+	return func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
+		_, err := chromedp.Poll[bool](js)(ctx, tg)
+		return chromedp.Void{}, err
+	}
+}
+
 // none waits until nothing is found by a selector.
 func none(sel string) step {
 	return func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
@@ -150,4 +158,23 @@ func TestTheCardInTheHandIsSolid(t *testing.T) {
 	after, err := chromedp.Run(ctx, chromedp.CaptureScreenshot())
 	require.NoError(t, err)
 	assert.NotEqual(t, before, after)
+}
+
+// What is left of a spacer is counted in the stores; where it is too little for the card, the
+// ways that take it come last and say so. A box says how much room is left over the card.
+func TestSpacersAreCountedAndABoxIsTaken(t *testing.T) {
+	t.Parallel()
+	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	ctx := browser(t, 1280, 800)
+	count := func(name, n string) step {
+		return steps(set(fmt.Sprintf(`input[aria-label="%s, left"]`, name), n), eval(fmt.Sprintf(`document.querySelector('input[aria-label="%s, left"]').blur()`, name)))
+	}
+	do(t, ctx, "count them", chromedp.Navigate(p.URL+"/stores/spacers"), says("Foam and board"), eval(`document.querySelector('input[aria-label="Thin foam squares, left"]').focus()`), count("Thin foam squares", "1"), until(`document.querySelector('input[aria-label="Thin foam squares, left"]').defaultValue === "1"`))
+	do(t, ctx, "a box", chromedp.Navigate(p.URL+"/stores/envelopes"), says("Add an envelope"), set("input[name=name]", "Mailing box"), typeInto("A box: high inside", "1/2"), until(`Number(document.querySelector("input[name=depth]").value) > 12`), button("Add the envelope"), says("Mailing box"), says("high"))
+	axe(t, ctx, "envelopes")
+	do(t, ctx, "too few for a way", chromedp.Navigate(p.URL+"/card/lamp-sitters/depth"), says("Side view"),
+		eval(`document.querySelector("#stratum-e2").dispatchEvent(new MouseEvent("click", {bubbles: true}))`), button("Other ways to its height"), says("within"), says("on "))
+	assert.NotContains(t, read[string](t, ctx, `[...document.querySelectorAll(".popover button")].find(x => x.textContent.startsWith("on ")).textContent`), "thin foam squares", "of which there are too few")
+	do(t, ctx, "in the box", chromedp.Navigate(p.URL+"/card/lamp-sitters/front"), says("Saved, change 1"), seen(".front-form"), pickFrom("Envelope", "Mailing box"), says("Saved, change 2"),
+		chromedp.Navigate(p.URL+"/card/lamp-sitters/depth"), says("It goes into its box"), says("left over it"))
 }

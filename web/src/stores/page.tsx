@@ -14,7 +14,7 @@ import { Waiting } from "../ui/waiting";
 import { YourData } from "./data";
 import { Inks } from "./inks/drawer";
 import { Sets } from "./sets/sets";
-import { Add, Panel, Remove, slug, useTake } from "./shelf";
+import { Add, Counted, Panel, Remove, slug, useTake } from "./shelf";
 
 const shelves = ["inks", "cardstock", "spacers", "adhesives", "envelopes", "sets", "data"];
 
@@ -76,7 +76,13 @@ function Papers({ state }: { state: State }) {
 								</td>
 								<td>{grammage(p.gsm, s)}</td>
 								<td>{thin(p.caliper, s)}</td>
-								<td>{p.sheets}</td>
+								<td>
+									<Counted
+										label={`${p.name}, sheets`}
+										n={p.sheets}
+										save={(n) => ok(api.PUT("/api/kit/papers/{id}", { params: { path: { id: p.id } }, body: { ...p, sheets: n ?? 0 } }))}
+									/>
+								</td>
 								<td>
 									<Remove name={p.name} onClick={() => take("papers", p.id)} />
 								</td>
@@ -137,7 +143,14 @@ function Spacers({ state }: { state: State }) {
 								<td>{x.name}</td>
 								<td>{x.kind}</td>
 								<td>{thin(x.thickness, s)} high</td>
-								<td>{x.left === undefined ? "not counted" : `${x.left} left`}</td>
+								<td>
+									<Counted
+										label={`${x.name}, left`}
+										n={x.left}
+										save={(left) => ok(api.PUT("/api/kit/spacers/{id}", { params: { path: { id: x.id } }, body: { ...x, left } }))}
+									/>{" "}
+									left
+								</td>
 								<td>
 									<Remove name={x.name} onClick={() => take("spacers", x.id)} />
 								</td>

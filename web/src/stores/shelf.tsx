@@ -56,6 +56,35 @@ export function Add({ label, children, save }: { label: string; children: ReactN
 	);
 }
 
+/** How many of a thing there are: counted anew on the spot, or left uncounted. */
+export function Counted({ label, n, save }: { label: string; n: number | undefined; save: (n: number | undefined) => Promise<unknown> }) {
+	const refresh = useRefresh();
+	const begin = n === undefined ? "" : String(n);
+	const take = async (text: string) => {
+		if (text === begin) return;
+		const to = text.trim() === "" ? undefined : Number(text);
+		if (to !== undefined && !(Number.isInteger(to) && to >= 0)) return say("Count whole ones, or leave it empty.");
+		try {
+			await save(to);
+			await refresh("state", "card", "cards");
+		} catch (err) {
+			say((err as Problem).message);
+		}
+	};
+	return (
+		<input
+			key={begin}
+			aria-label={label}
+			placeholder="not counted"
+			inputMode="numeric"
+			defaultValue={begin}
+			style={{ width: 96 }}
+			onBlur={(e) => take(e.currentTarget.value)}
+			onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()}
+		/>
+	);
+}
+
 export function useTake() {
 	const refresh = useRefresh();
 	return async (kind: "inks" | "papers" | "spacers" | "adhesives" | "envelopes" | "sets", id: string) => {
