@@ -26,7 +26,7 @@ var floors = [][]string{
 	{"core/ramp", "core/register"},
 	{"core/look", "core/assemble"},
 	{"core/build", "core/placing"},
-	{"core/cover", "core/depth", "core/work"},
+	{"core/cover", "core/cut", "core/depth", "core/work"},
 	{"core/advise"},
 	{"core/foresee", "core/standing"},
 	{"core/plan"},

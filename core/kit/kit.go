@@ -281,10 +281,22 @@ type Cardstock struct {
 	Sheets  int       `json:"sheets" minimum:"0" doc:"sheets on hand"`
 	W       float64   `json:"w" minimum:"0" doc:"sheet width, mm"`
 	H       float64   `json:"h" minimum:"0" doc:"sheet height, mm"`
+	Grain   string    `json:"grain,omitempty" enum:"across,down" doc:"how the fibres of a sheet run; empty: nobody looked"`
+	Offcuts []Offcut  `json:"offcuts,omitempty" maxItems:"200" doc:"what is left of sheets and worth keeping"`
 }
 
 // Opaque reports whether the sheet hides what is beneath.
 func (c Cardstock) Opaque() bool { return c.Kind != PaperVellum && c.Kind != PaperAcetate }
+
+// Offcut is a rectangle that is left of a sheet.
+type Offcut struct {
+	W float64 `json:"w" minimum:"1" maximum:"2000" doc:"mm"`
+	H float64 `json:"h" minimum:"1" maximum:"2000" doc:"mm"`
+	N int     `json:"n,omitempty" minimum:"0" maximum:"1000" doc:"how many alike; 0 counts as one"`
+}
+
+// Count is how many there are of it.
+func (o Offcut) Count() int { return max(1, o.N) }
 
 // HeatShy reports whether a hot air tool warps the sheet.
 func (c Cardstock) HeatShy() bool {

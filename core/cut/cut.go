@@ -1,0 +1,449 @@
+// Package cut says what to cut from which sheet for a card or for many: rectangles by
+// straight cuts a trimmer can make, pieces of other outlines laid close, offcuts before
+// whole sheets.
+package cut
+
+import (
+	"context"
+	"fmt"
+	"math"
+	"slices"
+
+	"ochrestone/core/build"
+	"ochrestone/core/colour"
+	"ochrestone/core/kit"
+	"ochrestone/core/look"
+	"ochrestone/core/measure"
+	"ochrestone/core/shape"
+)
+
+// Our own defaults, mm.
+const (
+	dieGap    = 1.5  // between pieces cut by dies or along outlines: a die is wider than its edge
+	glueRoom  = 10.0 // left of a mat beneath what covers it, to glue that by, when its middle is cut out
+	leastLeft = 40.0 // an offcut smaller than this each way is not worth keeping
+	leastArea = 15.0 // smaller places than this each way no piece is looked for in
+)
+
+// Plan is what is cut from which sheets.
+type Plan struct {
+	Copies int     `json:"copies"`
+	Stocks []Stock `json:"stocks" nullable:"false" doc:"by cardstock, in the order they are needed"`
+}
+
+// Stock is what is cut from one cardstock.
+type Stock struct {
+	Stock   string   `json:"stock" doc:"cardstock id"`
+	Name    string   `json:"name"`
+	Colour  string   `json:"colour" doc:"#rrggbb"`
+	Owned   bool     `json:"owned" doc:"it is in the stores"`
+	Grain   string   `json:"grain,omitempty" doc:"how its fibres run"`
+	Wants   []Want   `json:"wants" nullable:"false"`
+	Sheets  []Sheet  `json:"sheets" nullable:"false" doc:"offcuts and middles of mats first"`
+	Needs   int      `json:"needs" doc:"whole sheets it takes"`
+	Has     int      `json:"has" doc:"whole sheets there are"`
+	Used    float64  `json:"used" doc:"share of the whole sheets' area that becomes pieces, 0 to 1"`
+	Lacks   []Lack   `json:"lacks" nullable:"false" doc:"what could not be laid, and why"`
+	StandIn *StandIn `json:"standIn,omitempty" doc:"where there are too few sheets: what comes nearest and is there"`
+}
+
+// Want is a piece that is cut so many times.
+type Want struct {
+	Element string  `json:"element,omitempty"`
+	Motif   string  `json:"motif,omitempty"`
+	Way     string  `json:"way,omitempty" doc:"colourway"`
+	Part    string  `json:"part,omitempty"`
+	Name    string  `json:"name"`
+	W       float64 `json:"w" doc:"mm"`
+	H       float64 `json:"h" doc:"mm"`
+	Each    int     `json:"each" doc:"for one card"`
+	N       int     `json:"n" doc:"for all, spares with them"`
+	Spares  int     `json:"spares" doc:"of those to spoil"`
+	By      string  `json:"by" enum:"trimmer,die,scissors"`
+	Fold    string  `json:"fold,omitempty" enum:"across,down" doc:"how its fold runs"`
+
+	cut build.Cut
+}
+
+// Sheet is a sheet, an offcut or the middle of a mat, with what is cut from it.
+type Sheet struct {
+	W      float64 `json:"w" doc:"mm"`
+	H      float64 `json:"h" doc:"mm"`
+	Kind   string  `json:"kind" enum:"sheet,offcut,middle"`
+	Of     string  `json:"of,omitempty" doc:"of a middle: the mat it is cut out of"`
+	Placed []Place `json:"placed" nullable:"false"`
+	Cuts   []Slice `json:"cuts" nullable:"false" doc:"straight cuts, in order"`
+	Left   []Area  `json:"left" nullable:"false" doc:"offcuts worth keeping"`
+}
+
+// Place is where a piece is cut on a sheet.
+type Place struct {
+	Want int     `json:"want" doc:"which of the wants, from 0"`
+	X    float64 `json:"x" doc:"its middle, mm"`
+	Y    float64 `json:"y" doc:"mm"`
+	Turn float64 `json:"turn" doc:"clockwise, degrees"`
+	Path string  `json:"path" doc:"on the sheet, path data in mm"`
+}
+
+// Lack is what could not be laid.
+type Lack struct {
+	Want int    `json:"want"`
+	N    int    `json:"n"`
+	Why  string `json:"why"`
+	Do   string `json:"do"`
+}
+
+// StandIn is a cardstock that comes near another.
+type StandIn struct {
+	Stock string  `json:"stock"`
+	Name  string  `json:"name"`
+	Diff  float64 `json:"diff" doc:"how far its colour lies off, CIEDE2000"`
+	Has   int     `json:"has" doc:"whole sheets"`
+}
+
+// options say for how many cards, and how.
+type options struct {
+	copies   int
+	spares   func(motif, way, part string, want int) int
+	tries    int
+	write    measure.Writing
+	progress func(float64)
+}
+
+// Option changes how a plan is made.
+type Option func(*options)
+
+// Copies sets for how many cards is cut; without it for one.
+func Copies(n int) Option { return func(o *options) { o.copies = max(1, n) } }
+
+// Spares sets how many pieces of a layer to cut so that as many as wanted come out; without
+// it as many as wanted.
+func Spares(f func(motif, way, part string, want int) int) Option {
+	return func(o *options) { o.spares = f }
+}
+
+// Tries sets how many ways are tried after the usual ones; without it 60.
+func Tries(n int) Option { return func(o *options) { o.tries = n } }
+
+// Write sets the units of sentences.
+func Write(w measure.Writing) Option { return func(o *options) { o.write = w } }
+
+// Progress is told the share of the work that is done.
+func Progress(f func(float64)) Option { return func(o *options) { o.progress = f } }
+
+// Of lays out what a card takes. Where ctx ends it gives the best found so far.
+func Of(ctx context.Context, b *build.Build, opts ...Option) Plan {
+	o := options{copies: 1, tries: 60, progress: func(float64) {}}
+	for _, f := range opts {
+		f(&o)
+	}
+	out := Plan{Copies: o.copies, Stocks: []Stock{}}
+	var all []build.Cut
+	for _, c := range b.Cuts() {
+		if i := slices.IndexFunc(all, func(a build.Cut) bool { return alike(a, c) }); i >= 0 {
+			all[i].N += c.N
+			continue
+		}
+		all = append(all, c)
+	}
+	for _, c := range all {
+		i := slices.IndexFunc(out.Stocks, func(s Stock) bool { return s.Stock == c.Stock })
+		if i < 0 {
+			i = len(out.Stocks)
+			out.Stocks = append(out.Stocks, Stock{Stock: c.Stock, Name: b.Stock.PaperName(c.Stock), Colour: b.Stock.PaperColour(c.Stock).Hex(), Wants: []Want{}, Sheets: []Sheet{}, Lacks: []Lack{}})
+		}
+		w := Want{Element: c.ID.Element, Motif: c.Motif, Way: c.Way, Part: c.ID.Part, Name: c.Name, W: c.Size.W, H: c.Size.H, Each: c.N, N: c.N * o.copies, By: string(c.By), Fold: string(c.Fold), cut: c}
+		if o.spares != nil && c.Motif != "" {
+			if n := o.spares(c.Motif, c.Way, c.ID.Part, w.N); n > w.N {
+				w.Spares, w.N = n-w.N, n
+			}
+		}
+		out.Stocks[i].Wants = append(out.Stocks[i].Wants, w)
+	}
+	for i := range out.Stocks {
+		s := laying{Stock: &out.Stocks[i], stock: b.Stock, o: o, share: float64(i) / float64(len(out.Stocks)), each: 1 / float64(len(out.Stocks))}
+		s.lay(ctx)
+		o.progress(float64(i+1) / float64(len(out.Stocks)))
+	}
+	return out
+}
+
+// alike reports whether two pieces are cut just the same and are called the same.
+func alike(a, b build.Cut) bool {
+	return a.Stock == b.Stock && a.Name == b.Name && a.By == b.By && a.Size == b.Size && a.Motif == b.Motif && a.Way == b.Way && a.ID.Part == b.ID.Part && a.Fold == b.Fold &&
+		a.Hidden == b.Hidden && a.Margin == b.Margin && a.Outline.Path() == b.Outline.Path()
+}
+
+// laying lays out one cardstock.
+type laying struct {
+	*Stock
+	stock       look.Stock
+	o           options
+	share, each float64
+}
+
+func (s *laying) lay(ctx context.Context) {
+	size, paper := measure.Letter, kit.Cardstock{}
+	if p, ok := s.stock.Paper(s.Stock.Stock); ok {
+		paper, s.Owned, s.Has, s.Grain = *p, true, p.Sheets, p.Grain
+		if p.W > 0 && p.H > 0 {
+			size = measure.Size{W: p.W, H: p.H}
+		}
+	}
+	free := paper.Kind != kit.PaperPatterned // a pattern stays upright
+	var bins []Bin
+	for _, f := range slices.SortedFunc(slices.Values(paper.Offcuts), func(a, b kit.Offcut) int { return int(math.Copysign(1, a.W*a.H-b.W*b.H)) }) {
+		for range f.Count() {
+			bins = append(bins, Bin{f.W, f.H, 0.01 * f.W * f.H / (size.W * size.H)})
+			s.Sheets = append(s.Sheets, Sheet{W: f.W, H: f.H, Kind: "offcut"})
+		}
+	}
+	// Straight ones first.
+	var rects []Rect
+	var whose []int
+	for i, w := range s.Wants {
+		if w.By != string(build.Trimmer) {
+			continue
+		}
+		r := Rect{w.W, w.H, free}
+		if along := s.along(w.cut); along != nil {
+			if *along {
+				r.W, r.H = r.H, r.W
+			}
+			r.Turn = false
+		}
+		if !s.takes(size, r) && !slices.ContainsFunc(bins, func(b Bin) bool { return s.takes(measure.Size{W: b.W, H: b.H}, r) }) {
+			s.tooLarge(i, w.N, size, r)
+			continue
+		}
+		for range w.N {
+			rects, whose = append(rects, r), append(whose, i)
+		}
+	}
+	fresh := len(bins)
+	for range len(rects) {
+		bins = append(bins, Bin{size.W, size.H, 1})
+	}
+	got := Guillotine(ctx, rects, bins, 0, s.o.tries*4, 1)
+	s.o.progress(s.share + s.each*0.3)
+	for n := fresh; n < len(bins); n++ {
+		s.Sheets = append(s.Sheets, Sheet{W: size.W, H: size.H, Kind: "sheet"})
+	}
+	for k, spot := range got.Spots {
+		w := s.Wants[whose[k]]
+		g, turn := w.cut.Outline, 0.0
+		box := rects[k]
+		if spot.Turned {
+			box.W, box.H = box.H, box.W
+		}
+		if math.Abs(box.W-w.W) > 1e-6 {
+			turn = 90
+		}
+		s.put(spot.Bin, Place{Want: whose[k], X: spot.X + box.W/2, Y: spot.Y + box.H/2, Turn: turn}, g)
+	}
+	for _, c := range got.Cuts {
+		s.Sheets[c.Bin].Cuts = append(s.Sheets[c.Bin].Cuts, c)
+	}
+	s.nest(ctx, got.Left, size, free)
+	s.sum(size)
+}
+
+// along is whether a piece with a fold has to lie a quarter turned for its fold to run with
+// the grain; nil where nobody knows the grain, or there is no fold.
+func (s *laying) along(c build.Cut) *bool {
+	if c.Fold == build.NoWay || s.Grain == "" {
+		return nil
+	}
+	turned := string(c.Fold) != s.Grain
+	return &turned
+}
+
+func (s *laying) takes(size measure.Size, r Rect) bool {
+	return r.W <= size.W+eps && r.H <= size.H+eps || r.Turn && r.H <= size.W+eps && r.W <= size.H+eps
+}
+
+func (s *laying) tooLarge(want, n int, size measure.Size, r Rect) {
+	why := fmt.Sprintf("It is %s × %s, a sheet %s × %s.", s.o.write.Length(r.W), s.o.write.Length(r.H), s.o.write.Length(size.W), s.o.write.Length(size.H))
+	do := "Take a larger sheet, or make it of two pieces with a joint that something covers."
+	if !r.Turn && s.along(s.Wants[want].cut) != nil && r.H <= size.W+eps && r.W <= size.H+eps {
+		do = "Against the grain it would go: its fold will crack there. Or take a larger sheet."
+	}
+	s.Lacks = append(s.Lacks, Lack{want, n, why, do})
+}
+
+// nest lays pieces of other outlines: into what is left of sheets in use, the hidden middles
+// of mats and offcuts first.
+func (s *laying) nest(ctx context.Context, left []Area, size measure.Size, free bool) {
+	type place struct {
+		Area
+		sheet int
+	}
+	var places []place
+	var bins []Bin
+	in := func(a Area, sheet int, cost float64) {
+		if min(a.W, a.H) >= leastArea {
+			places = append(places, place{a, sheet})
+			bins = append(bins, Bin{a.W, a.H, cost * a.W * a.H / (size.W * size.H)})
+		}
+	}
+	for _, w := range s.Wants {
+		c := w.cut
+		if !c.Hidden || w.By != string(build.Trimmer) {
+			continue
+		}
+		edge := c.Shows + glueRoom
+		m := Area{W: w.W - 2*edge, H: w.H - 2*edge}
+		if min(m.W, m.H) < leastLeft {
+			continue
+		}
+		for range w.N {
+			s.Sheets = append(s.Sheets, Sheet{W: m.W, H: m.H, Kind: "middle", Of: w.Name})
+			in(m, len(s.Sheets)-1, 0.001)
+		}
+	}
+	for _, a := range left {
+		if s.Sheets[a.Bin].Kind != "offcut" {
+			in(a, a.Bin, 0.002)
+		}
+	}
+	for i, sh := range s.Sheets {
+		if sh.Kind == "offcut" && len(sh.Placed) == 0 {
+			in(Area{W: sh.W, H: sh.H}, i, 0.01)
+		}
+	}
+	for _, a := range left {
+		if s.Sheets[a.Bin].Kind == "offcut" && len(s.Sheets[a.Bin].Placed) > 0 {
+			in(a, a.Bin, 0.01)
+		}
+	}
+	var parts []Part
+	var whose []int
+	for i, w := range s.Wants {
+		if w.By == string(build.Trimmer) {
+			continue
+		}
+		p := Part{Outline: w.cut.Outline, Gap: dieGap + 2*w.cut.Margin, Turns: []float64{0, 180, 90, 270}}
+		if !free {
+			p.Turns = nil
+		}
+		fits := func(b Bin) bool {
+			return w.W+p.Gap <= b.W && w.H+p.Gap <= b.H || free && w.H+p.Gap <= b.W && w.W+p.Gap <= b.H
+		}
+		if !fits(Bin{size.W, size.H, 1}) && !slices.ContainsFunc(bins, fits) {
+			s.tooLarge(i, w.N, size, Rect{w.W, w.H, free})
+			continue
+		}
+		for range w.N {
+			parts, whose = append(parts, p), append(whose, i)
+		}
+	}
+	if len(parts) == 0 {
+		s.keep(left)
+		return
+	}
+	// As many fresh sheets as it could ever take: one for each piece.
+	for range len(parts) {
+		places = append(places, place{Area{W: size.W, H: size.H}, len(s.Sheets)})
+		bins = append(bins, Bin{size.W, size.H, 1})
+		s.Sheets = append(s.Sheets, Sheet{W: size.W, H: size.H, Kind: "sheet"})
+	}
+	laid, _ := Nest(ctx, parts, bins, s.o.tries, 1, func(x float64) { s.o.progress(s.share + s.each*(0.3+0.7*x)) })
+	low := map[int]float64{} // by place: how far down it is used
+	for k, l := range laid {
+		if l.Bin < 0 {
+			s.Lacks = append(s.Lacks, Lack{whose[k], 1, "There is no room for it.", "Add sheets in the stores."})
+			continue
+		}
+		at := places[l.Bin]
+		s.put(at.sheet, Place{Want: whose[k], X: at.X + l.X, Y: at.Y + l.Y, Turn: l.Turn}, parts[k].Outline)
+		low[l.Bin] = max(low[l.Bin], l.Y+laidDown(parts[k], Laid{Turn: l.Turn}).Bounds().Max.Y+parts[k].Gap/2)
+	}
+	var still []Area
+	for n, p := range places {
+		a := p.Area
+		a.Bin = p.sheet
+		if l, ok := low[n]; ok {
+			a.Y, a.H = a.Y+l, a.H-l
+		}
+		still = append(still, a)
+	}
+	s.keep(still)
+}
+
+// keep notes what is left of sheets in use and worth keeping.
+func (s *laying) keep(left []Area) {
+	for _, a := range left {
+		sh := &s.Sheets[a.Bin]
+		if min(a.W, a.H) >= leastLeft && sh.Kind != "middle" && len(sh.Placed) > 0 {
+			sh.Left = append(sh.Left, a)
+		}
+	}
+}
+
+func (s *laying) put(sheet int, p Place, g shape.Region) {
+	if sheet < 0 {
+		s.Lacks = append(s.Lacks, Lack{p.Want, 1, "There is no room for it.", "Add sheets in the stores."})
+		return
+	}
+	p.Path = g.Turn(p.Turn, shape.Point{}).Move(shape.Point{X: p.X, Y: p.Y}).Path()
+	s.Sheets[sheet].Placed = append(s.Sheets[sheet].Placed, p)
+}
+
+// laidDown is a part as it lies.
+func laidDown(p Part, l Laid) shape.Region {
+	return p.Outline.Turn(l.Turn, shape.Point{}).Move(shape.Point{X: l.X, Y: l.Y})
+}
+
+// sum drops sheets that are not used, counts the rest, and looks for what stands in.
+func (s *laying) sum(size measure.Size) {
+	pieces := 0.0
+	s.Sheets = slices.DeleteFunc(s.Sheets, func(sh Sheet) bool { return len(sh.Placed) == 0 })
+	for i := range s.Sheets {
+		sh := &s.Sheets[i]
+		if sh.Cuts == nil {
+			sh.Cuts = []Slice{}
+		}
+		if sh.Left == nil {
+			sh.Left = []Area{}
+		}
+		if sh.Kind != "sheet" {
+			continue
+		}
+		s.Needs++
+		for _, p := range sh.Placed {
+			pieces += s.Wants[p.Want].cut.Outline.Area()
+		}
+	}
+	if s.Needs > 0 {
+		s.Used = pieces / (float64(s.Needs) * size.W * size.H)
+	}
+	merged := s.Lacks[:0]
+	for _, l := range s.Lacks {
+		if i := slices.IndexFunc(merged, func(o Lack) bool { return o.Want == l.Want && o.Why == l.Why }); i >= 0 {
+			merged[i].N += l.N
+			continue
+		}
+		merged = append(merged, l)
+	}
+	s.Lacks = merged
+	if s.Needs > s.Has {
+		s.StandIn = s.standIn()
+	}
+}
+
+// standIn is the cardstock of the same sort, about as heavy, that comes nearest in colour
+// and of which there is enough; nil where there is none.
+func (s *laying) standIn() *StandIn {
+	var best *StandIn
+	mine, ok := s.stock.Paper(s.Stock.Stock)
+	for _, p := range s.stock.Papers {
+		if p.ID == s.Stock.Stock || p.Sheets < s.Needs || ok && (p.Kind != mine.Kind || p.GSM < 0.7*mine.GSM || p.GSM > 1.4*mine.GSM) {
+			continue
+		}
+		d := colour.Difference(s.stock.PaperColour(p.ID).Lab(), s.stock.PaperColour(s.Stock.Stock).Lab())
+		if best == nil || d < best.Diff {
+			best = &StandIn{p.ID, p.Name, d, p.Sheets}
+		}
+	}
+	return best
+}

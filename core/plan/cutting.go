@@ -1,0 +1,31 @@
+package plan
+
+import (
+	"context"
+
+	"ochrestone/core/card"
+	"ochrestone/core/cut"
+	"ochrestone/core/kit"
+)
+
+// Cutting lays out what a run of so many of a plan's card takes, with the spares that
+// Register finds each layer needs. Where ctx ends it gives the best found so far. progress,
+// where there is one, is told the share of the work that is done.
+func (m *Planner) Cutting(ctx context.Context, p Plan, c card.Card, k kit.Kit, copies int, progress func(float64), opts ...Option) cut.Plan {
+	spares := func(motif, way, part string, want int) int {
+		study, err := m.Placing(c, k, motif, opts...)
+		if err != nil {
+			return want
+		}
+		n, err := study.Blanks(way, part, want, 1)
+		if err != nil {
+			return want
+		}
+		return n
+	}
+	cutting := []cut.Option{cut.Copies(copies), cut.Spares(spares), cut.Write(assumed(opts).write)}
+	if progress != nil {
+		cutting = append(cutting, cut.Progress(progress))
+	}
+	return cut.Of(ctx, &p.Build, cutting...)
+}

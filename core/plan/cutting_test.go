@@ -1,0 +1,126 @@
+package plan_test
+
+import (
+	"context"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"ochrestone/core/card"
+	"ochrestone/core/cut"
+	"ochrestone/core/kit"
+	"ochrestone/core/plan"
+	"ochrestone/core/shape"
+	"ochrestone/core/trial"
+	"ochrestone/demo"
+)
+
+func regionAt(t *testing.T, path string) shape.Region {
+	var g shape.Region
+	require.NoError(t, g.UnmarshalText([]byte(path)))
+	return g
+}
+
+// Looked at by the outlines themselves: of every card, for one and for several, each piece
+// is laid as often as it is needed, within its sheet, none over another.
+func TestWhatIsCutLiesClear(t *testing.T) {
+	k, err := demo.Kit()
+	require.NoError(t, err)
+	cards := map[string]card.Card{"everything": trial.Everything(), "shaking": trial.Shaking()}
+	for _, c := range demo.Cards(k) {
+		cards[c.Title] = c
+	}
+	for name, c := range cards {
+		kt := k
+		if name == "everything" || name == "shaking" {
+			kt = trial.Kit()
+		}
+		m := plan.NewPlanner()
+		p := m.Of(c, kt, plan.Typeface(trial.Blocks{}))
+		for _, copies := range []int{1, 5} {
+			got := m.Cutting(context.Background(), p, c, kt, copies, nil)
+			require.NotEmpty(t, got.Stocks, name)
+			for _, s := range got.Stocks {
+				laid := make([]int, len(s.Wants))
+				for n, sh := range s.Sheets {
+					var all []shape.Region
+					for _, pl := range sh.Placed {
+						laid[pl.Want]++
+						g := regionAt(t, pl.Path)
+						b := g.Bounds()
+						require.True(t, b.Min.X > -1e-3 && b.Min.Y > -1e-3 && b.Max.X < sh.W+1e-3 && b.Max.Y < sh.H+1e-3, "%s: %s leaves sheet %d of %s", name, s.Wants[pl.Want].Name, n, s.Name)
+						in, err := g.Offset(-0.05)
+						if err != nil || in.Empty() {
+							continue
+						}
+						for _, o := range all {
+							require.False(t, in.Overlaps(o), "%s: %s lies over another on sheet %d of %s", name, s.Wants[pl.Want].Name, n, s.Name)
+						}
+						all = append(all, g)
+					}
+				}
+				for i, w := range s.Wants {
+					lacks := 0
+					for _, l := range s.Lacks {
+						if l.Want == i {
+							lacks += l.N
+						}
+					}
+					assert.Equal(t, w.N, laid[i]+lacks, "%s: %s of %s", name, w.Name, s.Name)
+					assert.GreaterOrEqual(t, w.N, w.Each*copies, "%s: %s", name, w.Name)
+				}
+				assert.LessOrEqual(t, s.Used, 1.0)
+			}
+		}
+	}
+}
+
+// By hand: twelve A2 bases come from six letter sheets, two from each; the panels of 4 by
+// 5 1/4 in four to a sheet, three sheets; with an offcut that takes one, that is used first.
+// Common practice, no source.
+func TestTwelveCardsByHand(t *testing.T) {
+	o := two(40, 70, func(c *card.Card, k *kit.Kit) {
+		c.Base = card.Base{Format: "a2", W: 107.95, H: 139.7, Fold: "side", Paper: "chalk"}
+		c.Elements = c.Elements[:1]
+		c.Elements[0].Inset = card.Even(3.175)
+		c.Elements[0].Sheet = &card.Sheet{Paper: "oat"}
+		for i := range k.Papers {
+			k.Papers[i].W, k.Papers[i].H, k.Papers[i].Sheets, k.Papers[i].Grain = 215.9, 279.4, 5, ""
+			if k.Papers[i].ID == "oat" {
+				k.Papers[i].Offcuts = []kit.Offcut{{W: 110, H: 140}}
+			}
+		}
+	})
+	m := plan.NewPlanner()
+	at := func(k kit.Kit, paper string) cut.Stock {
+		for _, s := range m.Cutting(context.Background(), m.Of(o.c, k), o.c, k, 12, nil).Stocks {
+			if s.Stock == paper {
+				return s
+			}
+		}
+		t.Fatal("no " + paper)
+		return cut.Stock{}
+	}
+	bases := at(o.k, "chalk")
+	assert.Equal(t, 6, bases.Needs)
+	assert.Equal(t, 5, bases.Has)
+	assert.InDelta(t, 1, bases.Used, 1e-6, "they fill their sheets")
+	panels := at(o.k, "oat")
+	assert.Equal(t, 3, panels.Needs, "eleven panels, four from a sheet")
+	assert.Equal(t, "offcut", panels.Sheets[0].Kind)
+	assert.Len(t, panels.Sheets[0].Placed, 1)
+
+	// The fold runs down: where the fibres run across, a base is cut a quarter turned, and but
+	// one comes from a sheet.
+	with := o.k
+	with.Papers = append([]kit.Cardstock(nil), o.k.Papers...)
+	for i := range with.Papers {
+		with.Papers[i].Grain = "across"
+	}
+	assert.Equal(t, 12, at(with, "chalk").Needs, "turned, one to a sheet")
+	for i := range with.Papers {
+		with.Papers[i].Grain = "down"
+	}
+	assert.Equal(t, 6, at(with, "chalk").Needs, "upright, one above the other")
+}
