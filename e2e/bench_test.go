@@ -67,7 +67,7 @@ func BenchmarkPage(b *testing.B) {
 			return all })()`)
 		told(b, ctx, all, "tap")
 	}
-	for _, at := range []string{"pieces", "inks", "register", "front", "depth", "work"} {
+	for _, at := range []string{"pieces", "inks", "register", "front", "depth", "cut", "work"} {
 		b.Run("tap/moth/"+at, func(b *testing.B) {
 			for range b.N {
 				taps(b, "/card/lamp-sitters/"+at)

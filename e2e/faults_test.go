@@ -43,7 +43,7 @@ func TestWhatIsDoneWaitsForTheProgram(t *testing.T) {
 	do(t, ctx, "all stations are here", chromedp.WaitVisible(chromedp.CSS(`button[aria-haspopup=menu]`)), chromedp.Sleep(500*time.Millisecond))
 	p.stop()
 	do(t, ctx, "move it", pressMany("ArrowRight", 3), says("Ochrestone does not answer: 2 changes wait here"), says("leave this page open"))
-	do(t, ctx, "and tick a step", chromedp.KeyEvent("6"), says("Step 1 of"), button("Done"), says("Step 2 of"), says("3 changes wait here"))
+	do(t, ctx, "and tick a step", chromedp.KeyEvent("7"), says("Step 1 of"), button("Done"), says("Step 2 of"), says("3 changes wait here"))
 	p.run()
 	do(t, ctx, "all is saved", says("Saved, change 3"), gone("does not answer"))
 	assert.InDelta(t, was+3*25.4/16, read[float64](t, ctx, place), 1e-6)

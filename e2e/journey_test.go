@@ -92,7 +92,7 @@ func TestFromADrawingToASheet(t *testing.T) {
 	assert.Contains(t, string(get(t, p.URL+path(t, ctx)+"/front.svg")), "<svg")
 	assert.True(t, bytes.HasPrefix(get(t, p.URL+path(t, ctx)+"/front.png"), []byte("\x89PNG")))
 
-	do(t, ctx, "work: tick off two steps", chromedp.KeyEvent("6"), says("Step 1 of"), button("Done"), says("Step 2 of"), says("1 of"), pressMany(" ", 1), says("Step 3 of"))
+	do(t, ctx, "work: tick off two steps", chromedp.KeyEvent("7"), says("Step 1 of"), button("Done"), says("Step 2 of"), says("1 of"), pressMany(" ", 1), says("Step 3 of"))
 	do(t, ctx, "millimetres", button("inches"), says("millimetres"))
 	before := get(t, p.URL+path(t, ctx))
 

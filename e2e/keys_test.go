@@ -88,7 +88,7 @@ func TestFirstCardByKeysAlone(t *testing.T) {
 	do(t, ctx, "depth", tabTo("the fifth stone", called("Depth")), press(kb.Enter), says("Side view"), tabTo("the cut", "e.getAttribute('role') === 'slider'"), press(kb.ArrowRight), says("in from the top"))
 	do(t, ctx, "the files", tabTo("the menu", called("Print and save")), settled(), press(kb.ArrowDown), seen(`[role=menuitem][data-highlighted]`), press(kb.Escape))
 	do(t, ctx, "help", press("?"), says("Words of our own"), press(kb.Escape), gone("Words of our own"))
-	do(t, ctx, "work", press("6"), says("Step 1 of"), tabTo("the button", called("Done")), press(kb.Enter), says("Step 2 of"))
+	do(t, ctx, "work", press("7"), says("Step 1 of"), tabTo("the button", called("Done")), press(kb.Enter), says("Step 2 of"))
 	do(t, ctx, "undo and redo what was changed", chromedp.KeyEvent("z", chromedp.KeyModifiers(2)), says("Saved, change 7"))
 	require.Zero(t, read[int](t, ctx, "window.pointed"), "no pointer was used")
 }
@@ -101,7 +101,7 @@ func TestTargetsAreLargeEnough(t *testing.T) {
 	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
 	for _, size := range [][2]int{{1280, 800}, {1024, 768}, {390, 844}} {
 		ctx := browser(t, size[0], size[1])
-		for _, at := range []string{"pieces", "inks", "register", "front", "depth", "work"} {
+		for _, at := range []string{"pieces", "inks", "register", "front", "depth", "cut", "work"} {
 			do(t, ctx, at, chromedp.Navigate(p.URL+"/card/lamp-sitters/"+at), seen(".stratum"), settled())
 			small := read[[]string](t, ctx, `(() => {
 				const all = [...document.querySelectorAll("button, a, select, input:not([type=hidden]), [role=slider], [role=option], [role=tab], [role=separator], .check")]

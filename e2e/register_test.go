@@ -93,5 +93,5 @@ func TestPointsHandAndTurns(t *testing.T) {
 
 	do(t, ctx, "turns", button("Turns"), begins("Turn "), says("Turn the sheet 90° clockwise after each strike"))
 	axe(t, ctx, "a pattern")
-	do(t, ctx, "in Work", chromedp.KeyEvent("6"), says("strike 2 of 4"))
+	do(t, ctx, "in Work", chromedp.KeyEvent("7"), says("strike 2 of 4"))
 }

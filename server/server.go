@@ -4,6 +4,7 @@ package server
 
 import (
 	"context"
+	"crypto/sha256"
 	"errors"
 	"fmt"
 	"io"
@@ -22,6 +23,7 @@ import (
 	lru "github.com/hashicorp/golang-lru/v2"
 
 	"ochrestone/core/card"
+	"ochrestone/core/cut"
 	"ochrestone/core/depth"
 	"ochrestone/core/kit"
 	"ochrestone/core/look"
@@ -41,6 +43,7 @@ type Server struct {
 	planner *plan.Planner
 	sent    *lru.Cache[sentKey, digests]
 	made    *lru.Cache[madeKey, int64] // the version that edits made, by their name
+	cuts    *lru.Cache[[sha256.Size]byte, cut.Plan]
 	jobs    queue
 	now     func() time.Time
 	demo    bool
@@ -72,7 +75,11 @@ func New(st *store.Store, opts ...Option) *Server {
 	if err != nil {
 		panic(fmt.Sprintf("remember %d changes: %v", mostSent, err)) // only for sizes below 1
 	}
-	s := &Server{store: st, planner: plan.NewPlanner(), sent: sent, made: made, now: time.Now}
+	cuts, err := lru.New[[sha256.Size]byte, cut.Plan](mostCuts)
+	if err != nil {
+		panic(fmt.Sprintf("remember %d layouts: %v", mostCuts, err)) // only for sizes below 1
+	}
+	s := &Server{store: st, planner: plan.NewPlanner(), sent: sent, made: made, cuts: cuts, now: time.Now}
 	for _, o := range opts {
 		o(s)
 	}
@@ -98,6 +105,7 @@ func New(st *store.Store, opts ...Option) *Server {
 	s.files(r)
 	s.sets(r)
 	s.templates(r)
+	s.cutting(r)
 	s.swatches(r)
 	s.drawer(r)
 	s.device(r)
@@ -114,7 +122,7 @@ func schemaName(t reflect.Type, hint string) string {
 		t = t.Elem()
 	}
 	n := huma.DefaultSchemaNamer(t, hint)
-	for of, name := range map[string]string{"core/plan": "Plan", "core/look": "Look", "core/standing": "Standing", "core/foresee": ""} {
+	for of, name := range map[string]string{"core/plan": "Plan", "core/look": "Look", "core/standing": "Standing", "core/cut": "Cut", "core/foresee": ""} {
 		if strings.HasSuffix(t.PkgPath(), of) && t.Kind() == reflect.Struct && n != name {
 			return name + n
 		}

@@ -234,3 +234,30 @@ func centred(g shape.Region) shape.Region {
 	return g.Move(shape.Point{X: -c.X, Y: -c.Y})
 }
 
+// PaperArea is how much of a cardstock one card takes, by area alone.
+type PaperArea struct {
+	Stock string
+	Area  float64 // mm²
+}
+
+// PaperAreas sums what is cut from every cardstock for one card, in the order in which they
+// are first used: the base as it is cut flat, and every leaf on the front.
+func (b *Build) PaperAreas() (out []PaperArea) {
+	add := func(stock string, area float64) {
+		for i := range out {
+			if out[i].Stock == stock {
+				out[i].Area += area
+				return
+			}
+		}
+		out = append(out, PaperArea{stock, area})
+	}
+	flat, _ := b.Flat()
+	add(b.Card.Base.Paper, flat.W*flat.H)
+	for _, p := range b.Pieces {
+		if p.Stock != "" && p.Plies > 0 {
+			add(p.Stock, p.Outline.Area()*float64(p.Plies))
+		}
+	}
+	return out
+}

@@ -16,11 +16,18 @@ type Card struct {
 	Motifs   []Motif   `json:"motifs" nullable:"false" doc:"the images made for this card"`
 	Elements []Element `json:"elements" nullable:"false" doc:"everything on it, lowest first"`
 	Light    Side      `json:"light,omitempty" enum:"left,right" doc:"the side light falls from on the front; none: nobody minds"`
+	Copies   int       `json:"copies,omitempty" minimum:"0" maximum:"200" doc:"how many of it are made in one sitting; 0 counts as one"`
 	Order    []Step    `json:"order,omitempty" doc:"the person's own order of work, where it differs"`
 	SetAside []Aside   `json:"setAside" nullable:"false" doc:"margin notes the person has set aside"`
 
 	extra extra
 }
+
+// MaxCopies is how many of a card are made in one sitting at most.
+const MaxCopies = 200
+
+// Run is how many of it are made in one sitting, at least one.
+func (c Card) Run() int { return max(1, c.Copies) }
 
 // Step names something to do at the bench: what is done, and to what of the card.
 type Step struct {

@@ -58,6 +58,7 @@ type Edit struct {
 	Flush         *Flush         `json:"flush,omitempty"`
 	Light         *SetLight      `json:"light,omitempty"`
 	ShadeOther    *ShadeOther    `json:"shadeOther,omitempty"`
+	Copies        *SetCopies     `json:"copies,omitempty"`
 	SetAside      *Aside         `json:"setAside,omitempty"`
 	Recall        *Recall        `json:"recall,omitempty"`
 	Order         *Reorder       `json:"order,omitempty"`

@@ -19,6 +19,19 @@ func (e *Rename) apply(c *Card, _ kit.Kit) error {
 	return nil
 }
 
+// SetCopies sets how many of the card are made in one sitting.
+type SetCopies struct {
+	N int `json:"n" doc:"1 to 200"`
+}
+
+func (e *SetCopies) apply(c *Card, _ kit.Kit) error {
+	if e.N < 1 || e.N > MaxCopies {
+		return kit.Problem{Path: "copies.n", What: fmt.Sprintf("%d cards in one sitting: make 1 to %d, the rest in another", e.N, MaxCopies)}
+	}
+	c.Copies = e.N
+	return nil
+}
+
 // SetFormat makes the card one of the known sizes, laid as that size mostly is.
 type SetFormat struct {
 	Format string `json:"format" doc:"id of a format"`

@@ -29,6 +29,8 @@ const (
 type Plan struct {
 	Copies int     `json:"copies"`
 	Stocks []Stock `json:"stocks" nullable:"false" doc:"by cardstock, in the order they are needed"`
+	Counts []Count `json:"counts" nullable:"false" doc:"what it takes beside paper"`
+	One    int     `json:"one" doc:"whole sheets that as many cards take when each is cut by itself"`
 }
 
 // Stock is what is cut from one cardstock.
@@ -137,7 +139,7 @@ func Of(ctx context.Context, b *build.Build, opts ...Option) Plan {
 	for _, f := range opts {
 		f(&o)
 	}
-	out := Plan{Copies: o.copies, Stocks: []Stock{}}
+	out := Plan{Copies: o.copies, Stocks: []Stock{}, Counts: []Count{}}
 	var all []build.Cut
 	for _, c := range b.Cuts() {
 		if i := slices.IndexFunc(all, func(a build.Cut) bool { return alike(a, c) }); i >= 0 {

@@ -42,6 +42,7 @@ const (
 	Register = "register"
 	Front    = "front"
 	Depth    = "depth"
+	Cut      = "cut"
 	Work     = "work"
 	Stores   = "stores"
 )
@@ -50,7 +51,7 @@ const (
 type Finding struct {
 	ID        string             `json:"id" doc:"stable for the same thing in the same place"`
 	Rule      string             `json:"rule" doc:"id of the rule that found it"`
-	Station   string             `json:"station" enum:"pieces,inks,register,front,depth,work,stores"`
+	Station   string             `json:"station" enum:"pieces,inks,register,front,depth,cut,work,stores"`
 	Severity  Severity           `json:"severity" enum:"spoils,shows,wastes,tip"`
 	What      string             `json:"what"`
 	Why       string             `json:"why"`
@@ -114,7 +115,7 @@ func Rules() []Rule { return Under(register.Defaults()) }
 
 // Under lists every rule with what a person has set for the eye to forgive.
 func Under(forgiven register.Limits) []Rule {
-	return slices.Concat(pieceRules(), inkRules(), fitRules(forgiven), frontRules(), sheetRules(), lightRules(), []Rule{uncolouredRule()}, depthRules(), standRules(), shakerRules(), workRules(), storeRules())
+	return slices.Concat(pieceRules(), inkRules(), fitRules(forgiven), frontRules(), sheetRules(), lightRules(), []Rule{uncolouredRule()}, depthRules(), countRules(), standRules(), shakerRules(), workRules(), storeRules())
 }
 
 // practice is the source of most rules.

@@ -27,5 +27,20 @@ func (m *Planner) Cutting(ctx context.Context, p Plan, c card.Card, k kit.Kit, c
 	if progress != nil {
 		cutting = append(cutting, cut.Progress(progress))
 	}
-	return cut.Of(ctx, &p.Build, cutting...)
+	out := cut.Of(ctx, &p.Build, cutting...)
+	out.Counts = cut.CountsOf(&p.Build, p.Stood, copies)
+	out.One = sheetsOf(out)
+	if copies > 1 {
+		one := cut.Of(ctx, &p.Build, cut.Write(assumed(opts).write), cut.Tries(8))
+		out.One = copies * sheetsOf(one)
+	}
+	return out
+}
+
+// sheetsOf is how many whole sheets a plan takes in all.
+func sheetsOf(p cut.Plan) (n int) {
+	for _, s := range p.Stocks {
+		n += s.Needs
+	}
+	return n
 }

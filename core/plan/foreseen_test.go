@@ -2,6 +2,7 @@ package plan_test
 
 import (
 	"errors"
+	"math"
 	"slices"
 	"strings"
 	"testing"
@@ -227,6 +228,25 @@ func foreseen(t *testing.T) map[string]pair {
 			return with(func(c *card.Card, k *kit.Kit) {
 				k.Spacers = append(k.Spacers, kit.Spacer{ID: "block", Name: "Block", Kind: "board", Thickness: mm})
 				c.Elements[1].Bonds = card.Foam("block", 1)
+			})
+		}),
+		"paper": between(t, "paper", 40, 2, func(n float64) on {
+			return with(func(c *card.Card, k *kit.Kit) {
+				c.Copies = int(math.Round(n))
+				for i := range k.Papers {
+					k.Papers[i].Sheets, k.Papers[i].W, k.Papers[i].H = 6, 215.9, 279.4
+				}
+			})
+		}),
+		"spacers": between(t, "spacers", 90, 1, func(n float64) on {
+			return with(func(c *card.Card, k *kit.Kit) {
+				c.Copies = int(math.Round(n))
+				left := 40
+				for i := range k.Papers {
+					k.Papers[i].Sheets = 9000
+				}
+				k.Spacers = []kit.Spacer{{ID: "pads", Name: "Pads", Kind: "square", Thickness: 1, W: 6, H: 6, Left: &left}}
+				c.Elements[1].Bonds = card.Foam("pads", 1)
 			})
 		}),
 		"loose": between(t, "loose", 30, 4, func(high float64) on {

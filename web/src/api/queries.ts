@@ -46,6 +46,14 @@ export const useStanding = (id: string, version: number) =>
 		placeholderData: keepPreviousData,
 	}).data;
 
+/** What to cut from which sheet. Where it takes long, what was told before stays. */
+export const useCutting = (id: string, version: number) =>
+	useQuery({
+		queryKey: [...keys.card(id), "cutting", version],
+		queryFn: ({ signal }) => ok(api.GET("/api/cards/{id}/cutting", { params: { path: { id } }, signal })),
+		placeholderData: keepPreviousData,
+	});
+
 /** The ways to hold a part as high as it is, or level with another element. */
 export const useHeights = (id: string, version: number, query: { element: string; part?: string; with?: string }) =>
 	useQuery({

@@ -58,6 +58,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cards/{id}/cutting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What to cut from which sheet, for as many cards as are made in one sitting */
+        get: operations["cutting"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/cutting/taken": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The sheets were cut: takes them out of the stores and puts the offcuts there */
+        post: operations["cutDown"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cards/{id}/edits": {
         parameters: {
             query?: never;
@@ -1269,6 +1303,11 @@ export interface components {
         };
         Card: {
             base: components["schemas"]["Base"];
+            /**
+             * Format: int64
+             * @description how many of it are made in one sitting; 0 counts as one
+             */
+            copies?: number;
             /** @description everything on it, lowest first */
             elements: components["schemas"]["Element"][];
             /**
@@ -1305,6 +1344,11 @@ export interface components {
             colour: string;
             finish?: string;
             /**
+             * @description how the fibres of a sheet run; empty: nobody looked
+             * @enum {string}
+             */
+            grain?: "across" | "down";
+            /**
              * Format: double
              * @description weight, g/m²
              */
@@ -1318,6 +1362,8 @@ export interface components {
             /** @enum {string} */
             kind: "cardstock" | "patterned" | "vellum" | "acetate" | "foil" | "glitter" | "foam" | "watercolour";
             name: string;
+            /** @description what is left of sheets and worth keeping */
+            offcuts?: components["schemas"]["Offcut"][] | null;
             /**
              * Format: int64
              * @description sheets on hand
@@ -1465,6 +1511,50 @@ export interface components {
              */
             w: number;
         };
+        CutArea: {
+            /**
+             * Format: double
+             * @description mm
+             */
+            h: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            w: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            y: number;
+        };
+        CutCount: {
+            /**
+             * Format: int64
+             * @description for one card
+             */
+            each: number;
+            /**
+             * Format: int64
+             * @description on hand; -1 where nobody counted
+             */
+            has: number;
+            /**
+             * Format: int64
+             * @description for all
+             */
+            n: number;
+            name: string;
+            /** @description what to mind */
+            said?: string;
+            /** @description there are too few */
+            short?: boolean;
+        };
         CutFrom: {
             /** @description the sheet, by its element */
             sheet: string;
@@ -1483,6 +1573,188 @@ export interface components {
              * @description down, mm
              */
             y?: number;
+        };
+        CutLack: {
+            do: string;
+            /** Format: int64 */
+            n: number;
+            /** Format: int64 */
+            want: number;
+            why: string;
+        };
+        CutPlace: {
+            /** @description on the sheet, path data in mm */
+            path: string;
+            /**
+             * Format: double
+             * @description clockwise, degrees
+             */
+            turn: number;
+            /**
+             * Format: int64
+             * @description which of the wants, from 0
+             */
+            want: number;
+            /**
+             * Format: double
+             * @description its middle, mm
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            y: number;
+        };
+        CutPlan: {
+            /** Format: int64 */
+            copies: number;
+            /** @description what it takes beside paper */
+            counts: components["schemas"]["CutCount"][];
+            /**
+             * Format: int64
+             * @description whole sheets that as many cards take when each is cut by itself
+             */
+            one: number;
+            /** @description by cardstock, in the order they are needed */
+            stocks: components["schemas"]["CutStock"][];
+        };
+        CutSheet: {
+            /** @description straight cuts, in order */
+            cuts: components["schemas"]["CutSlice"][];
+            /**
+             * Format: double
+             * @description mm
+             */
+            h: number;
+            /** @enum {string} */
+            kind: "sheet" | "offcut" | "middle";
+            /** @description offcuts worth keeping */
+            left: components["schemas"]["CutArea"][];
+            /** @description of a middle: the mat it is cut out of */
+            of?: string;
+            placed: components["schemas"]["CutPlace"][];
+            /**
+             * Format: double
+             * @description mm
+             */
+            w: number;
+        };
+        CutSlice: {
+            /**
+             * Format: double
+             * @description from the piece's left edge, of one that runs across from its top, mm
+             */
+            at: number;
+            /** @description the cut runs down; else across */
+            down: boolean;
+            /**
+             * Format: double
+             * @description mm
+             */
+            h: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            w: number;
+            /**
+             * Format: double
+             * @description of the piece that is cut, in its sheet, mm
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            y: number;
+        };
+        CutStandIn: {
+            /**
+             * Format: double
+             * @description how far its colour lies off, CIEDE2000
+             */
+            diff: number;
+            /**
+             * Format: int64
+             * @description whole sheets
+             */
+            has: number;
+            name: string;
+            stock: string;
+        };
+        CutStock: {
+            /** @description #rrggbb */
+            colour: string;
+            /** @description how its fibres run */
+            grain?: string;
+            /**
+             * Format: int64
+             * @description whole sheets there are
+             */
+            has: number;
+            /** @description what could not be laid, and why */
+            lacks: components["schemas"]["CutLack"][];
+            name: string;
+            /**
+             * Format: int64
+             * @description whole sheets it takes
+             */
+            needs: number;
+            /** @description it is in the stores */
+            owned: boolean;
+            /** @description offcuts and middles of mats first */
+            sheets: components["schemas"]["CutSheet"][];
+            /** @description where there are too few sheets: what comes nearest and is there */
+            standIn?: components["schemas"]["CutStandIn"];
+            /** @description cardstock id */
+            stock: string;
+            /**
+             * Format: double
+             * @description share of the whole sheets' area that becomes pieces, 0 to 1
+             */
+            used: number;
+            wants: components["schemas"]["CutWant"][];
+        };
+        CutWant: {
+            /** @enum {string} */
+            by: "trimmer" | "die" | "scissors";
+            /**
+             * Format: int64
+             * @description for one card
+             */
+            each: number;
+            element?: string;
+            /**
+             * @description how its fold runs
+             * @enum {string}
+             */
+            fold?: "across" | "down";
+            /**
+             * Format: double
+             * @description mm
+             */
+            h: number;
+            motif?: string;
+            /**
+             * Format: int64
+             * @description for all, spares with them
+             */
+            n: number;
+            name: string;
+            part?: string;
+            /**
+             * Format: int64
+             * @description of those to spoil
+             */
+            spares: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            w: number;
+            /** @description colourway */
+            way?: string;
         };
         Cutout: {
             /**
@@ -1542,6 +1814,7 @@ export interface components {
             again?: components["schemas"]["Again"];
             around?: components["schemas"]["Around"];
             base?: components["schemas"]["SetBase"];
+            copies?: components["schemas"]["SetCopies"];
             copyColourway?: components["schemas"]["CopyColourway"];
             cutout?: components["schemas"]["SetCutout"];
             face?: components["schemas"]["SetFace"];
@@ -1789,7 +2062,7 @@ export interface components {
             /** @enum {string} */
             severity: "spoils" | "shows" | "wastes" | "tip";
             /** @enum {string} */
-            station: "pieces" | "inks" | "register" | "front" | "depth" | "work" | "stores";
+            station: "pieces" | "inks" | "register" | "front" | "depth" | "cut" | "work" | "stores";
             /** @description key of the step */
             step?: string;
             what: string;
@@ -2695,6 +2968,23 @@ export interface components {
              * @description cells per ink, for one impression and more; 0 counts as 1
              */
             strikes?: number;
+        };
+        Offcut: {
+            /**
+             * Format: double
+             * @description mm
+             */
+            h: number;
+            /**
+             * Format: int64
+             * @description how many alike; 0 counts as one
+             */
+            n?: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            w: number;
         };
         Offset: {
             /**
@@ -4034,6 +4324,13 @@ export interface components {
             /** @description turn the card: its width becomes its height */
             turned?: boolean;
         };
+        SetCopies: {
+            /**
+             * Format: int64
+             * @description 1 to 200
+             */
+            n: number;
+        };
         SetCutout: {
             /** @description none: printed on what carries it */
             cutout?: components["schemas"]["Cutout"];
@@ -4823,6 +5120,10 @@ export interface components {
             /** @description cardstock id */
             paper: string;
         };
+        TakenInBody: {
+            /** @description cardstock whose sheets were cut */
+            stock: string;
+        };
         TickInBody: {
             done: boolean;
             steps: components["schemas"]["Step"][];
@@ -5349,6 +5650,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ColourwaysOutBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    cutting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CutPlan"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    cutDown: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakenInBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Cardstock"];
                 };
             };
             /** @description Error */

@@ -81,6 +81,12 @@ export const stations: Station[] = [
 		},
 	),
 	station(
+		"cut",
+		"Cut",
+		() => import("../stations/cut/page"),
+		(b) => (b.card.copies ? "settled" : "untouched"),
+	),
+	station(
 		"work",
 		"Work",
 		() => import("../stations/work/page"),

@@ -36,7 +36,7 @@ export function NumberField({ label, bare, unit, v, set, min = -1e6, max = 1e6, 
 				setText(d.value);
 				if (!saved) take(d.valueAsNumber);
 			}}
-			onValueCommit={(d) => (Number.isFinite(d.valueAsNumber) ? saved && take(d.valueAsNumber) : setText(`${v}`))}
+			onValueCommit={(d) => (Number.isFinite(d.valueAsNumber) ? saved && take(Math.min(max, Math.max(min, d.valueAsNumber))) : setText(`${v}`))}
 			className="number"
 			style={{ width }}
 		>

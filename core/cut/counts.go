@@ -1,0 +1,67 @@
+package cut
+
+import (
+	"fmt"
+
+	"ochrestone/core/build"
+	"ochrestone/core/card"
+	"ochrestone/core/depth"
+)
+
+// Count is how many of a thing that is not cut from paper a run takes.
+type Count struct {
+	Name  string `json:"name"`
+	Each  int    `json:"each" doc:"for one card"`
+	N     int    `json:"n" doc:"for all"`
+	Has   int    `json:"has" doc:"on hand; -1 where nobody counted"`
+	Short bool   `json:"short,omitempty" doc:"there are too few"`
+	Said  string `json:"said,omitempty" doc:"what to mind"`
+}
+
+// gemSpare is one gem more for so many: they spring out of the tweezers; our own default.
+const gemSpare = 10
+
+// CountsOf counts what a run takes beside paper: pads and strips of the spacers, gems, loose
+// middles of letters, envelopes, as the card stands.
+func CountsOf(b *build.Build, stood []depth.Stood, copies int) []Count {
+	copies = max(1, copies)
+	out := []Count{}
+	used := depth.Used(b.Stock, stood)
+	for _, sp := range b.Stock.Spacers {
+		n := used[sp.ID]
+		if n == 0 {
+			continue
+		}
+		c := Count{Name: sp.Name, Each: n, N: n * copies, Has: -1}
+		if sp.Left != nil {
+			c.Has, c.Short = *sp.Left, c.N > *sp.Left
+		}
+		if !sp.Pads() {
+			c.Said = "cut to shape; several may come from one"
+		}
+		out = append(out, c)
+	}
+	islands := 0
+	for _, t := range b.Things {
+		switch {
+		case t.Element.Gems != nil && t.Element.Face != card.Beside:
+			n := len(t.Element.Gems.Places)
+			all := n*copies + (n*copies+gemSpare-1)/gemSpare
+			out = append(out, Count{Name: "Gems of " + t.Name, Each: n, N: all, Has: -1, Said: fmt.Sprintf("%d of them spare: they spring out of tweezers", all-n*copies)})
+		case t.Element.Letters != nil && !t.Element.Letters.Bare:
+			islands += t.Islands
+		case t.Element.Ribbon != nil:
+			out = append(out, Count{Name: t.Name, Each: 1, N: copies, Has: -1})
+		}
+		if s := t.Shaking; s != nil {
+			out = append(out, Count{Name: "Fillings of " + t.Name, Each: len(t.Element.Shaker.Filling), N: len(t.Element.Shaker.Filling) * copies, Has: -1})
+		}
+	}
+	if islands > 0 {
+		out = append(out, Count{Name: "Loose middles of letters", Each: islands, N: islands * copies, Has: -1, Said: "keep them with their letters"})
+	}
+	if e, ok := b.Stock.Envelope(b.Card.Base.Envelope); ok {
+		out = append(out, Count{Name: e.Name, Each: 1, N: copies, Has: -1})
+	}
+	return out
+}

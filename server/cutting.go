@@ -1,0 +1,151 @@
+package server
+
+import (
+	"bytes"
+	"context"
+	"crypto/sha256"
+	"encoding/json"
+	"fmt"
+	"io"
+	"net/http"
+	"strconv"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/gin-gonic/gin"
+
+	"ochrestone/core/cut"
+	"ochrestone/core/kit"
+	"ochrestone/exchange/sheet"
+	"ochrestone/store"
+)
+
+// cutFor is how long sheets are laid out at most; the best found by then is told.
+const cutFor = 900 * time.Millisecond
+
+// mostCuts is how many layouts are remembered.
+const mostCuts = 40
+
+func (s *Server) cutting(r *gin.Engine) {
+	huma.Register(s.api, op("cutting", http.MethodGet, "/api/cards/{id}/cutting", "What to cut from which sheet, for as many cards as are made in one sitting"), s.cuttingOf)
+	huma.Register(s.api, op("cutDown", http.MethodPost, "/api/cards/{id}/cutting/taken", "The sheets were cut: takes them out of the stores and puts the offcuts there"), s.taken)
+	r.GET("/api/cards/:id/cutting.pdf", s.pdf("cut-list", func(c *gin.Context, w io.Writer, opts []sheet.Option) error {
+		v, p, err := s.cut(c.Request.Context(), c.Param("id"))
+		if err != nil {
+			return err
+		}
+		return sheet.WriteCutting(w, v.Card.Title, p, opts...)
+	}))
+	r.GET("/api/cards/:id/cutting.csv", func(c *gin.Context) {
+		var b bytes.Buffer
+		_, p, err := s.cut(c.Request.Context(), c.Param("id"))
+		if err == nil {
+			err = sheet.WriteCutList(&b, p)
+		}
+		if err != nil {
+			refuse(c, err)
+			return
+		}
+		c.Header("Content-Disposition", `attachment; filename="cut-list.csv"`)
+		c.Data(http.StatusOK, "text/csv; charset=utf-8", b.Bytes())
+	})
+	r.GET("/api/cards/:id/cutting/:stock/:sheet", func(c *gin.Context) {
+		var b bytes.Buffer
+		_, p, err := s.cut(c.Request.Context(), c.Param("id"))
+		if err == nil {
+			err = writeSheet(&b, p, c.Param("stock"), c.Param("sheet"))
+		}
+		if err != nil {
+			refuse(c, err)
+			return
+		}
+		c.Header("Content-Disposition", fmt.Sprintf(`attachment; filename="%s-%s.svg"`, c.Param("stock"), c.Param("sheet")))
+		c.Data(http.StatusOK, "image/svg+xml", b.Bytes())
+	})
+}
+
+func writeSheet(w io.Writer, p cut.Plan, stock, number string) error {
+	n, err := strconv.Atoi(number)
+	for _, st := range p.Stocks {
+		if st.Stock == stock && err == nil && n >= 1 && n <= len(st.Sheets) {
+			return sheet.WriteCuttingSheet(w, st, st.Sheets[n-1])
+		}
+	}
+	return fmt.Errorf("sheet %s of %q: %w", number, stock, store.ErrNotFound)
+}
+
+// cut lays out the sheets of a card, or remembers how it did for the same card and papers.
+func (s *Server) cut(ctx context.Context, id string) (store.Saved, cut.Plan, error) {
+	v, k, err := s.cardAndKit(ctx, id)
+	if err != nil {
+		return v, cut.Plan{}, err
+	}
+	assume := s.assume(ctx)
+	unit, _ := s.writing(ctx)
+	doc, err := json.Marshal([]any{v.Card, k, unit.Length(1)})
+	if err != nil {
+		return v, cut.Plan{}, fmt.Errorf("lay out sheets: %w", err)
+	}
+	key := sha256.Sum256(doc)
+	if p, ok := s.cuts.Get(key); ok {
+		return v, p, nil
+	}
+	leave, err := s.jobs.enter(ctx, nil)
+	if err != nil {
+		return v, cut.Plan{}, err
+	}
+	defer leave()
+	within, stop := context.WithTimeout(ctx, cutFor)
+	defer stop()
+	p := s.planner.Cutting(within, s.planner.Of(v.Card, k, assume...), v.Card, k, v.Card.Run(), nil, assume...)
+	if err := ctx.Err(); err != nil {
+		return v, cut.Plan{}, err
+	}
+	s.cuts.Add(key, p)
+	return v, p, nil
+}
+
+type cuttingOut struct{ Body cut.Plan }
+
+func (s *Server) cuttingOf(ctx context.Context, in *cardIn) (*cuttingOut, error) {
+	_, p, err := s.cut(ctx, in.ID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	return &cuttingOut{p}, nil
+}
+
+type takenIn struct {
+	ID   string `path:"id"`
+	Body struct {
+		Stock string `json:"stock" doc:"cardstock whose sheets were cut"`
+	}
+}
+
+type takenOut struct{ Body kit.Cardstock }
+
+// taken takes the sheets of a layout out of the stores, used offcuts too, and puts what is
+// left of them there.
+func (s *Server) taken(ctx context.Context, in *takenIn) (*takenOut, error) {
+	_, p, err := s.cut(ctx, in.ID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	k, err := s.store.Kit(ctx)
+	if err != nil {
+		return nil, problem(err)
+	}
+	paper, ok := k.Paper(in.Body.Stock)
+	if !ok {
+		return nil, problem(fmt.Errorf("cardstock %q: %w", in.Body.Stock, store.ErrNotFound))
+	}
+	for _, st := range p.Stocks {
+		if st.Stock == paper.ID {
+			paper = cut.Taken(paper, st)
+		}
+	}
+	if err := s.store.Put(ctx, store.KindPaper, paper.ID, paper); err != nil {
+		return nil, problem(err)
+	}
+	return &takenOut{paper}, nil
+}

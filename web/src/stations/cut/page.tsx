@@ -1,0 +1,221 @@
+import { Box } from "@chakra-ui/react";
+import { useState } from "react";
+import { useBench } from "../../api/card";
+import { api, ok, type Problem, type S } from "../../api/client";
+import { useCutting, useRefresh } from "../../api/queries";
+import { Beside, useNotesAbout } from "../../parts/beside";
+import { CardStrata } from "../../parts/card-strata";
+import { Frame } from "../../parts/picture";
+import { StationFrame } from "../../parts/station";
+import { Button } from "../../ui/button";
+import { hue } from "../../ui/colours";
+import { NumberField } from "../../ui/number";
+import { Popover } from "../../ui/popover";
+import { say } from "../../ui/said";
+import { length } from "../../ui/units";
+import { OnSheet } from "./sheet";
+
+/** Cut: every piece by cardstock, laid out on the sheets there are, for as many cards as are made in one sitting. */
+export default function Cut() {
+	const b = useBench();
+	const got = useCutting(b.view.id, b.view.version);
+	const plan = got.data;
+	const copies = b.card.copies || 1;
+	const sheets = plan?.stocks.reduce((n, s) => n + s.needs, 0) ?? 0;
+	const notes = useNotesAbout("cut");
+	const by = plan && copies > 1 && plan.one > sheets ? `; cut card by card it would be ${plan.one}` : "";
+	return (
+		<StationFrame
+			station="cut"
+			table={
+				<>
+					<Frame
+						title={plan ? `${sheets} ${sheets === 1 ? "sheet" : "sheets"}` : "Laying out…"}
+						sub={plan ? `Whole sheets for ${copies === 1 ? "one card" : `${copies} cards`}${by}. Offcuts are used first.` : "At most a second."}
+					>
+						<NumberField saved label="Cards in one sitting" min={1} max={200} v={copies} set={(n) => b.edit({ copies: { n: Math.round(n) } })} />
+						<a className="main-link" href={`/api/cards/${b.view.id}/cutting.pdf`} target="_blank" rel="noreferrer">
+							Cut list, sheets
+						</a>
+						<a className="main-link" href={`/api/cards/${b.view.id}/cutting.csv`} download>
+							As a table
+						</a>
+					</Frame>
+					<Box flex="1" minH={0} overflow="auto" tabIndex={0} py="5" px="9" bg={hue.bench} opacity={got.isFetching ? 0.7 : 1} aria-busy={got.isFetching}>
+						{notes.length > 0 && (
+							<Box mb="5">
+								<Beside notes={notes} />
+							</Box>
+						)}
+						{plan?.stocks.map((s) => (
+							<OfStock key={s.stock} s={s} id={b.view.id} />
+						))}
+						{plan && plan.counts.length > 0 && <Counts counts={plan.counts} />}
+						<Box bg="sheet" py="3" px="6" mt="5" fontSize="small">
+							Keep fingers clear of blades and of the machine's rollers; cut away from your hands. The tool's own label goes first.
+						</Box>
+					</Box>
+				</>
+			}
+			strata={
+				<CardStrata
+					what="to cut"
+					value={(id) => {
+						const motif = b.card.elements.find((e) => e.id === id)?.image?.motif;
+						const n = plan?.stocks.flatMap((s) => s.wants.filter((w) => w.element === id || (motif && w.motif === motif))).reduce((x, w) => x + w.n, 0);
+						return n ? `${n}` : "";
+					}}
+				/>
+			}
+		/>
+	);
+}
+
+/** One cardstock: what is cut from it, and its sheets. */
+function OfStock({ s, id }: { s: S["CutStock"]; id: string }) {
+	const b = useBench();
+	const u = b.state.settings;
+	const refresh = useRefresh();
+	const [at, setAt] = useState(0);
+	const sheet = s.sheets[Math.min(at, s.sheets.length - 1)];
+	const left = s.sheets.reduce((n, x) => n + x.left.length, 0);
+	const short = s.owned && s.needs > s.has;
+	const taken = async () => {
+		try {
+			const p = await ok(api.POST("/api/cards/{id}/cutting/taken", { params: { path: { id } }, body: { stock: s.stock } }));
+			say(`${s.name}: ${p.sheets} left, ${p.offcuts?.length ?? 0} sorts of offcuts kept.`);
+			await refresh("state", "card");
+		} catch (err) {
+			say((err as Problem).message);
+		}
+	};
+	return (
+		<Box as="section" bg="sheet" mb="5" py="4" px="6" aria-label={s.name}>
+			<Box display="flex" gap="5" alignItems="center" flexWrap="wrap">
+				<Box w="26px" h="26px" bg={s.colour} border={`1px solid ${hue.edge}`} />
+				<h2 style={{ margin: 0 }}>{s.name}</h2>
+				<Box color={short ? "madder" : "quiet"} fontWeight={short ? 700 : 400}>
+					{s.needs} {s.needs === 1 ? "sheet" : "sheets"}
+					{s.owned ? `, ${s.has} in the stores` : ", not in the stores"}
+					{s.needs > 0 && `, ${Math.round(100 * s.used)} % of them used`}
+				</Box>
+				{s.owned && s.sheets.length > 0 && (
+					<Popover label="I cut these" title="Take them out of the stores?">
+						{(shut) => (
+							<Box w="300px">
+								{s.needs} of {s.has} sheets and the offcuts used are taken out, {left === 0 ? "nothing" : left === 1 ? "one offcut" : `${left} offcuts`} worth
+								keeping put there.
+								<Box mt="3">
+									<Button
+										variant="main"
+										onClick={() => {
+											shut();
+											taken();
+										}}
+									>
+										Take them out
+									</Button>
+								</Box>
+							</Box>
+						)}
+					</Popover>
+				)}
+			</Box>
+			{short && (
+				<Box mt="2">
+					{s.standIn ? (
+						<>
+							<b>{s.standIn.name}</b> comes nearest of what there is enough of ({s.standIn.has} sheets, {s.standIn.diff.toFixed(1)} apart in colour).
+						</>
+					) : (
+						"Nothing in the stores comes near enough to stand in."
+					)}
+				</Box>
+			)}
+			{s.lacks.map((l) => (
+				<Box key={`${l.want}${l.why}`} mt="2" color="madder">
+					{l.n} × {s.wants[l.want].name} not laid. {l.why} {l.do}
+				</Box>
+			))}
+			<Box display="flex" gap="8" mt="3" flexWrap="wrap" alignItems="flex-start">
+				{sheet && <OnSheet s={s} sheet={sheet} />}
+				<Box flex="1" minW="240px">
+					{s.sheets.length > 1 && (
+						<Box display="flex" gap="2" flexWrap="wrap" mb="3" role="group" aria-label={`Sheets of ${s.name}`}>
+							{s.sheets.map((x, i) => (
+								<Button key={i} aria-pressed={x === sheet} onClick={() => setAt(i)}>
+									{x.kind === "sheet"
+										? `Sheet ${s.sheets.slice(0, i + 1).filter((y) => y.kind === "sheet").length}`
+										: x.kind === "offcut"
+											? "Offcut"
+											: "Middle"}
+								</Button>
+							))}
+						</Box>
+					)}
+					<table>
+						<tbody>
+							{s.wants.map((w, i) => (
+								<tr key={i} style={{ background: b.element && w.element === b.element ? hue.glow : undefined }}>
+									<td style={{ textAlign: "right" }}>
+										<b>{w.n}</b>
+									</td>
+									<td>
+										{w.name}
+										{w.spares > 0 && `, ${w.spares} to spare`}
+									</td>
+									<td>
+										{length(w.w, u)} × {length(w.h, u)}
+									</td>
+									<td>{w.by}</td>
+								</tr>
+							))}
+						</tbody>
+					</table>
+					{sheet && sheet.cuts.length > 0 && (
+						<ol style={{ margin: "8px 0 0", paddingLeft: 20 }}>
+							{sheet.cuts.map((c, i) => (
+								<li key={i}>
+									{length(c.w, u)} × {length(c.h, u)}: cut {c.down ? "down" : "across"}, {length(c.at, u)} from its {c.down ? "left" : "top"}
+								</li>
+							))}
+						</ol>
+					)}
+					{sheet && (
+						<Box mt="2" fontSize="small" color="quiet">
+							{sheet.kind === "middle" && `Cut out of the middle of ${sheet.of}, which is covered. `}
+							{sheet.left.length > 0 && `Left to keep: ${sheet.left.map((a) => `${length(a.w, u)} × ${length(a.h, u)}`).join("; ")}. `}
+							<a href={`/api/cards/${id}/cutting/${s.stock}/${s.sheets.indexOf(sheet) + 1}`} download>
+								Its lines for an electronic cutter
+							</a>
+						</Box>
+					)}
+				</Box>
+			</Box>
+		</Box>
+	);
+}
+
+/** What a run takes beside paper. */
+function Counts({ counts }: { counts: S["CutCount"][] }) {
+	return (
+		<Box as="section" bg="sheet" py="4" px="6" aria-label="Beside paper">
+			<h2 style={{ margin: 0 }}>Beside paper</h2>
+			<table>
+				<tbody>
+					{counts.map((c) => (
+						<tr key={c.name}>
+							<td style={{ textAlign: "right" }}>
+								<b>{c.n}</b>
+							</td>
+							<td>{c.name}</td>
+							<td style={{ color: c.short ? hue.madder : hue.quiet }}>
+								{c.has >= 0 ? `${c.has} left${c.short ? ": too few" : ""}` : ""} {c.said}
+							</td>
+						</tr>
+					))}
+				</tbody>
+			</table>
+		</Box>
+	);
+}
