@@ -202,13 +202,19 @@ func (i Ink) AsTyped() Ink {
 
 // Lightness is the L* of one dried impression, as far as the ink alone tells.
 func (i Ink) Lightness() (float64, bool) {
+	c, ok := i.Shade()
+	return c.L, ok
+}
+
+// Shade is the colour of one dried impression, as far as the ink alone tells.
+func (i Ink) Shade() (colour.Lab, bool) {
 	c, err := colour.ParseHex(i.Dry)
 	if i.Dry == "" {
 		var wet colour.Linear
 		wet, err = colour.ParseHex(i.Wet)
 		c = BehaviourOf(i.Kind).Drying.Dry(wet)
 	}
-	return c.Lab().L, err == nil
+	return c.Lab(), err == nil
 }
 
 // Heat reports whether the ink has to be heat set.

@@ -142,7 +142,7 @@ func inks(b *build.Build, acts []Act) []string {
 	tone := map[string]float64{}
 	for _, a := range acts {
 		if a.Ink != "" {
-			tone[a.Ink] = a.tone
+			tone[a.Ink] = a.tone.L
 		}
 	}
 	var all []shade

@@ -76,14 +76,14 @@ func strikes(f card.Finish) string {
 	return ""
 }
 
-// tone is how light an ink dries on white, L*.
-func (k *maker) tone(ink string) float64 {
+// tone is the colour an ink dries to on white.
+func (k *maker) tone(ink string) colour.Lab {
 	if i, ok := k.Stock.Ink(ink); ok {
-		if l, ok := i.Lightness(); ok {
-			return l
+		if c, ok := i.Shade(); ok {
+			return c
 		}
 	}
-	return colour.Lab{L: 100}.L
+	return colour.Lab{L: 100}
 }
 
 // held fills in how a part is held.

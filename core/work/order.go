@@ -10,6 +10,7 @@ import (
 	"gonum.org/v1/gonum/graph/topo"
 
 	"ochrestone/core/card"
+	"ochrestone/core/colour"
 )
 
 // ErrCircle is returned when acts wait for each other.
@@ -44,8 +45,8 @@ func Preferring(compare func(a, b *Act) int) Option { return func(o *ordering) {
 
 // Order puts acts in an order that keeps every rule, each with what it needs. Among
 // those free to be done it takes the earliest phase, then stays with the stamp and the
-// ink in hand, a stamp going from its lightest ink to its darkest, then the first
-// thought of; so drying goes on while other things are done. Where acts wait for each
+// ink in hand, a stamp going through its inks with the fewest washes, from light to dark,
+// then the first thought of; so drying goes on while other things are done. Where acts wait for each
 // other they come back as they were, with ErrCircle and their titles.
 func Order(acts []Act, opts ...Option) ([]Act, error) {
 	o := ordering{without: map[string]bool{}}
@@ -67,6 +68,7 @@ func Order(acts []Act, opts ...Option) ([]Act, error) {
 			acts[then].After = append(acts[then].After, Need{acts[first].Key, r.ID, r.Why})
 		})
 	}
+	turns(acts)
 	left, next := make([]int, n), make([][]int, n)
 	for i, ns := range needs {
 		left[i] = len(ns)
@@ -106,6 +108,27 @@ func Order(acts []Act, opts ...Option) ([]Act, error) {
 		return acts, circle(acts, needs)
 	}
 	return out, nil
+}
+
+// turns gives the acts of every stamp their turn by its ink.
+func turns(acts []Act) {
+	inks := map[string][]string{}
+	tones := map[string][]colour.Lab{}
+	for i := range acts {
+		if a := &acts[i]; a.stamp != "" && !slices.Contains(inks[a.stamp], a.Ink) {
+			inks[a.stamp], tones[a.stamp] = append(inks[a.stamp], a.Ink), append(tones[a.stamp], a.tone)
+		}
+	}
+	turn := map[[2]string]int{}
+	for stamp, all := range inks {
+		order, _ := Washes(tones[stamp])
+		for t, i := range order {
+			turn[[2]string{stamp, all[i]}] = t
+		}
+	}
+	for i := range acts {
+		acts[i].turn = turn[[2]string{acts[i].stamp, acts[i].Ink}]
+	}
 }
 
 func yielding(r Rule) int {
@@ -160,12 +183,11 @@ func circle(acts []Act, needs [][]int) error {
 // hand is what is at hand after an act.
 type hand struct {
 	stamp, ink string
-	tone       float64
 }
 
 func (h *hand) take(a *Act) {
 	if a.Ink != "" {
-		h.stamp, h.ink, h.tone = a.stamp, a.Ink, a.tone
+		h.stamp, h.ink = a.stamp, a.Ink
 	}
 }
 
@@ -184,8 +206,8 @@ func (h *hand) sooner(o *ordering, acts []Act, i, j int) bool {
 	if same, other := h.stamp != "" && a.stamp == h.stamp, h.stamp != "" && b.stamp == h.stamp; same != other {
 		return same
 	}
-	if a.stamp != "" && a.stamp == b.stamp && a.tone != b.tone {
-		return a.tone > b.tone
+	if a.stamp != "" && a.stamp == b.stamp && a.turn != b.turn {
+		return a.turn < b.turn
 	}
 	if same, other := h.ink != "" && a.Ink == h.ink, h.ink != "" && b.Ink == h.ink; same != other {
 		return same

@@ -8,6 +8,7 @@ import (
 
 	"ochrestone/core/build"
 	"ochrestone/core/card"
+	"ochrestone/core/colour"
 	"ochrestone/core/shape"
 )
 
@@ -92,11 +93,12 @@ type facts struct {
 	rank    int     // tone rank of a print; 0 for those outside any order
 	stack   int     // how high in its pile what is put on lies
 	outline shape.Region
-	masks   string   // the element it covers
-	masked  []string // elements that have to be masked before it
-	makes   string   // the element whose prints it makes, where each is done by itself
-	stamp   string   // what stands in the hand
-	tone    float64  // lightness of its ink, L*
+	masks   string     // the element it covers
+	masked  []string   // elements that have to be masked before it
+	makes   string     // the element whose prints it makes, where each is done by itself
+	stamp   string     // what stands in the hand
+	tone    colour.Lab // of its ink, dried
+	turn    int        // of its ink among those its stamp takes, so that it is washed least
 }
 
 // Need is an act that must come first, and why.
