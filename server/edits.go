@@ -35,6 +35,7 @@ type Changed struct {
 	Depth   *plan.Depth       `json:"depth,omitempty"`
 	Pattern []build.Pattern   `json:"patterns,omitempty"`
 	Steps   []work.Act        `json:"steps,omitempty"`
+	Time    *plan.Worktime    `json:"time,omitempty"`
 	Found   []foresee.Finding `json:"findings,omitempty"`
 	Parts   []string          `json:"parts" nullable:"false" doc:"the lists that changed, as an empty one is left out: patterns, steps, findings"`
 }
@@ -74,6 +75,7 @@ func digestsOf(p plan.Plan) digests {
 	put("depth", p.Depth)
 	put("patterns", p.Patterns)
 	put("steps", p.Steps)
+	put("time", p.Time)
 	put("findings", p.Findings)
 	return out
 }
@@ -115,6 +117,9 @@ func (s *Server) changed(ctx context.Context, v store.Saved, before int64) (*cha
 	}
 	if differs("steps") {
 		b.Steps, b.Parts = p.Steps, append(b.Parts, "steps")
+	}
+	if differs("time") {
+		b.Time = &p.Time
 	}
 	if differs("findings") {
 		b.Found, b.Parts = p.Findings, append(b.Parts, "findings")

@@ -25,6 +25,22 @@ func (s *Server) runs() {
 		r, err := s.store.Use(ctx, in.ID, in.Body.Step, in.Body.Ink)
 		return &runOut{r}, problem(err)
 	})
+	huma.Register(s.api, op("count-cards", http.MethodPost, "/api/cards/{id}/run/count", "Note on how many of the cards a step is done"), func(ctx context.Context, in *countIn) (*runOut, error) {
+		v, err := s.store.Card(ctx, in.ID)
+		if err != nil {
+			return nil, problem(err)
+		}
+		r, err := s.store.Count(ctx, in.ID, in.Body.Step, in.Body.N, v.Card.Run())
+		return &runOut{r}, problem(err)
+	})
+	huma.Register(s.api, op("time-wait", http.MethodPost, "/api/cards/{id}/run/timers", "Begin the wait of a step, or stop it"), func(ctx context.Context, in *waitIn) (*runOut, error) {
+		r, err := s.store.Wait(ctx, in.ID, in.Body.Step, in.Body.Minutes)
+		return &runOut{r}, problem(err)
+	})
+	huma.Register(s.api, op("another-run", http.MethodPost, "/api/cards/{id}/run/another", "End the run under way, to begin another"), func(ctx context.Context, in *cardIn) (*runOut, error) {
+		r, err := s.store.Another(ctx, in.ID)
+		return &runOut{r}, problem(err)
+	})
 }
 
 type runOut struct{ Body store.Run }
@@ -34,6 +50,19 @@ type tickIn struct {
 	Body struct {
 		Steps []card.Step `json:"steps" nullable:"false" minItems:"1" maxItems:"2000"`
 		Done  bool        `json:"done"`
+	}
+}
+
+type countIn struct {
+	ID   string `path:"id"`
+	Body store.Counted
+}
+
+type waitIn struct {
+	ID   string `path:"id"`
+	Body struct {
+		Step    card.Step `json:"step"`
+		Minutes float64   `json:"minutes" minimum:"0" maximum:"10080" doc:"0 stops it"`
 	}
 }
 

@@ -18,6 +18,20 @@ type Run struct {
 	Begun  string      `json:"begun,omitempty" doc:"when, RFC 3339"`
 	Done   []card.Step `json:"done" nullable:"false"`
 	Used   []UsedInk   `json:"used" nullable:"false" doc:"inks used instead of those planned"`
+	Counts []Counted   `json:"counts" nullable:"false" doc:"steps that are done on some of the cards"`
+	Timers []Timer     `json:"timers" nullable:"false" doc:"waits under way, the soonest first"`
+}
+
+// Counted is a step that is done on so many of the cards of a run.
+type Counted struct {
+	Step card.Step `json:"step"`
+	N    int       `json:"n" minimum:"0" maximum:"200"`
+}
+
+// Timer is a wait that a step began.
+type Timer struct {
+	Step  card.Step `json:"step"`
+	Until string    `json:"until" doc:"when it is over, RFC 3339"`
 }
 
 // UsedInk is an ink that was used for a step instead of the one planned.
@@ -28,7 +42,7 @@ type UsedInk struct {
 
 // Run reads the run under way of a card: empty, with the number 0, where none was begun.
 func (s *Store) Run(ctx context.Context, id string) (Run, error) {
-	r := Run{Copies: 1, Done: []card.Step{}, Used: []UsedInk{}}
+	r := Run{Copies: 1, Done: []card.Step{}, Used: []UsedInk{}, Counts: []Counted{}, Timers: []Timer{}}
 	err := s.db.QueryRowContext(ctx, `SELECT id, copies, begun FROM runs WHERE card = ? AND ended = '' ORDER BY id DESC LIMIT 1`, id).Scan(&r.ID, &r.Copies, &r.Begun)
 	if errors.Is(err, sql.ErrNoRows) {
 		return r, nil
@@ -57,7 +71,96 @@ func (s *Store) Run(ctx context.Context, id string) (Run, error) {
 			r.Done = append(r.Done, u.Step)
 		}
 	}
-	return r, plain(rows.Err())
+	if err := rows.Err(); err != nil {
+		return r, plain(err)
+	}
+	if err := s.more(ctx, &r); err != nil {
+		return r, fmt.Errorf("read the run of card %q: %w", id, err)
+	}
+	return r, nil
+}
+
+// more reads the counts and timers of a run.
+func (s *Store) more(ctx context.Context, r *Run) error {
+	rows, err := s.db.QueryContext(ctx, `SELECT step, n, '' FROM counted WHERE run = ?1 UNION ALL SELECT * FROM (SELECT step, -1, until FROM timers WHERE run = ?1 ORDER BY until)`, r.ID)
+	if err != nil {
+		return plain(err)
+	}
+	defer rows.Close()
+	for rows.Next() {
+		var doc []byte
+		var n int
+		var t Timer
+		if err := rows.Scan(&doc, &n, &t.Until); err != nil {
+			return plain(err)
+		}
+		if err := json.Unmarshal(doc, &t.Step); err != nil {
+			return fmt.Errorf("%w: %w", ErrTorn, err)
+		}
+		if n < 0 {
+			r.Timers = append(r.Timers, t)
+		} else {
+			r.Counts = append(r.Counts, Counted{t.Step, n})
+		}
+	}
+	return plain(rows.Err())
+}
+
+// Count notes on how many of the cards of a run a step is done; on all of them it is done,
+// on none it is not begun.
+func (s *Store) Count(ctx context.Context, id string, step card.Step, n, of int) (Run, error) {
+	err := s.inRun(ctx, id, func(tx *sql.Tx, run int64) error {
+		doc, err := json.Marshal(step)
+		if err != nil {
+			return err
+		}
+		if err := s.tick(ctx, tx, run, n >= of, []card.Step{step}); err != nil {
+			return err
+		}
+		if n <= 0 || n >= of {
+			_, err = tx.ExecContext(ctx, `DELETE FROM counted WHERE run = ? AND step = ?`, run, string(doc))
+			return err
+		}
+		_, err = tx.ExecContext(ctx, `INSERT INTO counted (run, step, n) VALUES (?, ?, ?) ON CONFLICT (run, step) DO UPDATE SET n = excluded.n`, run, string(doc), n)
+		return err
+	})
+	if err != nil {
+		return Run{}, fmt.Errorf("count the cards of a step of %q: %w", id, err)
+	}
+	return s.Run(ctx, id)
+}
+
+// Wait begins the wait of a step, or begins it anew; with no minutes it is stopped.
+func (s *Store) Wait(ctx context.Context, id string, step card.Step, minutes float64) (Run, error) {
+	err := s.inRun(ctx, id, func(tx *sql.Tx, run int64) error {
+		doc, err := json.Marshal(step)
+		if err != nil {
+			return err
+		}
+		if minutes <= 0 {
+			_, err = tx.ExecContext(ctx, `DELETE FROM timers WHERE run = ? AND step = ?`, run, string(doc))
+			return err
+		}
+		until := s.now().Add(time.Duration(minutes * float64(time.Minute))).UTC().Format(time.RFC3339)
+		_, err = tx.ExecContext(ctx, `INSERT INTO timers (run, step, until) VALUES (?, ?, ?) ON CONFLICT (run, step) DO UPDATE SET until = excluded.until`, run, string(doc), until)
+		return err
+	})
+	if err != nil {
+		return Run{}, fmt.Errorf("time a wait of card %q: %w", id, err)
+	}
+	return s.Run(ctx, id)
+}
+
+// Another ends the run under way of a card, so that the next tick begins a new one.
+func (s *Store) Another(ctx context.Context, id string) (Run, error) {
+	err := s.inRun(ctx, id, func(tx *sql.Tx, run int64) error {
+		_, err := tx.ExecContext(ctx, `UPDATE runs SET ended = ? WHERE id = ?`, s.now().UTC().Format(time.RFC3339), run)
+		return err
+	})
+	if err != nil {
+		return Run{}, fmt.Errorf("end the run of card %q: %w", id, err)
+	}
+	return s.Run(ctx, id)
 }
 
 // Tick marks steps of a card as done, or not done after all, in the run under way; one

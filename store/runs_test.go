@@ -4,6 +4,7 @@ import (
 	"os"
 	"path/filepath"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -128,4 +129,54 @@ func TestADamagedRevisionIsPassedOverAndNamed(t *testing.T) {
 	_, err = s.Undo(ctx, "c", v.Version)
 	assert.ErrorIs(t, err, ErrTorn)
 	assert.ErrorContains(t, err, "revision 2")
+}
+
+// A step is counted card by card until it is done; waits stand with their end, the soonest
+// first; another run begins with nothing done, and what was done stays with the one before.
+func TestCountsAndWaitsOfARun(t *testing.T) {
+	s := open(t, filepath.Join(t.TempDir(), "a.db"))
+	at := time.Date(2026, 11, 27, 10, 0, 0, 0, time.UTC)
+	s.now = func() time.Time { return at }
+	_, err := s.Add(ctx, "c", titled("one"))
+	require.NoError(t, err)
+	ink, glue := card.Step{Verb: "ink", Part: "a"}, card.Step{Verb: "glue", Part: "a"}
+	r, err := s.Count(ctx, "c", ink, 2, 3)
+	require.NoError(t, err)
+	assert.Equal(t, []Counted{{ink, 2}}, r.Counts)
+	assert.Empty(t, r.Done)
+	r, err = s.Count(ctx, "c", ink, 3, 3)
+	require.NoError(t, err)
+	assert.Empty(t, r.Counts)
+	assert.Equal(t, []card.Step{ink}, r.Done)
+	r, err = s.Count(ctx, "c", ink, 1, 3)
+	require.NoError(t, err)
+	assert.Empty(t, r.Done, "not done after all")
+	r, err = s.Count(ctx, "c", ink, 0, 3)
+	require.NoError(t, err)
+	assert.Empty(t, r.Counts)
+
+	_, err = s.Wait(ctx, "c", ink, 30)
+	require.NoError(t, err)
+	r, err = s.Wait(ctx, "c", glue, 10)
+	require.NoError(t, err)
+	assert.Equal(t, []Timer{{glue, "2026-11-27T10:10:00Z"}, {ink, "2026-11-27T10:30:00Z"}}, r.Timers)
+	r, err = s.Wait(ctx, "c", glue, 0)
+	require.NoError(t, err)
+	assert.Len(t, r.Timers, 1)
+
+	first := r.ID
+	_, err = s.Tick(ctx, "c", true, glue)
+	require.NoError(t, err)
+	r, err = s.Another(ctx, "c")
+	require.NoError(t, err)
+	assert.Zero(t, r.ID)
+	r, err = s.Tick(ctx, "c", true, ink)
+	require.NoError(t, err)
+	assert.Greater(t, r.ID, first)
+	assert.Equal(t, []card.Step{ink}, r.Done)
+	var kept int
+	require.NoError(t, s.db.QueryRow(`SELECT count(*) FROM done WHERE run = ?`, first).Scan(&kept))
+	assert.Equal(t, 1, kept)
+	_, err = s.Count(ctx, "none", ink, 1, 2)
+	assert.ErrorIs(t, err, ErrNotFound)
 }

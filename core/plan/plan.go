@@ -35,10 +35,19 @@ type Plan struct {
 	Depth    Depth             `json:"depth"`
 	Patterns []build.Pattern   `json:"patterns" nullable:"false" doc:"turned on sheets"`
 	Steps    []work.Act        `json:"steps" nullable:"false"`
+	Time     Worktime          `json:"time" doc:"how long the steps take"`
 	Findings []foresee.Finding `json:"findings" nullable:"false"`
 
 	Stood []depth.Stood `json:"-"`
 	Build build.Build   `json:"-"`
+}
+
+// Worktime is how long the steps take in their order, for one card and for all of a sitting.
+type Worktime struct {
+	One   work.Times  `json:"one" doc:"for one card"`
+	Run   work.Times  `json:"run" doc:"for all cards of the sitting, each step on all before the next"`
+	Least float64     `json:"least" doc:"minutes that no order of the steps comes below, for all"`
+	Slots []work.Slot `json:"slots" nullable:"false" doc:"when each step is done, for all"`
 }
 
 // Motif is the plan of one layered image.

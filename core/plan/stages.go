@@ -213,6 +213,10 @@ func (b *builder) steps() {
 	b.circle = err
 	b.plan.Steps, b.breaches = work.Rearrange(acts, b.card.Order)
 	b.plan.Steps = work.Told(b.plan.Steps)
+	t := &b.plan.Time
+	_, t.One = work.Timetable(b.plan.Steps, 1)
+	t.Slots, t.Run = work.Timetable(b.plan.Steps, b.card.Run())
+	_, t.Least = work.Least(b.plan.Steps, b.card.Run())
 }
 
 // findings foresees what will go wrong.

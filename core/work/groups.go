@@ -52,7 +52,57 @@ func Told(acts []Act) []Act {
 		}
 		out[i].Cautions = fresh
 	}
+	keep(out)
+	final(out)
 	return out
+}
+
+// keep marks the acts that leave a stamp in place for later strikes, one after the other.
+func keep(acts []Act) {
+	for i := 0; i < len(acts); i++ {
+		a := &acts[i]
+		if a.stamp == "" {
+			continue
+		}
+		last := i
+		for j := i + 1; j < len(acts); j++ {
+			if acts[j].stamp == a.stamp {
+				last = j
+			} else if acts[j].stamp != "" {
+				break
+			}
+		}
+		if last > i {
+			a.Keep = fmt.Sprintf("Leave the stamp where it is until step %d.", acts[last].Number)
+			i = last
+		}
+	}
+}
+
+// points are the rules whose breaking cannot be mended once it is done, with what is over
+// after the first act they keep back.
+var points = map[string]string{
+	"heat before foam": "From here on no hot air tool near this card: it warps what goes on now.",
+	"closed":           "After this nothing more goes in.",
+	"trimmed":          "After this what hangs over can no longer be trimmed.",
+	"gems last":        "From here on nothing can be pressed flat.",
+}
+
+// final marks points of no return: each once, at the act after which there is no way back.
+func final(acts []Act) {
+	said := map[string]bool{}
+	for i := range acts {
+		a := &acts[i]
+		for _, n := range a.After {
+			over, ok := points[n.Rule]
+			if !ok || said[n.Rule] || n.Rule == "closed" && a.ID.Part != build.BackPart || n.Rule == "trimmed" && a.ID.Verb != Mount {
+				continue
+			}
+			said[n.Rule] = true
+			a.Final = over
+			break
+		}
+	}
 }
 
 // Supply is a sort of thing to have at hand before the work begins.

@@ -71,6 +71,8 @@ type Act struct {
 	Minutes  float64   `json:"minutes" doc:"waiting time that starts with this act, minutes"`
 	Ink      string    `json:"ink,omitempty" doc:"ink id"`
 	After    []Need    `json:"after" nullable:"false" doc:"acts that must come before"`
+	Keep     string    `json:"keep,omitempty" doc:"what has to stay where it is, and until when"`
+	Final    string    `json:"final,omitempty" doc:"what can no longer be done after this"`
 
 	facts
 }

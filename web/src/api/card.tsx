@@ -18,6 +18,12 @@ export interface Document {
 	done: (a: Act) => boolean;
 	tick: (a: Act, on: boolean) => void;
 	use: (step: Step, ink: string) => void;
+	/** Notes on how many of the cards a step is done. */
+	count: (a: Act, n: number) => void;
+	/** Begins the wait of a step; with no minutes it is stopped. */
+	wait: (step: Step, minutes: number) => void;
+	/** Ends the run under way, to begin another. */
+	another: () => void;
 	undo: () => void;
 	redo: () => void;
 }
@@ -68,6 +74,7 @@ function merged(v: View, c: Changed): View {
 			depth: c.depth ?? p.depth,
 			patterns: c.parts.includes("patterns") ? (c.patterns ?? []) : p.patterns,
 			steps: c.parts.includes("steps") ? (c.steps ?? []) : p.steps,
+			time: c.time ?? p.time,
 			findings: c.parts.includes("findings") ? (c.findings ?? []) : p.findings,
 		},
 	};
@@ -250,6 +257,16 @@ export function CardProvider({ id, children, empty }: { id: string; children: Re
 		(st: Step, ink: string) => run(() => ok(api.POST("/api/cards/{id}/run/used", { params: { path: { id } }, body: { step: st, ink } }))),
 		[id, run],
 	);
+	const onCard = useMemo(() => ({ params: { path: { id } } }), [id]);
+	const counted = useCallback(
+		(a: Act, n: number) => run(() => ok(api.POST("/api/cards/{id}/run/count", { ...onCard, body: { step: a.id, n } }))),
+		[onCard, run],
+	);
+	const wait = useCallback(
+		(st: Step, minutes: number) => run(() => ok(api.POST("/api/cards/{id}/run/timers", { ...onCard, body: { step: st, minutes } }))),
+		[onCard, run],
+	);
+	const another = useCallback(() => run(() => ok(api.POST("/api/cards/{id}/run/another", onCard))), [onCard, run]);
 	const reload = useCallback(() => {
 		setProblem(null);
 		setSaving("saved");
@@ -265,8 +282,8 @@ export function CardProvider({ id, children, empty }: { id: string; children: Re
 		const ticked = new Set(read.data.run.done.map(stepKey));
 		const card = moved(read.data.card, waiting.edits);
 		const done = (a: Act) => waiting.ticks[stepKey(a.id)] ?? ticked.has(stepKey(a.id));
-		return { view: read.data, card, state: kit.data, edit, done, tick, use, undo, redo };
-	}, [read.data, kit.data, waiting, edit, tick, use, undo, redo]);
+		return { view: read.data, card, state: kit.data, edit, done, tick, use, count: counted, wait, another, undo, redo };
+	}, [read.data, kit.data, waiting, edit, tick, use, counted, wait, another, undo, redo]);
 	const keeping = useMemo<Keeping>(() => ({ saving, waiting: waiting.batches, problem, reload }), [saving, problem, reload, waiting.batches]);
 
 	if (!value) {
@@ -294,4 +311,4 @@ export function withFinish(b: Bench, f: Partial<Finish>, layer = b.layer): Edit 
 	return { finish: { motif, colourway, layers: { [layer]: { ...now, ...f } } } };
 }
 
-const stepKey = (s: Step) => JSON.stringify([s.verb, s.element ?? "", s.motif ?? "", s.colourway ?? "", s.part ?? "", s.n ?? 0]);
+export const stepKey = (s: Step) => JSON.stringify([s.verb, s.element ?? "", s.motif ?? "", s.colourway ?? "", s.part ?? "", s.n ?? 0]);

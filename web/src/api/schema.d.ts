@@ -313,6 +313,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cards/{id}/run/another": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** End the run under way, to begin another */
+        post: operations["another-run"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/run/count": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Note on how many of the cards a step is done */
+        post: operations["count-cards"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cards/{id}/run/done": {
         parameters: {
             query?: never;
@@ -324,6 +358,23 @@ export interface paths {
         put?: never;
         /** Mark steps as done, or as not done after all */
         post: operations["tick-steps"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/run/timers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin the wait of a step, or stop it */
+        post: operations["time-wait"];
         delete?: never;
         options?: never;
         head?: never;
@@ -994,6 +1045,8 @@ export interface components {
             after: components["schemas"]["Need"][];
             cautions: string[];
             detail: string;
+            /** @description what can no longer be done after this */
+            final?: string;
             /**
              * @description the stretch of work it belongs to
              * @enum {string}
@@ -1002,6 +1055,8 @@ export interface components {
             id: components["schemas"]["Step"];
             /** @description ink id */
             ink?: string;
+            /** @description what has to stay where it is, and until when */
+            keep?: string;
             /** @description the id as one word, for lists */
             key: string;
             /** @enum {string} */
@@ -1431,6 +1486,7 @@ export interface components {
             parts: string[];
             patterns?: components["schemas"]["Pattern"][] | null;
             steps?: components["schemas"]["Act"][] | null;
+            time?: components["schemas"]["PlanWorktime"];
             /**
              * Format: int64
              * @description send it back in If-Match
@@ -1486,6 +1542,11 @@ export interface components {
         CopyColourway: {
             colourway: string;
             motif: string;
+        };
+        Counted: {
+            /** Format: int64 */
+            n: number;
+            step: components["schemas"]["Step"];
         };
         Crop: {
             /**
@@ -3303,6 +3364,8 @@ export interface components {
             /** @description turned on sheets */
             patterns: components["schemas"]["Pattern"][];
             steps: components["schemas"]["Act"][];
+            /** @description how long the steps take */
+            time: components["schemas"]["PlanWorktime"];
         };
         PlanCrossing: {
             element: string;
@@ -3654,6 +3717,19 @@ export interface components {
             /** @description why it cannot be done */
             problem?: string;
             say: string;
+        };
+        PlanWorktime: {
+            /**
+             * Format: double
+             * @description minutes that no order of the steps comes below, for all
+             */
+            least: number;
+            /** @description for one card */
+            one: components["schemas"]["Times"];
+            /** @description for all cards of the sitting, each step on all before the next */
+            run: components["schemas"]["Times"];
+            /** @description when each step is done, for all */
+            slots: components["schemas"]["Slot"][];
         };
         Play: {
             /**
@@ -4112,12 +4188,16 @@ export interface components {
             begun?: string;
             /** Format: int64 */
             copies: number;
+            /** @description steps that are done on some of the cards */
+            counts: components["schemas"]["Counted"][];
             done: components["schemas"]["Step"][];
             /**
              * Format: int64
              * @description 0 before anything was done
              */
             id: number;
+            /** @description waits under way, the soonest first */
+            timers: components["schemas"]["Timer"][];
             /** @description inks used instead of those planned */
             used: components["schemas"]["UsedInk"][];
         };
@@ -4662,6 +4742,16 @@ export interface components {
             /** Format: double */
             z1: number;
         };
+        Slot: {
+            /** Format: double */
+            from: number;
+            /** @description its stamp or stencil is put in place for it */
+            set?: boolean;
+            /** Format: double */
+            to: number;
+            /** @description its stamp is washed before */
+            wash?: boolean;
+        };
         Snap: {
             /**
              * Format: double
@@ -5167,6 +5257,45 @@ export interface components {
              */
             w: number;
         };
+        Timer: {
+            step: components["schemas"]["Step"];
+            /** @description when it is over, RFC 3339 */
+            until: string;
+        };
+        Times: {
+            /** Format: int64 */
+            copies: number;
+            /**
+             * Format: double
+             * @description minutes of work
+             */
+            hand: number;
+            /**
+             * Format: double
+             * @description minutes with nothing to do but wait
+             */
+            idle: number;
+            /**
+             * Format: int64
+             * @description times another ink is taken up
+             */
+            inks: number;
+            /**
+             * Format: int64
+             * @description times a stamp or stencil is put in place
+             */
+            setups: number;
+            /**
+             * Format: double
+             * @description minutes from the first act to the last, waiting with it
+             */
+            wall: number;
+            /**
+             * Format: int64
+             * @description stamps washed between two inks
+             */
+            washes: number;
+        };
         Together: {
             /** @description out of their groups */
             apart?: boolean;
@@ -5407,6 +5536,14 @@ export interface components {
              * @description send it back in If-Match
              */
             version: number;
+        };
+        WaitInBody: {
+            /**
+             * Format: double
+             * @description 0 stops it
+             */
+            minutes: number;
+            step: components["schemas"]["Step"];
         };
         Words: {
             /**
@@ -6250,6 +6387,72 @@ export interface operations {
             };
         };
     };
+    "another-run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Run"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "count-cards": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Counted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Run"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "tick-steps": {
         parameters: {
             query?: never;
@@ -6262,6 +6465,41 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["TickInBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Run"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "time-wait": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WaitInBody"];
             };
         };
         responses: {

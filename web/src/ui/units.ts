@@ -64,3 +64,9 @@ export const pace = (s: Settings, kind: Kind) => (kind === "thin" ? (s.unit === 
 
 /** What is measured with a ruler, or with a caliper. */
 export type Kind = "length" | "thin";
+
+/** Minutes in words: 5 min, 1 h 20. */
+export function hours(minutes: number): string {
+	const m = Math.max(1, Math.round(minutes));
+	return m < 60 ? `${m} min` : `${Math.floor(m / 60)} h${m % 60 ? ` ${String(m % 60).padStart(2, "0")}` : ""}`;
+}

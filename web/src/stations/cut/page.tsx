@@ -141,7 +141,7 @@ function OfStock({ s, id }: { s: S["CutStock"]; id: string }) {
 				{sheet && <OnSheet s={s} sheet={sheet} />}
 				<Box flex="1" minW="240px">
 					{s.sheets.length > 1 && (
-						<Box display="flex" gap="2" flexWrap="wrap" mb="3" role="group" aria-label={`Sheets of ${s.name}`}>
+						<Box display="flex" gap="2" flexWrap="wrap" mb="3">
 							{s.sheets.map((x, i) => (
 								<Button key={i} aria-pressed={x === sheet} onClick={() => setAt(i)}>
 									{x.kind === "sheet"

@@ -1,5 +1,5 @@
 import { Box } from "@chakra-ui/react";
-import { useCallback, useEffect, useMemo, useState } from "react";
+import { useCallback, useEffect, useMemo } from "react";
 import { useBench } from "../../api/card";
 import type { Act, Card } from "../../api/client";
 import { CardStrata } from "../../parts/card-strata";
@@ -8,7 +8,9 @@ import { Button } from "../../ui/button";
 import { typing } from "../../ui/keys";
 import { Select } from "../../ui/select";
 import { size } from "../../ui/sizes";
+import { HowLong, OfCopies } from "./run";
 import { Steps } from "./steps";
+import { WaitButton, Waits } from "./waits";
 
 /** Work: one step at a time, readable from a metre and a half; ticked steps are remembered. */
 export default function Work() {
@@ -17,7 +19,9 @@ export default function Work() {
 	const next = steps.find((s) => !b.done(s));
 	const at = steps.find((s) => s.key === b.step) ?? next;
 	const after = at ? steps.filter((s) => !b.done(s) && s.number > at.number).slice(0, 2) : [];
+	const slot = at && b.view.plan.time.slots[at.number - 1];
 	const done = steps.filter(b.done).length;
+	const copies = b.card.copies || 1;
 	const { pick, tick: note, edit } = b;
 	const tick = useCallback(
 		(a: Act, on: boolean) => {
@@ -54,6 +58,7 @@ export default function Work() {
 			table={
 				<div className="work">
 					<Box py="9" px="11" overflow="auto" bg="sheet" display="flex" flexDirection="column" gap="7">
+						<Waits steps={steps} />
 						{at ? (
 							<>
 								<Box color="quiet" fontSize="sub">
@@ -63,6 +68,21 @@ export default function Work() {
 								<Box fontSize="step" lineHeight={1.35}>
 									{at.detail}
 								</Box>
+								{slot?.wash && (
+									<Box fontSize="sub" borderLeft="6px solid {colors.slate}" pl="6">
+										<b>First.</b> Wash the stamp: the ink on it would show in this one.
+									</Box>
+								)}
+								{at.keep && (
+									<Box fontSize="sub" borderLeft="6px solid {colors.slate}" pl="6">
+										<b>Keep.</b> {at.keep}
+									</Box>
+								)}
+								{at.final && (
+									<Box fontSize="sub" borderLeft="6px solid {colors.ochre}" pl="6">
+										<b>No way back.</b> {at.final}
+									</Box>
+								)}
 								{at.cautions.map((c) => (
 									<Box key={c} fontSize="sub" borderLeft="6px solid {colors.madder}" pl="6">
 										<b>Care.</b> {c}
@@ -70,9 +90,10 @@ export default function Work() {
 								))}
 								<Box display="flex" gap="7" flexWrap="wrap" alignItems="center">
 									<Button variant="main" size="big" onClick={() => tick(at, !b.done(at))}>
-										{b.done(at) ? "Not done after all" : "Done"}
+										{b.done(at) ? "Not done after all" : copies > 1 ? `Done on all ${copies}` : "Done"}
 									</Button>
-									{at.minutes > 0 && <Timer key={at.key} minutes={at.minutes} />}
+									{copies > 1 && !b.done(at) && <OfCopies at={at} copies={copies} />}
+									{at.minutes > 0 && <WaitButton at={at} />}
 									{at.ink && (
 										<span className="beside" style={{ fontSize: size.sub }}>
 											used
@@ -102,6 +123,13 @@ export default function Work() {
 							<>
 								<h1 style={{ fontSize: size.act }}>{steps.length > 0 ? "All steps are done" : "Nothing to do yet"}</h1>
 								<Box fontSize="title">{steps.length > 0 ? "Write inside it, and post it." : "Put an image on the card first."}</Box>
+								{steps.length > 0 && (
+									<Box>
+										<Button size="big" onClick={b.another}>
+											Begin another run
+										</Button>
+									</Box>
+								)}
 							</>
 						)}
 					</Box>
@@ -112,36 +140,13 @@ export default function Work() {
 							</h2>
 							{(b.card.order?.length ?? 0) > 0 && <Button onClick={() => b.edit({ order: { steps: [] } })}>Proposed order</Button>}
 						</Box>
+						<HowLong steps={steps} />
 						<Steps steps={steps} at={at} onTick={tick} onMove={move} />
 					</Box>
 				</div>
 			}
 			strata={<CardStrata what="goes on at" value={numberOf} />}
 		/>
-	);
-}
-
-/** Counts the drying time down. */
-function Timer({ minutes }: { minutes: number }) {
-	const [until, setUntil] = useState<number | null>(null);
-	const [now, setNow] = useState(Date.now());
-	useEffect(() => {
-		if (!until) return;
-		const t = setInterval(() => setNow(Date.now()), 500);
-		return () => clearInterval(t);
-	}, [until]);
-	const left = until ? Math.max(0, until - now) / 1000 : minutes * 60;
-	const words = `${Math.floor(left / 60)}:${String(Math.floor(left % 60)).padStart(2, "0")}`;
-	return (
-		<Button
-			size="big"
-			onClick={() => {
-				setNow(Date.now());
-				setUntil(until ? null : Date.now() + minutes * 60_000);
-			}}
-		>
-			{until ? (left > 0 ? `Drying, ${words} left` : "Dry") : `Start ${minutes} min drying`}
-		</Button>
 	);
 }
 

@@ -1,0 +1,40 @@
+package e2e
+
+import (
+	"path/filepath"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/assert"
+)
+
+const runOf = `fetch("/api/cards/five-beetles/run").then(r=>r.json())`
+
+// A run of three: a step counted card by card, a wait that runs on while the program is
+// ended and begun again, an ink used otherwise; when all is done another run begins with
+// nothing ticked, the times beside those of doing it card by card.
+func TestARunOfThree(t *testing.T) {
+	t.Parallel()
+	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	ctx := browser(t, 1280, 800)
+	do(t, ctx, "three in one sitting", chromedp.Navigate(p.URL+"/card/five-beetles/cut"), says("Whole sheets for one card"), typeInto("Cards in one sitting", "3"), says("for 3 cards"))
+	do(t, ctx, "at work", chromedp.Navigate(p.URL+"/card/five-beetles/work"), says("Step 1 of"), says("Card by card it would be"), says("0 of 3"))
+	axe(t, ctx, "a run")
+	do(t, ctx, "card by card", button("One more card"), says("1 of 3"), button("One more card"), says("2 of 3"), button("One more card"), says("Step 2 of"))
+	assert.Equal(t, 1, read[int](t, ctx, runOf+`.then(r=>r.done.length)`))
+	assert.Zero(t, read[int](t, ctx, runOf+`.then(r=>r.counts.length)`))
+	do(t, ctx, "a print", chromedp.Click(chromedp.Search(`//li//button[contains(., "3 Stamp Step 1")]`)), says("Keep."), says("Leave the stamp where it is until step"), begins("Wait "), seen(`[aria-label="Waits under way"]`), button("One more card"), says("1 of 3"))
+	axe(t, ctx, "waits under way")
+	until := read[string](t, ctx, runOf+`.then(r=>r.timers[0].until)`)
+	p.stop()
+	p.run()
+	do(t, ctx, "ended and begun again", chromedp.Navigate(p.URL+"/card/five-beetles/work"), seen(`[aria-label="Waits under way"]`), says("Stamp Step 1"))
+	assert.Equal(t, until, read[string](t, ctx, runOf+`.then(r=>r.timers[0].until)`), "it ran on")
+	assert.Equal(t, 1, read[int](t, ctx, runOf+`.then(r=>r.counts[0].n)`))
+	do(t, ctx, "stopped", css(`[aria-label="Waits under way"] button`), none(`[aria-label="Waits under way"]`))
+	do(t, ctx, "a wash is told", chromedp.Click(chromedp.Search(`//li//button[contains(., "4 Stamp Step 1")]`)), says("Wash the stamp"))
+	all := read[int](t, ctx, `fetch("/api/cards/five-beetles").then(r=>r.json()).then(v=>fetch("/api/cards/five-beetles/run/done",{method:"POST",headers:{"Content-Type":"application/json"},body:JSON.stringify({done:true,steps:v.plan.steps.map(s=>s.id)})}).then(r=>r.json())).then(r=>r.done.length)`)
+	assert.Positive(t, all)
+	do(t, ctx, "to the end, and another", chromedp.Navigate(p.URL+"/card/five-beetles/work"), says("All steps are done"), button("Begin another run"), says("Step 1 of"))
+	assert.Zero(t, read[int](t, ctx, runOf+`.then(r=>r.done.length)`))
+}

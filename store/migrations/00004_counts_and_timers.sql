@@ -1,0 +1,19 @@
+-- +goose Up
+-- Of a run of several cards: how many of them a step is done on; and waits that run on
+-- though nobody looks.
+CREATE TABLE counted (
+  run  INTEGER NOT NULL REFERENCES runs (id) ON DELETE CASCADE,
+  step TEXT NOT NULL,                     -- JSON of the step
+  n    INTEGER NOT NULL,
+  PRIMARY KEY (run, step)
+);
+CREATE TABLE timers (
+  run   INTEGER NOT NULL REFERENCES runs (id) ON DELETE CASCADE,
+  step  TEXT NOT NULL,
+  until TEXT NOT NULL,                    -- RFC 3339
+  PRIMARY KEY (run, step)
+);
+
+-- +goose Down
+DROP TABLE timers;
+DROP TABLE counted;
