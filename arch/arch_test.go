@@ -35,7 +35,7 @@ var floors = [][]string{
 	{"vision/trace"},
 	{"vision/mat"},
 	{"vision/swatch", "vision/palette", "vision/proof"},
-	{"exchange/table"},
+	{"exchange/table", "exchange/calendar"},
 	{"exchange/svgin"},
 	{"store", "exchange/setsvg", "exchange/inkfile"},
 	{"demo", "demo/sim"},

@@ -29,6 +29,7 @@ const mostCuts = 40
 func (s *Server) cutting(r *gin.Engine) {
 	huma.Register(s.api, op("cutting", http.MethodGet, "/api/cards/{id}/cutting", "What to cut from which sheet, for as many cards as are made in one sitting"), s.cuttingOf)
 	huma.Register(s.api, op("cutDown", http.MethodPost, "/api/cards/{id}/cutting/taken", "The sheets were cut: takes them out of the stores and puts the offcuts there"), s.taken)
+	r.GET("/api/cards/:id/waits.ics", s.waits)
 	r.GET("/api/cards/:id/cutting.pdf", s.pdf("cut-list", func(c *gin.Context, w io.Writer, opts []sheet.Option) error {
 		v, p, err := s.cut(c.Request.Context(), c.Param("id"))
 		if err != nil {

@@ -1,13 +1,18 @@
 package server
 
 import (
+	"bytes"
 	"context"
+	"fmt"
 	"net/http"
+	"time"
 
 	"github.com/danielgtaylor/huma/v2"
+	"github.com/gin-gonic/gin"
 
 	"ochrestone/core/card"
 	"ochrestone/core/work"
+	"ochrestone/exchange/calendar"
 	"ochrestone/exchange/inkfile"
 	"ochrestone/store"
 )
@@ -95,4 +100,40 @@ func usedIn(r store.Run) inkfile.Used {
 		out[u.Step] = u.Ink
 	}
 	return out
+}
+
+// waits answers with the waits under way as a calendar file.
+func (s *Server) waits(c *gin.Context) {
+	ctx := c.Request.Context()
+	p, err := s.planOf(c)
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	r, err := s.store.Run(ctx, c.Param("id"))
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	var events []calendar.Event
+	for _, t := range r.Timers {
+		at, err := time.Parse(time.RFC3339, t.Until)
+		if err != nil {
+			continue
+		}
+		e := calendar.Event{ID: fmt.Sprintf("%d-%s-%s-%s-%d", r.ID, t.Step.Verb, t.Step.Element, t.Step.Part, t.Step.N), At: at, What: "A wait is over"}
+		for _, a := range p.Steps {
+			if a.ID == t.Step {
+				e.What, e.Why = a.Title+": the wait is over", a.Detail
+			}
+		}
+		events = append(events, e)
+	}
+	var b bytes.Buffer
+	if err := calendar.Write(&b, s.now(), events); err != nil {
+		refuse(c, err)
+		return
+	}
+	c.Header("Content-Disposition", `attachment; filename="waits.ics"`)
+	c.Data(http.StatusOK, "text/calendar; charset=utf-8", b.Bytes())
 }

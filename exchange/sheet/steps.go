@@ -3,6 +3,7 @@ package sheet
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 
 	"ochrestone/core/work"
@@ -50,6 +51,9 @@ func (g *guide) steps() error {
 	return g.columns(blocks, wide)
 }
 
+// boxEach is the room of one card's box on a run sheet, mm.
+const boxEach = 4.2
+
 func capitals(s string) string { return strings.ToUpper(s[:1]) + s[1:] }
 
 func headed(name string) block {
@@ -67,14 +71,24 @@ func (g *guide) step(scratch *paper, wide float64, s work.Act) block {
 	if s.Minutes > 0 {
 		title += fmt.Sprintf(", then %.0f min", s.Minutes)
 	}
+	if n := s.Number - 1; n < len(g.plan.Time.Slots) && g.plan.Time.Slots[n].Wash {
+		title += ", wash first"
+	}
 	head := scratch.wrap(scratch.f.bold, 3, w, title)
-	detail := scratch.wrap(scratch.f.text, 2.7, w, s.Detail)
+	said := []string{s.Detail, s.Keep, s.Final}
+	detail := scratch.wrap(scratch.f.text, 2.7, w, strings.TrimSpace(strings.Join(slices.DeleteFunc(said, func(s string) bool { return s == "" }), " ")))
 	var care []string
 	for _, c := range s.Cautions {
 		care = append(care, scratch.wrap(scratch.f.bold, 2.5, w, "Care: "+c)...)
 	}
 	done := g.done[s.ID]
-	h := float64(len(head))*3.9 + float64(len(detail))*3.5 + float64(len(care))*3.3 + 2.2
+	// A box for every card of the sitting.
+	cards, row := 0, int(w/boxEach)
+	if n := g.plan.Time.Run.Copies; n > 1 {
+		cards = n
+	}
+	rows := (cards + row - 1) / row
+	h := float64(len(head))*3.9 + float64(len(detail))*3.5 + float64(len(care))*3.3 + float64(rows)*boxEach + 1.8
 	return block{h: h, draw: func(p *paper, x, y float64) error {
 		p.rect(x, y+0.2, 4, 4, none, inkText, 0.3)
 		if done {
@@ -93,6 +107,14 @@ func (g *guide) step(scratch *paper, wide float64, s work.Act) block {
 		for _, l := range care {
 			p.text(p.f.bold, 2.5, x+indent, y, -1, quiet, l)
 			y += 3.3
+		}
+		for n := range cards {
+			bx, by := x+indent+float64(n%row)*boxEach, y-2.4+float64(n/row)*boxEach
+			p.rect(bx, by, boxEach-1, boxEach-1, none, inkText, 0.15)
+			if done {
+				p.line(bx+0.5, by+1.5, bx+1.2, by+2.4, 0.3, inkText)
+				p.line(bx+1.2, by+2.4, bx+2.7, by+0.5, 0.3, inkText)
+			}
 		}
 		return nil
 	}}

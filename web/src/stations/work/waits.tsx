@@ -87,6 +87,11 @@ export function Waits({ steps }: { steps: Act[] }) {
 					</Box>
 				);
 			})}
+			{timers.some((t) => Date.parse(t.until) - now > 3600_000) && (
+				<a href={`/api/cards/${b.view.id}/waits.ics`} download>
+					To a calendar
+				</a>
+			)}
 		</Box>
 	);
 }
