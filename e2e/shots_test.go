@@ -8,7 +8,6 @@ import (
 	"time"
 
 	"github.com/chromedp/chromedp"
-	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/require"
 )
 
@@ -43,7 +42,6 @@ func TestShots(t *testing.T) {
 		return eval(`document.querySelectorAll(".stratum")[` + n + `].dispatchEvent(new MouseEvent("click", {bubbles: true}))`)
 	}
 	shot("pieces", "/card/lamp-sitters/pieces", stratum("1"))
-	shot("pieces-apart", "/card/lamp-sitters/pieces", slide("Lay the pieces apart", kb.End))
 	shot("inks", "/card/lamp-sitters/inks", button("Suggest inks"), seen(`button[title^="Weakest pair"]`), stratum("5"))
 	shot("register", "/card/lamp-sitters/register", stratum("5"))
 	shot("register-proof", "/card/five-beetles/register", says("Where to look"), button("Measure"), button("Simulated scan"), says("askew, which is left out"))
@@ -56,6 +54,7 @@ func TestShots(t *testing.T) {
 	shot("front-shells", "/card/coast-night/front", named("Cord"))
 	shot("front-treated", "/card/toadstools/front", named("Panel"), button("Done to it: 2"), says("2. An image in turns"))
 	shot("depth", "/card/lamp-sitters/depth")
+	shot("cut", "/card/lamp-sitters/cut", typeInto("Cards in one sitting", "12"), says("for 12 cards"))
 	shot("work", "/card/lamp-sitters/work", chromedp.Click(chromedp.Search(`//li//button[contains(., "Heat set Body")]`)))
 	shot("scan-pieces", "/stores/sets/scan", laidDown("Toadstool"), button("Use the simulated device"), says("5 pieces found"), eval(`document.querySelectorAll("button.row")[1].click()`))
 	shot("scan-stack", "/stores/sets/scan", laidDown("Toadstool"), button("Use the simulated device"), says("5 pieces found"), begins("Stack the 5"), says("The stack, top first"),

@@ -21,7 +21,7 @@ import (
 )
 
 // cutFor is how long sheets are laid out at most; the best found by then is told.
-const cutFor = 900 * time.Millisecond
+const cutFor = 650 * time.Millisecond
 
 // mostCuts is how many layouts are remembered.
 const mostCuts = 40

@@ -52,6 +52,7 @@ func (s *Server) kit() {
 	keep(s, store.KindSpacer, func(v kit.Spacer) string { return v.ID })
 	keep(s, store.KindAdhesive, func(v kit.Adhesive) string { return v.ID })
 	keep(s, store.KindEnvelope, func(v kit.Envelope) string { return v.ID })
+	keep(s, store.KindMachine, func(v kit.Machine) string { return v.ID })
 	keep(s, store.KindSet, func(v kit.Set) string { return v.ID })
 	huma.Register(s.api, op("import-set", http.MethodPost, "/api/import/set", "Read a drawn set (SVG) into the stores"), s.importSet)
 }

@@ -62,7 +62,7 @@ func (s *Store) Kit(ctx context.Context) (kit.Kit, error) {
 func own(k kit.Kit) kit.Kit {
 	k.Sets, k.Inks, k.Papers = slices.Clone(k.Sets), slices.Clone(k.Inks), slices.Clone(k.Papers)
 	k.Spacers, k.Adhesives = slices.Clone(k.Spacers), slices.Clone(k.Adhesives)
-	k.Envelopes, k.Swatches = slices.Clone(k.Envelopes), slices.Clone(k.Swatches)
+	k.Envelopes, k.Swatches, k.Machines = slices.Clone(k.Envelopes), slices.Clone(k.Swatches), slices.Clone(k.Machines)
 	for i := range k.Sets {
 		k.Sets[i].Parts = slices.Clone(k.Sets[i].Parts)
 	}
@@ -70,7 +70,7 @@ func own(k kit.Kit) kit.Kit {
 }
 
 func emptyKit() *kit.Kit {
-	return &kit.Kit{Sets: []kit.Set{}, Inks: []kit.Ink{}, Papers: []kit.Cardstock{}, Spacers: []kit.Spacer{}, Adhesives: []kit.Adhesive{}, Envelopes: []kit.Envelope{}, Swatches: []kit.Swatch{}}
+	return &kit.Kit{Sets: []kit.Set{}, Inks: []kit.Ink{}, Papers: []kit.Cardstock{}, Spacers: []kit.Spacer{}, Adhesives: []kit.Adhesive{}, Envelopes: []kit.Envelope{}, Machines: []kit.Machine{}, Swatches: []kit.Swatch{}}
 }
 
 // readKit reads everything the person owns from the file. What cannot be read is
@@ -111,6 +111,8 @@ func take(kind string, doc []byte, k *kit.Kit) error {
 		return into(&k.Adhesives, doc)
 	case KindEnvelope:
 		return into(&k.Envelopes, doc)
+	case KindMachine:
+		return into(&k.Machines, doc)
 	case KindSwatch:
 		return into(&k.Swatches, doc)
 	}

@@ -316,6 +316,7 @@ const (
 	KindSpacer   = "spacers"
 	KindAdhesive = "adhesives"
 	KindEnvelope = "envelopes"
+	KindMachine  = "machines"
 	KindSwatch   = "swatches"
 )
 
@@ -350,6 +351,9 @@ func (s *Store) Fill(ctx context.Context, k kit.Kit, ids []string, cards []card.
 	}
 	for _, v := range k.Envelopes {
 		add(KindEnvelope, v.ID, v)
+	}
+	for _, v := range k.Machines {
+		add(KindMachine, v.ID, v)
 	}
 	defer s.memo.forget()
 	return s.tx(ctx, func(tx *sql.Tx) error {

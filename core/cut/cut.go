@@ -29,6 +29,9 @@ const (
 type Plan struct {
 	Copies int     `json:"copies"`
 	Stocks []Stock `json:"stocks" nullable:"false" doc:"by cardstock, in the order they are needed"`
+	Passes []Pass  `json:"passes" nullable:"false" doc:"runs through the machine"`
+	By     string  `json:"by,omitempty" doc:"the machine they go through"`
+	Runs   int     `json:"runs" doc:"how often it is run in all, there and back as two"`
 	Counts []Count `json:"counts" nullable:"false" doc:"what it takes beside paper"`
 	One    int     `json:"one" doc:"whole sheets that as many cards take when each is cut by itself"`
 }
@@ -139,7 +142,7 @@ func Of(ctx context.Context, b *build.Build, opts ...Option) Plan {
 	for _, f := range opts {
 		f(&o)
 	}
-	out := Plan{Copies: o.copies, Stocks: []Stock{}, Counts: []Count{}}
+	out := Plan{Copies: o.copies, Stocks: []Stock{}, Passes: []Pass{}, Counts: []Count{}}
 	var all []build.Cut
 	for _, c := range b.Cuts() {
 		if i := slices.IndexFunc(all, func(a build.Cut) bool { return alike(a, c) }); i >= 0 {

@@ -28,6 +28,10 @@ func (m *Planner) Cutting(ctx context.Context, p Plan, c card.Card, k kit.Kit, c
 		cutting = append(cutting, cut.Progress(progress))
 	}
 	out := cut.Of(ctx, &p.Build, cutting...)
+	if len(k.Machines) > 0 {
+		out.Passes, out.By = cut.Passes(ctx, out, p.Build.Stock, k.Machines[0]), k.Machines[0].Name
+		out.Runs = cut.Runs(out.Passes)
+	}
 	out.Counts = cut.CountsOf(&p.Build, p.Stood, copies)
 	out.One = sheetsOf(out)
 	if copies > 1 {

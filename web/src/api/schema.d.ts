@@ -657,6 +657,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kit/machines/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Store a new or changed item */
+        put: operations["put-machine"];
+        post?: never;
+        /** Remove an item */
+        delete: operations["take-machine"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kit/papers/{id}": {
         parameters: {
             query?: never;
@@ -1643,6 +1661,20 @@ export interface components {
             want: number;
             why: string;
         };
+        CutPass: {
+            /** @description there and back: the card is thicker than it cuts in one run */
+            back?: boolean;
+            dies: string[];
+            /** @description the die is larger than the plate */
+            over?: boolean;
+            /** @description dies so small that they are taped down and lifted with tweezers */
+            small: string[];
+            /**
+             * Format: int64
+             * @description how often it is run
+             */
+            times: number;
+        };
         CutPlace: {
             /** @description on the sheet, path data in mm */
             path: string;
@@ -1668,6 +1700,8 @@ export interface components {
             y: number;
         };
         CutPlan: {
+            /** @description the machine they go through */
+            by?: string;
             /** Format: int64 */
             copies: number;
             /** @description what it takes beside paper */
@@ -1677,6 +1711,13 @@ export interface components {
              * @description whole sheets that as many cards take when each is cut by itself
              */
             one: number;
+            /** @description runs through the machine */
+            passes: components["schemas"]["CutPass"][];
+            /**
+             * Format: int64
+             * @description how often it is run in all, there and back as two
+             */
+            runs: number;
             /** @description by cardstock, in the order they are needed */
             stocks: components["schemas"]["CutStock"][];
         };
@@ -2470,6 +2511,7 @@ export interface components {
             adhesives: components["schemas"]["Adhesive"][];
             envelopes: components["schemas"]["Envelope"][];
             inks: components["schemas"]["Ink"][];
+            machines: components["schemas"]["Machine"][];
             papers: components["schemas"]["Cardstock"][];
             sets: components["schemas"]["Set"][];
             spacers: components["schemas"]["Spacer"][];
@@ -2888,6 +2930,27 @@ export interface components {
              * @description shared edge, mm
              */
             length: number;
+        };
+        Machine: {
+            /**
+             * Format: double
+             * @description length of its plate, mm
+             */
+            h: number;
+            id: string;
+            /**
+             * Format: double
+             * @description card it cuts in one run, mm thick; what is thicker goes there and back
+             */
+            most: number;
+            name: string;
+            /** @description what the person lays under to make it cut clean */
+            shim?: string;
+            /**
+             * Format: double
+             * @description width of its plate, mm
+             */
+            w: number;
         };
         Mailed: {
             carrier: string;
@@ -7137,6 +7200,70 @@ export interface operations {
         };
     };
     "take-ink": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-machine": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Machine"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Machine"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "take-machine": {
         parameters: {
             query?: never;
             header?: never;

@@ -16,7 +16,7 @@ import { Inks } from "./inks/drawer";
 import { Sets } from "./sets/sets";
 import { Add, Counted, Panel, Remove, slug, useTake } from "./shelf";
 
-const shelves = ["inks", "cardstock", "spacers", "adhesives", "envelopes", "sets", "data"];
+const shelves = ["inks", "cardstock", "spacers", "adhesives", "envelopes", "machines", "sets", "data"];
 
 /** The stores: what the person owns. */
 export default function Stores() {
@@ -38,6 +38,7 @@ export default function Stores() {
 			{shelf === "cardstock" && <Papers state={kit.data} />}
 			{shelf === "spacers" && <Spacers state={kit.data} />}
 			{shelf === "adhesives" && <Adhesives state={kit.data} />}
+			{shelf === "machines" && <Machines state={kit.data} />}
 			{shelf === "envelopes" && <Envelopes state={kit.data} />}
 			{shelf === "sets" && <Sets state={kit.data} />}
 			{shelf === "data" && <YourData />}
@@ -314,6 +315,64 @@ function Envelopes({ state }: { state: State }) {
 					<LengthField kind="thin" label="Padding on each wall" name="padding" mm={0} min={0} max={30} />
 					<LengthField label="A box: high inside (0: none)" name="depth" mm={0} min={0} max={200} />
 					<NumberEntry label="Weighs (0: reckoned)" unit="g" name="grams" begin={0} min={0} max={2000} />
+				</Add>
+			</Panel>
+		</>
+	);
+}
+
+function Machines({ state }: { state: State }) {
+	const s = useSettings();
+	const take = useTake();
+	return (
+		<>
+			<Panel title="Die machines">
+				<table>
+					<tbody>
+						{state.kit.machines.map((m) => (
+							<tr key={m.id}>
+								<td>{m.name}</td>
+								<td>
+									plate {length(m.w, s)} × {length(m.h, s)}
+								</td>
+								<td>cuts {thin(m.most, s)} in one run</td>
+								<td>{m.shim}</td>
+								<td>
+									<Remove name={m.name} onClick={() => take("machines", m.id)} />
+								</td>
+							</tr>
+						))}
+					</tbody>
+				</table>
+				<Box fontSize="small" mt="4" color="quiet">
+					Rollers pinch: keep fingers, hair and sleeves clear. The machine's own label goes first.
+				</Box>
+			</Panel>
+			<Panel title="Add a machine">
+				<Add
+					label="Add the machine"
+					save={(f) => {
+						const id = slug(String(f.get("name")));
+						return ok(
+							api.PUT("/api/kit/machines/{id}", {
+								params: { path: { id } },
+								body: {
+									id,
+									name: String(f.get("name")),
+									w: Number(f.get("w")),
+									h: Number(f.get("h")),
+									most: Number(f.get("most")),
+									shim: String(f.get("shim")) || undefined,
+								},
+							}),
+						);
+					}}
+				>
+					<TextField label="Name" name="name" required />
+					<LengthField label="Plate, wide" name="w" mm={150} min={30} max={1000} />
+					<LengthField label="Plate, long" name="h" mm={320} min={30} max={1000} />
+					<LengthField kind="thin" label="Cuts in one run" name="most" mm={0.6} min={0.1} max={10} />
+					<TextField label="Shims you lay under" name="shim" />
 				</Add>
 			</Panel>
 		</>

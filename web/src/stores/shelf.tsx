@@ -87,7 +87,7 @@ export function Counted({ label, n, save }: { label: string; n: number | undefin
 
 export function useTake() {
 	const refresh = useRefresh();
-	return async (kind: "inks" | "papers" | "spacers" | "adhesives" | "envelopes" | "sets", id: string) => {
+	return async (kind: "inks" | "papers" | "spacers" | "adhesives" | "envelopes" | "machines" | "sets", id: string) => {
 		const path = { params: { path: { id } } };
 		const calls = {
 			inks: () => ok(api.DELETE("/api/kit/inks/{id}", path)),
@@ -95,6 +95,7 @@ export function useTake() {
 			spacers: () => ok(api.DELETE("/api/kit/spacers/{id}", path)),
 			adhesives: () => ok(api.DELETE("/api/kit/adhesives/{id}", path)),
 			envelopes: () => ok(api.DELETE("/api/kit/envelopes/{id}", path)),
+			machines: () => ok(api.DELETE("/api/kit/machines/{id}", path)),
 			sets: () => ok(api.DELETE("/api/kit/sets/{id}", path)),
 		};
 		await calls[kind]();

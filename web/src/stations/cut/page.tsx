@@ -50,6 +50,7 @@ export default function Cut() {
 						{plan?.stocks.map((s) => (
 							<OfStock key={s.stock} s={s} id={b.view.id} />
 						))}
+						{plan && plan.passes.length > 0 && <Passes plan={plan} />}
 						{plan && plan.counts.length > 0 && <Counts counts={plan.counts} />}
 						<Box bg="sheet" py="3" px="6" mt="5" fontSize="small">
 							Keep fingers clear of blades and of the machine's rollers; cut away from your hands. The tool's own label goes first.
@@ -192,6 +193,34 @@ function OfStock({ s, id }: { s: S["CutStock"]; id: string }) {
 					)}
 				</Box>
 			</Box>
+		</Box>
+	);
+}
+
+/** The runs through the machine. */
+function Passes({ plan }: { plan: S["CutPlan"] }) {
+	return (
+		<Box as="section" bg="sheet" mb="5" py="4" px="6" aria-label="Through the machine">
+			<h2 style={{ margin: 0 }}>
+				{plan.by}: {plan.runs} {plan.runs === 1 ? "run" : "runs"}
+			</h2>
+			<table>
+				<tbody>
+					{plan.passes.map((p) => (
+						<tr key={p.dies.join()}>
+							<td style={{ textAlign: "right", whiteSpace: "nowrap" }}>
+								<b>{p.times} ×</b>
+							</td>
+							<td>
+								{p.dies.join("; ")}
+								{p.over && <b> larger than its plate: cut it in a larger machine, or by hand</b>}
+								{p.back && ", there and back: the card is thicker than it cuts at once"}
+								{p.small.length > 0 && `. Tape down and lift with tweezers: ${p.small.join(", ")}`}
+							</td>
+						</tr>
+					))}
+				</tbody>
+			</table>
 		</Box>
 	);
 }
