@@ -38,6 +38,10 @@ func (s *Server) runs() {
 		r, err := s.store.Count(ctx, in.ID, in.Body.Step, in.Body.N, v.Card.Run())
 		return &runOut{r}, problem(err)
 	})
+	huma.Register(s.api, op("leave-out", http.MethodPost, "/api/cards/{id}/run/left", "Note that a step is left out"), func(ctx context.Context, in *leftIn) (*runOut, error) {
+		r, err := s.store.Leave(ctx, in.ID, in.Body)
+		return &runOut{r}, problem(err)
+	})
 	huma.Register(s.api, op("time-wait", http.MethodPost, "/api/cards/{id}/run/timers", "Begin the wait of a step, or stop it"), func(ctx context.Context, in *waitIn) (*runOut, error) {
 		r, err := s.store.Wait(ctx, in.ID, in.Body.Step, in.Body.Minutes)
 		return &runOut{r}, problem(err)
@@ -61,6 +65,11 @@ type tickIn struct {
 type countIn struct {
 	ID   string `path:"id"`
 	Body store.Counted
+}
+
+type leftIn struct {
+	ID   string `path:"id"`
+	Body card.Step
 }
 
 type waitIn struct {

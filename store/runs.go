@@ -18,6 +18,7 @@ type Run struct {
 	Begun  string      `json:"begun,omitempty" doc:"when, RFC 3339"`
 	Done   []card.Step `json:"done" nullable:"false"`
 	Used   []UsedInk   `json:"used" nullable:"false" doc:"inks used instead of those planned"`
+	Left   []card.Step `json:"left" nullable:"false" doc:"of those done: what was left out"`
 	Counts []Counted   `json:"counts" nullable:"false" doc:"steps that are done on some of the cards"`
 	Timers []Timer     `json:"timers" nullable:"false" doc:"waits under way, the soonest first"`
 }
@@ -42,7 +43,7 @@ type UsedInk struct {
 
 // Run reads the run under way of a card: empty, with the number 0, where none was begun.
 func (s *Store) Run(ctx context.Context, id string) (Run, error) {
-	r := Run{Copies: 1, Done: []card.Step{}, Used: []UsedInk{}, Counts: []Counted{}, Timers: []Timer{}}
+	r := Run{Copies: 1, Done: []card.Step{}, Used: []UsedInk{}, Left: []card.Step{}, Counts: []Counted{}, Timers: []Timer{}}
 	err := s.db.QueryRowContext(ctx, `SELECT id, copies, begun FROM runs WHERE card = ? AND ended = '' ORDER BY id DESC LIMIT 1`, id).Scan(&r.ID, &r.Copies, &r.Begun)
 	if errors.Is(err, sql.ErrNoRows) {
 		return r, nil
@@ -50,7 +51,7 @@ func (s *Store) Run(ctx context.Context, id string) (Run, error) {
 	if err != nil {
 		return r, fmt.Errorf("read the run of card %q: %w", id, plain(err))
 	}
-	rows, err := s.db.QueryContext(ctx, `SELECT step, '', 0 FROM done WHERE run = ?1 UNION ALL SELECT step, ink, 1 FROM used WHERE run = ?1`, r.ID)
+	rows, err := s.db.QueryContext(ctx, `SELECT step, how, 0 FROM done WHERE run = ?1 UNION ALL SELECT step, ink, 1 FROM used WHERE run = ?1`, r.ID)
 	if err != nil {
 		return r, fmt.Errorf("read the run of card %q: %w", id, plain(err))
 	}
@@ -69,6 +70,9 @@ func (s *Store) Run(ctx context.Context, id string) (Run, error) {
 			r.Used = append(r.Used, u)
 		} else {
 			r.Done = append(r.Done, u.Step)
+			if u.Ink == leftOut {
+				r.Left = append(r.Left, u.Step)
+			}
 		}
 	}
 	if err := rows.Err(); err != nil {
@@ -104,6 +108,26 @@ func (s *Store) more(ctx context.Context, r *Run) error {
 		}
 	}
 	return plain(rows.Err())
+}
+
+// leftOut is how a step is done that was not.
+const leftOut = "left out"
+
+// Leave notes that a step is left out: it counts as done, and stands as left out beside what
+// was planned.
+func (s *Store) Leave(ctx context.Context, id string, step card.Step) (Run, error) {
+	err := s.inRun(ctx, id, func(tx *sql.Tx, run int64) error {
+		doc, err := json.Marshal(step)
+		if err != nil {
+			return err
+		}
+		_, err = tx.ExecContext(ctx, `INSERT INTO done (run, step, at, how) VALUES (?, ?, ?, ?) ON CONFLICT (run, step) DO UPDATE SET how = excluded.how`, run, string(doc), s.now().UTC().Format(time.RFC3339), leftOut)
+		return err
+	})
+	if err != nil {
+		return Run{}, fmt.Errorf("leave out a step of card %q: %w", id, err)
+	}
+	return s.Run(ctx, id)
 }
 
 // Count notes on how many of the cards of a run a step is done; on all of them it is done,

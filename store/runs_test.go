@@ -177,6 +177,13 @@ func TestCountsAndWaitsOfARun(t *testing.T) {
 	var kept int
 	require.NoError(t, s.db.QueryRow(`SELECT count(*) FROM done WHERE run = ?`, first).Scan(&kept))
 	assert.Equal(t, 1, kept)
+	r, err = s.Leave(ctx, "c", glue)
+	require.NoError(t, err)
+	assert.ElementsMatch(t, []card.Step{ink, glue}, r.Done)
+	assert.Equal(t, []card.Step{glue}, r.Left)
+	r, err = s.Tick(ctx, "c", false, glue)
+	require.NoError(t, err)
+	assert.Empty(t, r.Left, "not left out after all")
 	_, err = s.Count(ctx, "none", ink, 1, 2)
 	assert.ErrorIs(t, err, ErrNotFound)
 }

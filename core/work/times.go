@@ -32,6 +32,8 @@ type Slot struct {
 	From float64 `json:"from"`
 	To   float64 `json:"to"`
 	Wash bool    `json:"wash,omitempty" doc:"its stamp is washed before"`
+	Dry  []int   `json:"dry" nullable:"false" doc:"numbers of the steps whose ink, glaze or glue is not dry yet when it begins"`
+	On   string  `json:"on,omitempty" doc:"ink that is on its stamp from before"`
 	Set  bool    `json:"set,omitempty" doc:"its stamp or stencil is put in place for it"`
 }
 
@@ -60,7 +62,11 @@ func Timetable(acts []Act, copies int) ([]Slot, Times) {
 			group = g
 		}
 		if a.stamp != "" {
-			if was := on[a.stamp]; was != nil && was.Ink != a.Ink && !Clean(was.tone, a.tone) {
+			was := on[a.stamp]
+			if was != nil && was.Ink != a.Ink {
+				out[i].On = was.Ink
+			}
+			if was != nil && was.Ink != a.Ink && !Clean(was.tone, a.tone) {
 				out[i].Wash = true
 				t.Washes++
 				before += washUp
@@ -94,7 +100,12 @@ func Timetable(acts []Act, copies int) ([]Slot, Times) {
 		ready[i] = start + before
 		now = ready[i] + n*one
 		t.Hand += before + n*one
-		out[i].From, out[i].To = start, now
+		out[i].From, out[i].To, out[i].Dry = start, now, []int{}
+		for j := range i {
+			if acts[j].Minutes > 0 && out[j].To+acts[j].Minutes > start+before {
+				out[i].Dry = append(out[i].Dry, acts[j].Number)
+			}
+		}
 	}
 	t.Wall = now
 	return out, t

@@ -157,6 +157,7 @@ func TestATimetableByHand(t *testing.T) {
 	assert.Equal(t, 1, got.Washes, "back to the lighter")
 	first := setUp + inkUp + 0.7
 	assert.InDelta(t, first, slots[0].To, 1e-9)
+	assert.Equal(t, "sea", slots[2].On)
 	assert.InDelta(t, 5-inkUp, got.Idle, 1e-9, "it dries while the next ink is taken up")
 	assert.InDelta(t, setUp+3*inkUp+washUp+3*0.7, got.Hand, 1e-9)
 	_, three := Timetable([]Act{a, b, c}, 3)

@@ -13,7 +13,10 @@ CREATE TABLE timers (
   until TEXT NOT NULL,                    -- RFC 3339
   PRIMARY KEY (run, step)
 );
+-- How a step is done: empty as planned, or left out.
+ALTER TABLE done ADD COLUMN how TEXT NOT NULL DEFAULT '';
 
 -- +goose Down
+ALTER TABLE done DROP COLUMN how;
 DROP TABLE timers;
 DROP TABLE counted;

@@ -20,6 +20,8 @@ export interface Document {
 	use: (step: Step, ink: string) => void;
 	/** Notes on how many of the cards a step is done. */
 	count: (a: Act, n: number) => void;
+	/** Notes that a step is left out. */
+	leave: (a: Act) => void;
 	/** Begins the wait of a step; with no minutes it is stopped. */
 	wait: (step: Step, minutes: number) => void;
 	/** Ends the run under way, to begin another. */
@@ -262,6 +264,10 @@ export function CardProvider({ id, children, empty }: { id: string; children: Re
 		(a: Act, n: number) => run(() => ok(api.POST("/api/cards/{id}/run/count", { ...onCard, body: { step: a.id, n } }))),
 		[onCard, run],
 	);
+	const leave = useCallback(
+		(a: Act) => run(() => ok(api.POST("/api/cards/{id}/run/left", { ...onCard, body: a.id })), { [stepKey(a.id)]: true }),
+		[onCard, run],
+	);
 	const wait = useCallback(
 		(st: Step, minutes: number) => run(() => ok(api.POST("/api/cards/{id}/run/timers", { ...onCard, body: { step: st, minutes } }))),
 		[onCard, run],
@@ -282,8 +288,8 @@ export function CardProvider({ id, children, empty }: { id: string; children: Re
 		const ticked = new Set(read.data.run.done.map(stepKey));
 		const card = moved(read.data.card, waiting.edits);
 		const done = (a: Act) => waiting.ticks[stepKey(a.id)] ?? ticked.has(stepKey(a.id));
-		return { view: read.data, card, state: kit.data, edit, done, tick, use, count: counted, wait, another, undo, redo };
-	}, [read.data, kit.data, waiting, edit, tick, use, counted, wait, another, undo, redo]);
+		return { view: read.data, card, state: kit.data, edit, done, tick, use, count: counted, leave, wait, another, undo, redo };
+	}, [read.data, kit.data, waiting, edit, tick, use, counted, leave, wait, another, undo, redo]);
 	const keeping = useMemo<Keeping>(() => ({ saving, waiting: waiting.batches, problem, reload }), [saving, problem, reload, waiting.batches]);
 
 	if (!value) {

@@ -364,6 +364,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cards/{id}/run/left": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Note that a step is left out */
+        post: operations["leave-out"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cards/{id}/run/timers": {
         parameters: {
             query?: never;
@@ -4259,6 +4276,8 @@ export interface components {
              * @description 0 before anything was done
              */
             id: number;
+            /** @description of those done: what was left out */
+            left: components["schemas"]["Step"][];
             /** @description waits under way, the soonest first */
             timers: components["schemas"]["Timer"][];
             /** @description inks used instead of those planned */
@@ -4806,8 +4825,12 @@ export interface components {
             z1: number;
         };
         Slot: {
+            /** @description numbers of the steps whose ink, glaze or glue is not dry yet when it begins */
+            dry: number[];
             /** Format: double */
             from: number;
+            /** @description ink that is on its stamp from before */
+            on?: string;
             /** @description its stamp or stencil is put in place for it */
             set?: boolean;
             /** Format: double */
@@ -6528,6 +6551,41 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["TickInBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Run"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "leave-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Step"];
             };
         };
         responses: {

@@ -1,6 +1,6 @@
 import { Box } from "@chakra-ui/react";
 import { useCallback, useEffect, useMemo } from "react";
-import { useBench } from "../../api/card";
+import { stepKey, useBench } from "../../api/card";
 import type { Act, Card } from "../../api/client";
 import { CardStrata } from "../../parts/card-strata";
 import { StationFrame } from "../../parts/station";
@@ -19,6 +19,7 @@ export default function Work() {
 	const next = steps.find((s) => !b.done(s));
 	const at = steps.find((s) => s.key === b.step) ?? next;
 	const after = at ? steps.filter((s) => !b.done(s) && s.number > at.number).slice(0, 2) : [];
+	const left = at && b.view.run.left.some((st) => stepKey(st) === stepKey(at.id));
 	const slot = at && b.view.plan.time.slots[at.number - 1];
 	const done = steps.filter(b.done).length;
 	const copies = b.card.copies || 1;
@@ -68,6 +69,16 @@ export default function Work() {
 								<Box fontSize="step" lineHeight={1.35}>
 									{at.detail}
 								</Box>
+								{slot && slot.dry.length > 0 && (
+									<Box fontSize="sub" color="quiet">
+										Not dry yet: {slot.dry.length === 1 ? "step" : "steps"} {slot.dry.join(", ")}. Lay that by, and handle it by the edges.
+									</Box>
+								)}
+								{left && (
+									<Box fontSize="sub" borderLeft="6px solid {colors.madder}" pl="6">
+										<b>Left out.</b> It stands so beside what was planned; <i>Not done after all</i> takes that back.
+									</Box>
+								)}
 								{slot?.wash && (
 									<Box fontSize="sub" borderLeft="6px solid {colors.slate}" pl="6">
 										<b>First.</b> Wash the stamp: the ink on it would show in this one.
@@ -93,6 +104,16 @@ export default function Work() {
 										{b.done(at) ? "Not done after all" : copies > 1 ? `Done on all ${copies}` : "Done"}
 									</Button>
 									{copies > 1 && !b.done(at) && <OfCopies at={at} copies={copies} />}
+									{!b.done(at) && (
+										<Button
+											onClick={() => {
+												pick({ step: "" });
+												b.leave(at);
+											}}
+										>
+											Leave it out
+										</Button>
+									)}
 									{at.minutes > 0 && <WaitButton at={at} />}
 									{at.ink && (
 										<span className="beside" style={{ fontSize: size.sub }}>
@@ -107,6 +128,20 @@ export default function Work() {
 														</option>
 													))}
 											</Select>
+											{used && at.id.motif && at.id.colourway && at.id.part && (
+												<Button
+													onClick={() => {
+														const layers = b.card.motifs.find((m) => m.id === at.id.motif)?.colourways.find((w) => w.id === at.id.colourway)?.layers;
+														const now = layers?.[at.id.part ?? ""];
+														if (now)
+															b.edit({
+																finish: { motif: at.id.motif ?? "", colourway: at.id.colourway ?? "", layers: { [at.id.part ?? ""]: { ...now, ink: used } } },
+															});
+													}}
+												>
+													Plan the rest with it
+												</Button>
+											)}
 										</span>
 									)}
 								</Box>
