@@ -6,6 +6,7 @@ import (
 	"ochrestone/core/build"
 	"ochrestone/core/card"
 	"ochrestone/core/motif"
+	"ochrestone/core/shape"
 	"ochrestone/core/work"
 	"slices"
 )
@@ -202,6 +203,15 @@ func (t *table) print(a work.Act, m *build.Made, at, leaf int) error {
 	return nil
 }
 
+// over reports whether two outlines lie over each other by more than a hair.
+func over(a, b shape.Region) bool {
+	if !a.Overlaps(b) {
+		return false
+	}
+	in, err := a.Offset(-build.Hair)
+	return err != nil || in.Overlaps(b)
+}
+
 // onto looks whether a printed thing can be printed on what carries it.
 func (t *table) onto(i int) error {
 	th := t.b.Things[i]
@@ -215,7 +225,7 @@ func (t *table) onto(i int) error {
 		return errors.New("it is mounted already")
 	}
 	for j, o := range t.b.Things {
-		if j == i || !o.Printed || !o.Outline.Overlaps(th.Outline) || o.Element.Face != card.Front {
+		if j == i || !o.Printed || !over(o.Outline, th.Outline) || o.Element.Face != card.Front {
 			continue
 		}
 		if j > i && !t.masked[o.Element.ID] {

@@ -245,8 +245,25 @@ func made(t *table, need func(first, then int)) {
 }
 
 // under: of two pieces that overlap the lower is put down first. A piece that is put on
-// another lies over it whenever that is done.
+// another, or on one that is put on that, lies over it whenever that is done.
 func under(t *table, need func(first, then int)) {
+	onto := map[Thing]Thing{}
+	for _, i := range t.verb[Glue] {
+		onto[t.acts[i].leaf] = t.acts[i].onto
+	}
+	rides := func(leaf, on Thing) bool {
+		for n := 0; n <= len(onto); n++ {
+			next, ok := onto[leaf]
+			if !ok || next == leaf {
+				return false
+			}
+			if next == on {
+				return true
+			}
+			leaf = next
+		}
+		return false
+	}
 	for _, verbs := range [][]string{{Glue}, {Place, Tie}} {
 		of := map[Thing][]int{}
 		for _, i := range t.all(verbs...) {
@@ -261,7 +278,7 @@ func under(t *table, need func(first, then int)) {
 			for _, i := range pile {
 				for _, j := range pile {
 					a, b := &t.acts[j], &t.acts[i]
-					if a.stack < b.stack && b.onto != a.leaf && a.outline.Overlaps(b.outline) {
+					if a.stack < b.stack && b.onto != a.leaf && !rides(b.leaf, a.leaf) && a.outline.Overlaps(b.outline) {
 						need(j, i)
 					}
 				}
