@@ -13,6 +13,7 @@ import { NumberField } from "../../ui/number";
 import { Popover } from "../../ui/popover";
 import { say } from "../../ui/said";
 import { length } from "../../ui/units";
+import { told } from "./cuts";
 import { OnSheet } from "./sheet";
 
 /** Cut: every piece by cardstock, laid out on the sheets there are, for as many cards as are made in one sitting. */
@@ -174,13 +175,15 @@ function OfStock({ s, id }: { s: S["CutStock"]; id: string }) {
 						</tbody>
 					</table>
 					{sheet && sheet.cuts.length > 0 && (
-						<ol style={{ margin: "8px 0 0", paddingLeft: 20 }}>
-							{sheet.cuts.map((c, i) => (
-								<li key={i}>
-									{length(c.w, u)} × {length(c.h, u)}: cut {c.down ? "down" : "across"}, {length(c.at, u)} from its {c.down ? "left" : "top"}
+						<ul style={{ margin: "8px 0 0", padding: 0, listStyle: "none" }}>
+							{told(sheet.cuts).map(({ from, to, cut: c }) => (
+								<li key={from}>
+									<b>{from === to ? from : `${from} to ${to}`}</b> {length(c.w, u)} × {length(c.h, u)}: cut {c.down ? "down" : "across"}, {length(c.at, u)} from
+									its {c.down ? "left" : "top"}
+									{to > from && `, ${to - from + 1} times`}
 								</li>
 							))}
-						</ol>
+						</ul>
 					)}
 					{sheet && (
 						<Box mt="2" fontSize="small" color="quiet">
