@@ -16,14 +16,6 @@ const standingOf = `fetch("/api/cards/lamp-sitters/standing").then(r=>r.json())`
 
 func lookAt(how string) step { return set2(`select[aria-label="Look at"]`, how) }
 
-// until waits until an expression on the page is true.
-func until(js string) step {
-	return func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
-		_, err := chromedp.Poll[bool](js)(ctx, tg)
-		return chromedp.Void{}, err
-	}
-}
-
 // none waits until nothing is found by a selector.
 func none(sel string) step {
 	return func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
@@ -39,7 +31,7 @@ func TestAStripAcrossARaisedPart(t *testing.T) {
 	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, "lay the strip across the moth", chromedp.Navigate(p.URL+"/card/lamp-sitters/front"), says("Saved, change 1"), seen(".front-form"),
-		eval(`document.querySelector("#stratum-e2").dispatchEvent(new MouseEvent("click", {bubbles: true}))`), says("Words"), typeInto("Centre, down", "2 3/4"), says("Saved, change 2"))
+		inHand("e2"), says("Words"), typeInto("Centre, down", "2 3/4"), says("Saved, change 2"))
 	do(t, ctx, "its trouble is seen", chromedp.Navigate(p.URL+"/card/lamp-sitters/depth"), says("Strip"), seen("[data-trouble]"), says("off its pads"))
 	axe(t, ctx, "a trouble in depth")
 	do(t, ctx, "its mend is pressed", button("Pads that bring it level"), gone("off its pads"), none("[data-trouble]"))
@@ -55,7 +47,7 @@ func TestPadsAreLaidByHand(t *testing.T) {
 	ctx := browser(t, 1280, 800)
 	pads := standingOf + `.then(s=>s.pieces.find(p=>p.element=="e2").supports.map(h=>h.pad))`
 	do(t, ctx, "look from the back", chromedp.Navigate(p.URL+"/card/lamp-sitters/depth"), says("Side view"),
-		eval(`document.querySelector("#stratum-e2").dispatchEvent(new MouseEvent("click", {bubbles: true}))`), lookAt("back"), says("left and right swapped"), seen("[data-pad]"))
+		inHand("e2"), lookAt("back"), says("left and right swapped"), seen("[data-pad]"))
 	axe(t, ctx, "pads from the back")
 	type pad struct{ X, Y, W, H, Turn float64 }
 	before := read[[]pad](t, ctx, pads)
@@ -169,11 +161,11 @@ func TestSpacersAreCountedAndABoxIsTaken(t *testing.T) {
 	count := func(name, n string) step {
 		return steps(set(fmt.Sprintf(`input[aria-label="%s, left"]`, name), n), eval(fmt.Sprintf(`document.querySelector('input[aria-label="%s, left"]').blur()`, name)))
 	}
-	do(t, ctx, "count them", chromedp.Navigate(p.URL+"/stores/spacers"), says("Foam and board"), eval(`document.querySelector('input[aria-label="Thin foam squares, left"]').focus()`), count("Thin foam squares", "1"), until(`document.querySelector('input[aria-label="Thin foam squares, left"]').defaultValue === "1"`))
-	do(t, ctx, "a box", chromedp.Navigate(p.URL+"/stores/envelopes"), says("Add an envelope"), set("input[name=name]", "Mailing box"), typeInto("A box: high inside", "1/2"), until(`Number(document.querySelector("input[name=depth]").value) > 12`), button("Add the envelope"), says("Mailing box"), says("high"))
+	do(t, ctx, "count them", chromedp.Navigate(p.URL+"/stores/spacers"), says("Foam and board"), eval(`document.querySelector('input[aria-label="Thin foam squares, left"]').focus()`), count("Thin foam squares", "1"), waitFor(`document.querySelector('input[aria-label="Thin foam squares, left"]').defaultValue === "1"`))
+	do(t, ctx, "a box", chromedp.Navigate(p.URL+"/stores/envelopes"), says("Add an envelope"), set("input[name=name]", "Mailing box"), typeInto("A box: high inside", "1/2"), waitFor(`Number(document.querySelector("input[name=depth]").value) > 12`), button("Add the envelope"), says("Mailing box"), says("high"))
 	axe(t, ctx, "envelopes")
 	do(t, ctx, "too few for a way", chromedp.Navigate(p.URL+"/card/lamp-sitters/depth"), says("Side view"),
-		eval(`document.querySelector("#stratum-e2").dispatchEvent(new MouseEvent("click", {bubbles: true}))`), button("Other ways to its height"), says("within"), says("on "))
+		inHand("e2"), button("Other ways to its height"), says("within"), says("on "))
 	assert.NotContains(t, read[string](t, ctx, `[...document.querySelectorAll(".popover button")].find(x => x.textContent.startsWith("on ")).textContent`), "thin foam squares", "of which there are too few")
 	do(t, ctx, "in the box", chromedp.Navigate(p.URL+"/card/lamp-sitters/front"), says("Saved, change 1"), seen(".front-form"), pickFrom("Envelope", "Mailing box"), says("Saved, change 2"),
 		chromedp.Navigate(p.URL+"/card/lamp-sitters/depth"), says("It goes into its box"), says("left over it"))

@@ -38,7 +38,7 @@ func TestWhatIsDoneWaitsForTheProgram(t *testing.T) {
 	ctx := browser(t, 1280, 800)
 	place := moth + `.then(v=>v.card.elements.find(e=>e.id==="e2").place.x)`
 	do(t, ctx, "take the strip in hand", chromedp.Navigate(p.URL+"/card/lamp-sitters/front"), says("Saved, change 1"), seen(".front-form"),
-		eval(`document.querySelector("#stratum-e2").dispatchEvent(new MouseEvent("click", {bubbles: true}))`), says("Words"))
+		inHand("e2"), says("Words"))
 	was := read[float64](t, ctx, place)
 	do(t, ctx, "all stations are here", chromedp.WaitVisible(chromedp.CSS(`button[aria-haspopup=menu]`)), chromedp.Sleep(500*time.Millisecond))
 	p.stop()

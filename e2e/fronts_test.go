@@ -7,6 +7,7 @@ import (
 	"os"
 	"path/filepath"
 	"testing"
+	"time"
 
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
@@ -34,9 +35,26 @@ func tick(label string) step {
 	return chromedp.Click(chromedp.Search(`//label[contains(@class, "check")][normalize-space(.)="`+label+`"]`), chromedp.NodeVisible)
 }
 
-// stratum takes the first stratum in hand whose words begin so.
+// stratum takes the first stratum in hand whose words begin so, once it is there.
 func stratum(name string) step {
-	return eval(fmt.Sprintf(`const s = [...document.querySelectorAll(".stratum")].find(x => x.textContent.replace(/^\d+ ?/, "").startsWith(%q)); if (!s) throw new Error("no stratum " + %q + " in " + [...document.querySelectorAll(".stratum")].map(x => x.textContent)); s.dispatchEvent(new MouseEvent("click", {bubbles: true}))`, name, name))
+	find := fmt.Sprintf(`[...document.querySelectorAll(".stratum")].find(x => x.textContent.replace(/^\d+ ?/, "").startsWith(%q))`, name)
+	return steps(waitFor("!!"+find), eval(find+`.dispatchEvent(new MouseEvent("click", {bubbles: true}))`))
+}
+
+// inHand takes the thing of an id in hand, once its stratum is there.
+func inHand(id string) step {
+	find := fmt.Sprintf(`document.querySelector("#stratum-%s")`, id)
+	return steps(waitFor("!!"+find), eval(find+`.dispatchEvent(new MouseEvent("click", {bubbles: true}))`))
+}
+
+// waitFor waits until an expression on the page is true.
+func waitFor(js string) step {
+	return func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
+		if _, err := chromedp.Poll[bool](js, chromedp.WithPollingTimeout(20*time.Second))(ctx, tg); err != nil {
+			return chromedp.Void{}, fmt.Errorf("wait for %s: %w", js, err)
+		}
+		return chromedp.Void{}, nil
+	}
 }
 
 // adds puts something on the front by what the list of things calls it.

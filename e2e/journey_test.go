@@ -78,7 +78,7 @@ func TestFromADrawingToASheet(t *testing.T) {
 
 	do(t, ctx, "go to the front and add a mat", chromedp.KeyEvent("4"), button("Add a mat"), says("Mat 1"))
 	do(t, ctx, "add a text strip", pressAdd("Text strip"), says("Strip “thank you”"))
-	do(t, ctx, "select the image and move it by numbers", eval(`document.querySelector("#stratum-e1").dispatchEvent(new MouseEvent("click", {bubbles: true}))`), seen(`input[value="2 1⁄8"]`))
+	do(t, ctx, "select the image and move it by numbers", inHand("e1"), seen(`input[value="2 1⁄8"]`))
 	do(t, ctx, "a slip of the pen is named", typeInto("Centre, down", "two inches"), says("Read length \"two inches\""))
 	quiet(ctx)
 	do(t, ctx, "and the mend is taken", changes(typeInto("Centre, down", "2 1/4")))

@@ -34,7 +34,7 @@ func TestLanternsBehindAFoamedWall(t *testing.T) {
 	do(t, ctx, "a lantern behind it", image("Storm lantern"), stratum("Storm lantern"), button("Over and under"), says("These parts go beneath it"),
 		changes(tick("Lantern")), changes(tick("Glass")), changes(tick("Foot")), chromedp.KeyEvent(kb.Escape))
 	for n, at := range []string{"5/8", "3 5/8"} {
-		do(t, ctx, "a small one beside it", image("Whelk"), seen(fmt.Sprintf("#stratum-e%d", n+2)), eval(fmt.Sprintf(`document.querySelector("#stratum-e%d").dispatchEvent(new MouseEvent("click", {bubbles: true}))`, n+2)), settled(),
+		do(t, ctx, "a small one beside it", image("Whelk"), inHand(fmt.Sprintf("e%d", n+2)), settled(),
 			changes(typeInto("Centre, across", at)), changes(typeInto("Centre, down", "3 1/4")), button("Over and under"), says("These parts go beneath it"), changes(tick("Shell")), chromedp.KeyEvent(kb.Escape))
 	}
 	do(t, ctx, "a pad too many", depthOf(p, id), stratum("Plain sheet"), changes(button("One more pad")), says("Foam is in the way of Storm lantern"))
