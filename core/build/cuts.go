@@ -214,7 +214,7 @@ func (b *Build) drawnCuts(t *Thing) (out []Cut) {
 			c.By = Die
 		case t.Element.Image != nil:
 			c.Margin = printMargin
-		case square(g):
+		case square(g) && t.Element.Letters == nil:
 			c.By = Trimmer
 		}
 		out = append(out, c)

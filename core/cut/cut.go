@@ -276,8 +276,9 @@ func (s *laying) tooLarge(want, n int, size measure.Size, r Rect) {
 	s.Lacks = append(s.Lacks, Lack{want, n, why, do})
 }
 
-// nest lays pieces of other outlines: into what is left of sheets in use, the hidden middles
-// of mats and offcuts first.
+// nest lays pieces of other outlines: into what is left of sheets in use first, then into
+// offcuts, then into the hidden middles of mats, which have to be cut out, and at last onto
+// fresh sheets.
 func (s *laying) nest(ctx context.Context, left []Area, size measure.Size, free bool) {
 	type place struct {
 		Area
@@ -289,21 +290,6 @@ func (s *laying) nest(ctx context.Context, left []Area, size measure.Size, free 
 		if min(a.W, a.H) >= leastArea {
 			places = append(places, place{a, sheet})
 			bins = append(bins, Bin{a.W, a.H, cost * a.W * a.H / (size.W * size.H)})
-		}
-	}
-	for _, w := range s.Wants {
-		c := w.cut
-		if !c.Hidden || w.By != string(build.Trimmer) {
-			continue
-		}
-		edge := c.Shows + glueRoom
-		m := Area{W: w.W - 2*edge, H: w.H - 2*edge}
-		if min(m.W, m.H) < leastLeft {
-			continue
-		}
-		for range w.N {
-			s.Sheets = append(s.Sheets, Sheet{W: m.W, H: m.H, Kind: "middle", Of: w.Name})
-			in(m, len(s.Sheets)-1, 0.001)
 		}
 	}
 	for _, a := range left {
@@ -319,6 +305,21 @@ func (s *laying) nest(ctx context.Context, left []Area, size measure.Size, free 
 	for _, a := range left {
 		if s.Sheets[a.Bin].Kind == "offcut" && len(s.Sheets[a.Bin].Placed) > 0 {
 			in(a, a.Bin, 0.01)
+		}
+	}
+	for _, w := range s.Wants {
+		c := w.cut
+		if !c.Hidden || w.By != string(build.Trimmer) {
+			continue
+		}
+		edge := c.Shows + glueRoom
+		m := Area{W: w.W - 2*edge, H: w.H - 2*edge}
+		if min(m.W, m.H) < leastLeft {
+			continue
+		}
+		for range w.N {
+			s.Sheets = append(s.Sheets, Sheet{W: m.W, H: m.H, Kind: "middle", Of: w.Name})
+			in(m, len(s.Sheets)-1, 0.02)
 		}
 	}
 	var parts []Part

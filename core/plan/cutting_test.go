@@ -2,6 +2,7 @@ package plan_test
 
 import (
 	"context"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -123,4 +124,49 @@ func TestTwelveCardsByHand(t *testing.T) {
 		with.Papers[i].Grain = "down"
 	}
 	assert.Equal(t, 6, at(with, "chalk").Needs, "upright, one above the other")
+}
+
+// By hand: a mat of 100 by 130 beneath a panel that shows 3 mm of it all round has a hidden
+// middle of 74 by 104 within 10 mm for its glue. Where the sheets are no larger than the mat,
+// letters of its card come out of that middle; where there is room beside it, they do not.
+func TestTheHiddenMiddleOfAMat(t *testing.T) {
+	letters := func(w, h float64, raised bool) cut.Stock {
+		o := two(40, 70, func(c *card.Card, k *kit.Kit) {
+			c.Base = card.Base{Format: "custom", W: 106, H: 136, Fold: "side", Paper: "chalk"}
+			mat := c.Elements[0]
+			mat.ID, mat.Inset, mat.Sheet = "mat", card.Even(3), &card.Sheet{Paper: "oat"}
+			panel := mat
+			panel.ID, panel.On, panel.Inset, panel.Sheet = "panel2", "mat", card.Even(3), &card.Sheet{Paper: "chalk"}
+			if raised {
+				panel.Bonds = card.Foam("thin", 1)
+			}
+			c.Elements = []card.Element{mat, panel}
+			for i := range k.Papers {
+				if k.Papers[i].ID == "oat" {
+					k.Papers[i].W, k.Papers[i].H, k.Papers[i].Sheets = w, h, 9
+				}
+			}
+			k.Spacers = []kit.Spacer{{ID: "thin", Name: "Thin", Kind: "square", Thickness: 1, W: 6, H: 6}}
+			c.Elements = append(c.Elements, card.Element{ID: "word", Face: card.Front, On: "panel2", Place: card.Place{X: 53, Y: 68}, Bonds: card.Glue(hidden), Letters: &card.Letters{Text: "IO", Size: 20, Paper: "oat"}})
+		})
+		require.NoError(t, o.c.Validate())
+		m := plan.NewPlanner()
+		for _, s := range m.Cutting(context.Background(), m.Of(o.c, o.k, plan.Typeface(trial.Blocks{})), o.c, o.k, 1, nil).Stocks {
+			if s.Stock == "oat" {
+				return s
+			}
+		}
+		t.Fatal("no oat")
+		return cut.Stock{}
+	}
+	tight := letters(100, 130, false)
+	assert.Equal(t, 1, tight.Needs)
+	middle := tight.Sheets[slices.IndexFunc(tight.Sheets, func(s cut.Sheet) bool { return s.Kind == "middle" })]
+	assert.InDelta(t, 100-2*13, middle.W, 1e-6)
+	assert.InDelta(t, 130-2*13, middle.H, 1e-6)
+	assert.Len(t, middle.Placed, 2)
+	for _, s := range letters(215.9, 279.4, false).Sheets {
+		assert.NotEqual(t, "middle", s.Kind, "there is room beside the mat")
+	}
+	assert.Equal(t, 2, letters(100, 130, true).Needs, "the panel stands on foam: the hole would be seen from the side")
 }
