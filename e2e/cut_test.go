@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 )
 
@@ -39,4 +40,24 @@ func TestHowManyCards(t *testing.T) {
 	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, "none, or too many", chromedp.Navigate(p.URL+"/card/lamp-sitters/cut"), says("Whole sheets for one card"), typeInto("Cards in one sitting", "500"), says("Whole sheets for 200 cards"), typeInto("Cards in one sitting", "0"), says("Whole sheets for one card"))
+}
+
+// A piece is moved by hand on its sheet: it stays there, the others are laid round it; let
+// go, all lie as they came.
+func TestAPieceIsLaidByHand(t *testing.T) {
+	t.Parallel()
+	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	ctx := browser(t, 1280, 800)
+	const flint = `fetch("/api/cards/lamp-sitters/cutting").then(r=>r.json()).then(p=>p.stocks.find(s=>s.name.startsWith("Flint")).sheets[0].placed[0])`
+	do(t, ctx, "the silhouette on its sheet", chromedp.Navigate(p.URL+"/card/lamp-sitters/cut"), says("Drag a piece"), waitFor(`!!document.querySelector("section[aria-label^=Flint] path[role=button]")`),
+		eval(`document.querySelector("section[aria-label^=Flint]").scrollIntoView()`))
+	was := read[float64](t, ctx, flint+`.then(p=>p.y)`)
+	do(t, ctx, "dragged down", drag(`section[aria-label^=Flint] path[role=button]`, 0, 90), says("Saved, change 2"), seen(`section[aria-label^=Flint] path[data-hand]`))
+	now := read[float64](t, ctx, flint+`.then(p=>p.y)`)
+	assert.Greater(t, now, was+50, "90 points of the screen are more than 50 mm of the sheet")
+	do(t, ctx, "a millimetre by a key", eval(`document.querySelector("section[aria-label^=Flint] path[data-hand]").focus()`), chromedp.KeyEvent(kb.ArrowDown), says("Saved, change 3"))
+	assert.InDelta(t, now+1, read[float64](t, ctx, flint+`.then(p=>p.y)`), 1e-6)
+	axe(t, ctx, "laid by hand")
+	do(t, ctx, "as they come", button("Lay all as they come"), says("Saved, change 4"), none(`section[aria-label^=Flint] path[data-hand]`))
+	assert.InDelta(t, was, read[float64](t, ctx, flint+`.then(p=>p.y)`), 1e-6)
 }

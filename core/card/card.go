@@ -17,6 +17,7 @@ type Card struct {
 	Elements []Element `json:"elements" nullable:"false" doc:"everything on it, lowest first"`
 	Light    Side      `json:"light,omitempty" enum:"left,right" doc:"the side light falls from on the front; none: nobody minds"`
 	Copies   int       `json:"copies,omitempty" minimum:"0" maximum:"200" doc:"how many of it are made in one sitting; 0 counts as one"`
+	Locks    []Lock    `json:"locks,omitempty" maxItems:"500" doc:"pieces laid on their sheets by hand"`
 	Order    []Step    `json:"order,omitempty" doc:"the person's own order of work, where it differs"`
 	SetAside []Aside   `json:"setAside" nullable:"false" doc:"margin notes the person has set aside"`
 

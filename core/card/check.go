@@ -49,6 +49,7 @@ func (c Card) Validate() error {
 	c.Base.check(&k, c)
 	k.bad(c.Light != "" && c.Light != LeftSide && c.Light != RightSide, "light", "light comes from the left or from the right")
 	k.bad(c.Copies < 0 || c.Copies > MaxCopies, "copies", fmt.Sprintf("%d cards in one sitting: make 1 to %d, the rest in another", c.Copies, MaxCopies))
+	k.locks(c.Locks)
 	k.bad(len(c.Motifs) > MaxMotifs, "motifs", fmt.Sprintf("at most %d images", MaxMotifs))
 	k.bad(len(c.SetAside) > MaxAsides, "setAside", fmt.Sprintf("at most %d notes set aside", MaxAsides))
 	k.bad(len(c.Order) > MaxOrder, "order", "too many steps in the order of work")

@@ -10,6 +10,7 @@ import (
 	"slices"
 
 	"ochrestone/core/build"
+	"ochrestone/core/card"
 	"ochrestone/core/colour"
 	"ochrestone/core/kit"
 	"ochrestone/core/look"
@@ -87,6 +88,8 @@ type Place struct {
 	X    float64 `json:"x" doc:"its middle, mm"`
 	Y    float64 `json:"y" doc:"mm"`
 	Turn float64 `json:"turn" doc:"clockwise, degrees"`
+	Copy int     `json:"copy" doc:"which of several alike, from 0"`
+	Hand bool    `json:"hand,omitempty" doc:"laid by hand"`
 	Path string  `json:"path" doc:"on the sheet, path data in mm"`
 }
 
@@ -166,7 +169,7 @@ func Of(ctx context.Context, b *build.Build, opts ...Option) Plan {
 		out.Stocks[i].Wants = append(out.Stocks[i].Wants, w)
 	}
 	for i := range out.Stocks {
-		s := laying{Stock: &out.Stocks[i], stock: b.Stock, o: o, share: float64(i) / float64(len(out.Stocks)), each: 1 / float64(len(out.Stocks))}
+		s := laying{Stock: &out.Stocks[i], stock: b.Stock, locks: b.Card.Locks, o: o, share: float64(i) / float64(len(out.Stocks)), each: 1 / float64(len(out.Stocks))}
 		s.lay(ctx)
 		o.progress(float64(i+1) / float64(len(out.Stocks)))
 	}
@@ -183,6 +186,7 @@ func alike(a, b build.Cut) bool {
 type laying struct {
 	*Stock
 	stock       look.Stock
+	locks       []card.Lock
 	o           options
 	share, each float64
 }
@@ -353,15 +357,21 @@ func (s *laying) nest(ctx context.Context, left []Area, size measure.Size, free 
 		bins = append(bins, Bin{size.W, size.H, 1})
 		s.Sheets = append(s.Sheets, Sheet{W: size.W, H: size.H, Kind: "sheet"})
 	}
-	laid, _ := Nest(ctx, parts, bins, s.o.tries, 1, func(x float64) { s.o.progress(s.share + s.each*(0.3+0.7*x)) })
+	fixed := s.byHand(whose, len(places)-len(parts), len(parts))
+	laid, _ := Nest(ctx, parts, bins, fixed, s.o.tries, 1, func(x float64) { s.o.progress(s.share + s.each*(0.3+0.7*x)) })
 	low := map[int]float64{} // by place: how far down it is used
 	for k, l := range laid {
+		_, hand := fixed[k]
 		if l.Bin < 0 {
-			s.Lacks = append(s.Lacks, Lack{whose[k], 1, "There is no room for it.", "Add sheets in the stores."})
+			why, do := "There is no room for it.", "Add sheets in the stores."
+			if hand {
+				why, do = "It was laid by hand over another, or off its sheet.", "Drag it clear, or let it lie as it comes."
+			}
+			s.Lacks = append(s.Lacks, Lack{whose[k], 1, why, do})
 			continue
 		}
 		at := places[l.Bin]
-		s.put(at.sheet, Place{Want: whose[k], X: at.X + l.X, Y: at.Y + l.Y, Turn: l.Turn}, parts[k].Outline)
+		s.put(at.sheet, Place{Want: whose[k], X: at.X + l.X, Y: at.Y + l.Y, Turn: l.Turn, Copy: copyOf(whose, k), Hand: hand}, parts[k].Outline)
 		low[l.Bin] = max(low[l.Bin], l.Y+laidDown(parts[k], Laid{Turn: l.Turn}).Bounds().Max.Y+parts[k].Gap/2)
 	}
 	var still []Area
@@ -374,6 +384,33 @@ func (s *laying) nest(ctx context.Context, left []Area, size measure.Size, free 
 		still = append(still, a)
 	}
 	s.keep(still)
+}
+
+// copyOf is which of several alike a part is.
+func copyOf(whose []int, k int) int {
+	n := 0
+	for i := k - 1; i >= 0 && whose[i] == whose[k]; i-- {
+		n++
+	}
+	return n
+}
+
+// byHand are the parts that lie where the person put them: fresh sheets begin at a bin.
+func (s *laying) byHand(whose []int, fresh, sheets int) map[int]Laid {
+	out := map[int]Laid{}
+	for _, l := range s.locks {
+		if l.Stock != s.Stock.Stock || l.Sheet >= sheets {
+			continue
+		}
+		for k, i := range whose {
+			w := s.Wants[i]
+			if w.Element == l.Element && w.Motif == l.Motif && w.Way == l.Way && w.Part == l.Part && copyOf(whose, k) == l.Copy {
+				out[k] = Laid{fresh + l.Sheet, l.X, l.Y, l.Turn}
+				break
+			}
+		}
+	}
+	return out
 }
 
 // keep notes what is left of sheets in use and worth keeping.

@@ -3,6 +3,7 @@ package cut
 import (
 	"cmp"
 	"context"
+	"maps"
 	"math"
 	"math/bits"
 	"math/rand/v2"
@@ -34,8 +35,11 @@ const cell = 0.75
 // cells of 0.75 mm, each of which is taken whole where a part or its gap touches it, so no
 // two parts ever overlap. progress, where there is one, is told the share of tries made.
 // The same seed gives the same answer where ctx does not end.
-func Nest(ctx context.Context, parts []Part, bins []Bin, tries int, seed uint64, progress func(share float64)) ([]Laid, float64) {
-	n := nesting{bins: bins, cut: map[int][]*stencil{}}
+//
+// fixed are parts that lie already, by their index, where the others are laid round them; one
+// that leaves its bin or lies over one fixed before it comes back with no bin.
+func Nest(ctx context.Context, parts []Part, bins []Bin, fixed map[int]Laid, tries int, seed uint64, progress func(share float64)) ([]Laid, float64) {
+	n := nesting{bins: bins, cut: map[int][]*stencil{}, parts: parts, fixed: fixed}
 	kinds := map[string]int{}
 	kind := make([]int, len(parts))
 	for i, p := range parts {
@@ -101,7 +105,12 @@ func stencils(p Part) (out []*stencil) {
 }
 
 func newStencil(g shape.Region, turn float64) *stencil {
-	box := g.Bounds()
+	return newStencilFrom(g, g.Bounds().Min, turn)
+}
+
+// newStencilFrom is a region in cells that are counted from a corner.
+func newStencilFrom(g shape.Region, corner shape.Point, turn float64) *stencil {
+	box := shape.Box{Min: corner, Max: g.Bounds().Max}
 	s := &stencil{turn: turn, w: int(math.Ceil(box.W()/cell - 1e-9)), h: int(math.Ceil(box.H()/cell - 1e-9)), mid: shape.Point{X: -box.Min.X, Y: -box.Min.Y}}
 	s.w, s.h = max(s.w, 1), max(s.h, 1)
 	s.words = (s.w + 63) / 64
@@ -216,8 +225,10 @@ func (b *board) put(s *stencil, x, y int) {
 
 // nesting is what stays the same from try to try.
 type nesting struct {
-	bins []Bin
-	cut  map[int][]*stencil // by kind of part
+	bins  []Bin
+	cut   map[int][]*stencil // by kind of part
+	parts []Part
+	fixed map[int]Laid
 }
 
 type cursor struct {
@@ -231,7 +242,16 @@ func (n *nesting) lay(ctx context.Context, order, kind []int, whole bool) ([]Lai
 	low := make([]int, len(n.bins)) // how far down each is used, cells
 	from := map[cursor][2]int{}
 	cost := 0.0
+	for _, i := range slices.Sorted(maps.Keys(n.fixed)) {
+		for len(boards) <= n.fixed[i].Bin {
+			boards = append(boards, newBoard(n.bins[len(boards)]))
+		}
+		out[i] = n.fix(boards, i, low)
+	}
 	for count, i := range order {
+		if _, ok := n.fixed[i]; ok {
+			continue
+		}
 		if count%8 == 7 && !whole && ctx.Err() != nil {
 			return nil, 0
 		}
@@ -272,6 +292,36 @@ func (n *nesting) lay(ctx context.Context, order, kind []int, whole bool) ([]Lai
 		}
 	}
 	return out, cost
+}
+
+// fix lays a part where the person put it.
+func (n *nesting) fix(boards []*board, i int, low []int) Laid {
+	l, p := n.fixed[i], n.parts[i]
+	b := n.bins[l.Bin]
+	in := laidDown(p, l).Bounds()
+	if in.Min.X < -eps || in.Min.Y < -eps || in.Max.X > b.W+eps || in.Max.Y > b.H+eps {
+		return Laid{Bin: -1}
+	}
+	g := p.Outline.Filled()
+	if p.Gap > 0 {
+		if grown, err := g.Offset(p.Gap / 2); err == nil {
+			g = grown
+		}
+	}
+	// In the cells of its bin as it lies, cut off at the edge: its gap may leave the sheet.
+	at := laidDown(Part{Outline: g}, l)
+	if cropped, err := at.Intersect(shape.Rect(0, 0, float64(boards[l.Bin].w)*cell, float64(boards[l.Bin].h)*cell)); err == nil && !cropped.Empty() {
+		at = cropped
+	}
+	box := at.Bounds()
+	x, y := int(math.Floor(box.Min.X/cell+1e-9)), int(math.Floor(box.Min.Y/cell+1e-9))
+	s := newStencilFrom(at, shape.Point{X: float64(x) * cell, Y: float64(y) * cell}, l.Turn)
+	if x+s.w > boards[l.Bin].w || y+s.h > boards[l.Bin].h || boards[l.Bin].blocked(s, x, y) != 0 {
+		return Laid{Bin: -1}
+	}
+	boards[l.Bin].put(s, x, y)
+	low[l.Bin] = max(low[l.Bin], y+s.h)
+	return l
 }
 
 // find is the first place from a cell on, row by row, whose part would not end below bottom.

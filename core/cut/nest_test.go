@@ -38,7 +38,7 @@ func TestNestedPartsKeepClear(t *testing.T) {
 			parts[i] = Part{Outline: blob(rng, 10+40*rng.Float64()), Turns: []float64{0, 90, 37}, Gap: gap}
 		}
 		bins := []Bin{{60, 90, 1}, {120, 120, 1}}
-		got, _ := Nest(context.Background(), parts, bins, 3, 1, nil)
+		got, _ := Nest(context.Background(), parts, bins, nil, 3, 1, nil)
 		for i, l := range got {
 			if l.Bin < 0 {
 				continue
@@ -70,7 +70,7 @@ func TestNestFillsASheet(t *testing.T) {
 	for i := range parts {
 		parts[i] = Part{Outline: shape.Rect(-10, -10, 20, 20)}
 	}
-	got, _ := Nest(context.Background(), parts, []Bin{{10*20.25 + 0.1, 5*20.25 + 0.1, 1}}, 0, 1, nil)
+	got, _ := Nest(context.Background(), parts, []Bin{{10*20.25 + 0.1, 5*20.25 + 0.1, 1}}, nil, 0, 1, nil)
 	for i, l := range got {
 		require.Equal(t, 0, l.Bin, "square %d", i)
 	}
@@ -85,7 +85,7 @@ func TestTurnsSavePaper(t *testing.T) {
 		for i := range parts {
 			parts[i] = Part{Outline: tri, Turns: turns}
 		}
-		got, _ := Nest(context.Background(), parts, []Bin{{160, 160, 1}}, 0, 1, nil)
+		got, _ := Nest(context.Background(), parts, []Bin{{160, 160, 1}}, nil, 0, 1, nil)
 		for _, l := range got {
 			if l.Bin >= 0 {
 				n++
@@ -118,7 +118,7 @@ func BenchmarkNest200(b *testing.B) {
 		area += p.Outline.Area()
 	}
 	for b.Loop() {
-		got, _ := Nest(context.Background(), parts, bins, 0, 1, nil)
+		got, _ := Nest(context.Background(), parts, bins, nil, 0, 1, nil)
 		used := 0
 		for _, l := range got {
 			used = max(used, l.Bin+1)
@@ -126,4 +126,45 @@ func BenchmarkNest200(b *testing.B) {
 		b.ReportMetric(float64(used), "sheets")
 		b.ReportMetric(area/(216*279), "sheets-by-area")
 	}
+}
+
+// What was laid by hand stays where it was put, the others keep clear of it; one laid over
+// another, or off its sheet, is not laid.
+func TestPartsAreLaidRoundThoseLaidByHand(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		rng := rand.New(rand.NewPCG(rapid.Uint64().Draw(t, "seed"), 2))
+		parts := make([]Part, rapid.IntRange(3, 9).Draw(t, "parts"))
+		for i := range parts {
+			parts[i] = Part{Outline: blob(rng, 14+16*rng.Float64()), Turns: []float64{0, 90}, Gap: 2}
+		}
+		bins := []Bin{{120, 120, 1}, {120, 120, 1}}
+		fixed := map[int]Laid{
+			0: {Bin: 0, X: rapid.Float64Range(0, 120).Draw(t, "x"), Y: rapid.Float64Range(0, 120).Draw(t, "y"), Turn: rapid.Float64Range(0, 360).Draw(t, "turn")},
+			1: {Bin: 0, X: 60, Y: 60, Turn: 33},
+		}
+		got, _ := Nest(context.Background(), parts, bins, fixed, 2, 1, nil)
+		for i, f := range fixed {
+			if got[i].Bin >= 0 && got[i] != f {
+				t.Fatalf("part %d was moved from %+v to %+v", i, f, got[i])
+			}
+		}
+		first := laidDown(parts[0], fixed[0])
+		b := first.Bounds()
+		off := b.Min.X < 0 || b.Min.Y < 0 || b.Max.X > 120 || b.Max.Y > 120
+		if off && got[0].Bin >= 0 {
+			t.Fatal("it leaves its sheet")
+		}
+		for i, l := range got {
+			for j, o := range got[:i] {
+				if l.Bin >= 0 && l.Bin == o.Bin && laidDown(parts[i], l).Overlaps(laidDown(parts[j], o)) {
+					t.Fatalf("parts %d and %d overlap", j, i)
+				}
+			}
+		}
+		for i := 2; i < len(got); i++ {
+			if got[i].Bin < 0 {
+				t.Fatalf("there is room for part %d", i)
+			}
+		}
+	})
 }

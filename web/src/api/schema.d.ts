@@ -1405,6 +1405,8 @@ export interface components {
              * @enum {string}
              */
             light?: "left" | "right";
+            /** @description pieces laid on their sheets by hand */
+            locks?: components["schemas"]["Lock"][] | null;
             /** @description the images made for this card */
             motifs: components["schemas"]["Motif"][];
             /** @description the person's own order of work, where it differs */
@@ -1693,6 +1695,13 @@ export interface components {
             times: number;
         };
         CutPlace: {
+            /**
+             * Format: int64
+             * @description which of several alike, from 0
+             */
+            copy: number;
+            /** @description laid by hand */
+            hand?: boolean;
             /** @description on the sheet, path data in mm */
             path: string;
             /**
@@ -1943,6 +1952,7 @@ export interface components {
             gems?: components["schemas"]["SetGems"];
             hold?: components["schemas"]["Hold"];
             lay?: components["schemas"]["Lay"];
+            layByHand?: components["schemas"]["LayByHand"];
             layer?: components["schemas"]["SetLayer"];
             letters?: components["schemas"]["SetLetters"];
             levelWith?: components["schemas"]["LevelWith"];
@@ -2559,6 +2569,13 @@ export interface components {
             element: string;
             places: components["schemas"]["Place"][];
         };
+        LayByHand: {
+            /** @description with free: all pieces of this cardstock */
+            all?: boolean;
+            /** @description it is laid as it comes again */
+            free?: boolean;
+            piece: components["schemas"]["Lock"];
+        };
         Layer: {
             /** @description left out of the order of lightness */
             accent?: boolean;
@@ -2712,6 +2729,42 @@ export interface components {
              * @description how far a layer may run over its host, mm
              */
             spill: number;
+        };
+        Lock: {
+            /**
+             * Format: int64
+             * @description which of several alike, from 0
+             */
+            copy: number;
+            element?: string;
+            /** @description of a layer of an image */
+            motif?: string;
+            /** @description layer, or number of a letter */
+            part?: string;
+            /**
+             * Format: int64
+             * @description which of the sheets that are not cut straight, from 0
+             */
+            sheet: number;
+            /** @description cardstock id */
+            stock: string;
+            /**
+             * Format: double
+             * @description clockwise, degrees
+             */
+            turn?: number;
+            /** @description its colourway */
+            way?: string;
+            /**
+             * Format: double
+             * @description its middle on the sheet, mm
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            y: number;
         };
         Log: {
             /**

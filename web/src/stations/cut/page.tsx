@@ -81,6 +81,8 @@ function OfStock({ s, id }: { s: S["CutStock"]; id: string }) {
 	const [at, setAt] = useState(0);
 	const sheet = s.sheets[Math.min(at, s.sheets.length - 1)];
 	const left = s.sheets.reduce((n, x) => n + x.left.length, 0);
+	const loose = s.sheets.filter((x) => x.kind === "sheet" && x.cuts.length === 0);
+	const byHand = b.card.locks?.some((l) => l.stock === s.stock);
 	const short = s.owned && s.needs > s.has;
 	const taken = async () => {
 		try {
@@ -101,6 +103,11 @@ function OfStock({ s, id }: { s: S["CutStock"]; id: string }) {
 					{s.owned ? `, ${s.has} in the stores` : ", not in the stores"}
 					{s.needs > 0 && `, ${Math.round(100 * s.used)} % of them used`}
 				</Box>
+				{byHand && (
+					<Button onClick={() => b.edit({ layByHand: { piece: { stock: s.stock, copy: 0, sheet: 0, x: 0, y: 0 }, free: true, all: true } })}>
+						Lay all as they come
+					</Button>
+				)}
 				{s.owned && s.sheets.length > 0 && (
 					<Popover label="I cut these" title="Take them out of the stores?">
 						{(shut) => (
@@ -140,7 +147,7 @@ function OfStock({ s, id }: { s: S["CutStock"]; id: string }) {
 				</Box>
 			))}
 			<Box display="flex" gap="8" mt="3" flexWrap="wrap" alignItems="flex-start">
-				{sheet && <OnSheet s={s} sheet={sheet} />}
+				{sheet && <OnSheet s={s} sheet={sheet} number={loose.indexOf(sheet)} />}
 				<Box flex="1" minW="240px">
 					{s.sheets.length > 1 && (
 						<Box display="flex" gap="2" flexWrap="wrap" mb="3">
@@ -189,6 +196,7 @@ function OfStock({ s, id }: { s: S["CutStock"]; id: string }) {
 						<Box mt="2" fontSize="small" color="quiet">
 							{sheet.kind === "middle" && `Cut out of the middle of ${sheet.of}, which is covered. `}
 							{sheet.left.length > 0 && `Left to keep: ${sheet.left.map((a) => `${length(a.w, u)} × ${length(a.h, u)}`).join("; ")}. `}
+							{loose.includes(sheet) && "Drag a piece, or move it with the arrow keys and turn it with T: the others are laid round it. "}
 							<a href={`/api/cards/${id}/cutting/${s.stock}/${s.sheets.indexOf(sheet) + 1}`} download>
 								Its lines for an electronic cutter
 							</a>
