@@ -19,7 +19,7 @@ func TestWhatToCutForTwelve(t *testing.T) {
 	do(t, ctx, "for one", chromedp.Navigate(p.URL+"/card/lamp-sitters/cut"), says("Whole sheets for one card"), says("Card base"), seen("[data-piece]"))
 	axe(t, ctx, "cut")
 	one := read[int](t, ctx, plan+`.then(p=>p.stocks.reduce((n,s)=>n+s.needs,0))`)
-	do(t, ctx, "for twelve", typeInto("Cards in one sitting", "12"), says("for 12 cards"), says("cut card by card it would be"))
+	do(t, ctx, "for twelve", typeInto("Cards in one sitting", "12"), says("for 12 cards"), says("each from fresh sheets"))
 	assert.Greater(t, 12*one, read[int](t, ctx, plan+`.then(p=>p.stocks.reduce((n,s)=>n+s.needs,0))`))
 	// What the page draws of a sheet is what the plan laid on it.
 	drawn := read[int](t, ctx, `document.querySelector("section[aria-label^=Flint] svg").querySelectorAll("[data-piece]").length`)

@@ -24,7 +24,7 @@ export default function Cut() {
 	const copies = b.card.copies || 1;
 	const sheets = plan?.stocks.reduce((n, s) => n + s.needs, 0) ?? 0;
 	const notes = useNotesAbout("cut");
-	const by = plan && copies > 1 && plan.one > sheets ? `; cut card by card it would be ${plan.one}` : "";
+	const by = plan && copies > 1 && plan.one > sheets ? `; card by card, each from fresh sheets, it would be ${plan.one}` : "";
 	return (
 		<StationFrame
 			station="cut"
