@@ -153,6 +153,9 @@ func (b *Build) sheetCut(t *Thing) Cut {
 // hiddenMiddle reports whether the middle of a mat lies beneath the next leaf, flat and
 // opaque, so that it may be cut out and used; and how much of the mat shows round it.
 func (b *Build) hiddenMiddle(t *Thing) (bool, float64) {
+	if card.Raised(t.Element.Bonds) {
+		return false, 0 // its own pads stand behind its middle
+	}
 	if len(t.Openings) > 0 || t.Element.Sheet.Trim > 0 || t.Element.Sheet.Shape != nil || len(t.Element.Sheet.Treatments) > 0 {
 		return false, 0
 	}

@@ -130,7 +130,7 @@ func TestTwelveCardsByHand(t *testing.T) {
 // middle of 74 by 104 within 10 mm for its glue. Where the sheets are no larger than the mat,
 // letters of its card come out of that middle; where there is room beside it, they do not.
 func TestTheHiddenMiddleOfAMat(t *testing.T) {
-	letters := func(w, h float64, raised bool) cut.Stock {
+	letters := func(w, h float64, raised, matRaised bool) cut.Stock {
 		o := two(40, 70, func(c *card.Card, k *kit.Kit) {
 			c.Base = card.Base{Format: "custom", W: 106, H: 136, Fold: "side", Paper: "chalk"}
 			mat := c.Elements[0]
@@ -139,6 +139,9 @@ func TestTheHiddenMiddleOfAMat(t *testing.T) {
 			panel.ID, panel.On, panel.Inset, panel.Sheet = "panel2", "mat", card.Even(3), &card.Sheet{Paper: "chalk"}
 			if raised {
 				panel.Bonds = card.Foam("thin", 1)
+			}
+			if matRaised {
+				mat.Bonds = card.Foam("thin", 1)
 			}
 			c.Elements = []card.Element{mat, panel}
 			for i := range k.Papers {
@@ -159,14 +162,15 @@ func TestTheHiddenMiddleOfAMat(t *testing.T) {
 		t.Fatal("no oat")
 		return cut.Stock{}
 	}
-	tight := letters(100, 130, false)
+	tight := letters(100, 130, false, false)
 	assert.Equal(t, 1, tight.Needs)
 	middle := tight.Sheets[slices.IndexFunc(tight.Sheets, func(s cut.Sheet) bool { return s.Kind == "middle" })]
 	assert.InDelta(t, 100-2*13, middle.W, 1e-6)
 	assert.InDelta(t, 130-2*13, middle.H, 1e-6)
 	assert.Len(t, middle.Placed, 2)
-	for _, s := range letters(215.9, 279.4, false).Sheets {
+	for _, s := range letters(215.9, 279.4, false, false).Sheets {
 		assert.NotEqual(t, "middle", s.Kind, "there is room beside the mat")
 	}
-	assert.Equal(t, 2, letters(100, 130, true).Needs, "the panel stands on foam: the hole would be seen from the side")
+	assert.Equal(t, 2, letters(100, 130, true, false).Needs, "the panel stands on foam: the hole would be seen from the side")
+	assert.Equal(t, 2, letters(100, 130, false, true).Needs, "the mat stands on foam: its pads need its middle")
 }

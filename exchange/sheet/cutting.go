@@ -21,15 +21,6 @@ var (
 	outlineInk  = color.RGBA{0x9a, 0x2f, 0x2b, 0xff}
 )
 
-// CutWords says a straight cut in words: which piece, and how far from its edge.
-func CutWords(c cut.Slice, w measure.Writing) string {
-	side, of := "top", "across"
-	if c.Down {
-		side, of = "left", "down"
-	}
-	return fmt.Sprintf("the piece of %s × %s: cut %s, %s from its %s", w.Length(c.W), w.Length(c.H), of, w.Length(c.At), side)
-}
-
 // WriteCutting writes what to cut as a PDF: the list by cardstock, and after it every sheet
 // at true size on a page as large as the sheet, with the pieces on it and its straight cuts
 // numbered in order.
