@@ -30,7 +30,8 @@ export function HowLong({ steps }: { steps: Act[] }) {
 	const b = useBench();
 	const { one, run, least, slots } = b.view.plan.time;
 	if (steps.length === 0 || slots.length !== steps.length) return null;
-	const left = slots.reduce((n, s, i) => n + (b.done(steps[i]) ? 0 : s.to - s.from), 0);
+	// From the end of the step before, so that its waits are counted too.
+	const left = slots.reduce((n, s, i) => n + (b.done(steps[i]) ? 0 : s.to - (slots[i - 1]?.to ?? 0)), 0);
 	const at = new Date(Date.now() + left * 60_000).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" });
 	const over = run.wall > 0 && least > 0 ? Math.round(100 * (run.wall / least - 1)) : 0;
 	return (
