@@ -324,11 +324,12 @@ func (s *Server) listCards(ctx context.Context, _ *struct{}) (*listOut, error) {
 	for i, v := range all {
 		p := plans[i]
 		t := Tile{ID: v.ID, Title: v.Card.Title, Version: v.Version, W: v.Card.Base.W, H: v.Card.Base.H, Steps: len(p.Steps), Total: p.Depth.Total, Sections: slabs(p, p.Depth.AtY)}
-		r, err := s.store.Run(ctx, v.ID)
+		sat, err := s.sitting(ctx, v.ID)
 		if err != nil {
 			return nil, problem(err)
 		}
-		t.Done, t.Next = progress(p.Steps, r)
+		t.Steps = len(sat.Steps)
+		t.Done, t.Next = progress(sat.Steps, sat.Run)
 		t.Notes, t.Spoils = foresee.Open(p.Findings)
 		out.Body = append(out.Body, t)
 	}

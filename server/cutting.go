@@ -8,6 +8,7 @@ import (
 	"fmt"
 	"io"
 	"net/http"
+	"slices"
 	"strconv"
 	"time"
 
@@ -75,34 +76,58 @@ func writeSheet(w io.Writer, p cut.Plan, stock, number string) error {
 	return fmt.Errorf("sheet %s of %q: %w", number, stock, store.ErrNotFound)
 }
 
-// cut lays out the sheets of a card, or remembers how it did for the same card and papers.
+// cut lays out the sheets of a card and of what is made with it, or remembers how it did for
+// the same cards and papers. What was cut for the run under way stays as it was laid out.
 func (s *Server) cut(ctx context.Context, id string) (store.Saved, cut.Plan, error) {
 	v, k, err := s.cardAndKit(ctx, id)
 	if err != nil {
 		return v, cut.Plan{}, err
 	}
+	now, err := s.store.Making(ctx, id, 0)
+	if err != nil {
+		return v, cut.Plan{}, err
+	}
+	run, err := s.store.Run(ctx, id)
+	if err != nil {
+		return v, cut.Plan{}, err
+	}
+	gone, err := s.store.TakenIn(ctx, run.ID)
+	if err != nil {
+		return v, cut.Plan{}, err
+	}
 	assume := s.assume(ctx)
+	jobs := jobsOf(now)
 	unit, _ := s.writing(ctx)
-	doc, err := json.Marshal([]any{v.Card, k, unit.Length(1)})
+	doc, err := json.Marshal([]any{jobs, k, unit.Length(1)})
 	if err != nil {
 		return v, cut.Plan{}, fmt.Errorf("lay out sheets: %w", err)
 	}
 	key := sha256.Sum256(doc)
-	if p, ok := s.cuts.Get(key); ok {
-		return v, p, nil
+	p, ok := s.cuts.Get(key)
+	if !ok {
+		leave, err := s.jobs.enter(ctx, nil)
+		if err != nil {
+			return v, cut.Plan{}, err
+		}
+		defer leave()
+		within, stop := context.WithTimeout(ctx, cutFor)
+		defer stop()
+		p = s.planner.Cutting(within, jobs, k, nil, assume...)
+		if err := ctx.Err(); err != nil {
+			return v, cut.Plan{}, err
+		}
+		s.cuts.Add(key, p)
 	}
-	leave, err := s.jobs.enter(ctx, nil)
-	if err != nil {
-		return v, cut.Plan{}, err
+	p.Stocks = slices.Clone(p.Stocks)
+	for i, st := range p.Stocks {
+		for _, t := range gone {
+			var was cut.Stock
+			if t.Stock == st.Stock && json.Unmarshal(t.Doc, &was) == nil {
+				was.Taken = t.At
+				p.Stocks[i] = was
+			}
+		}
 	}
-	defer leave()
-	within, stop := context.WithTimeout(ctx, cutFor)
-	defer stop()
-	p := s.planner.Cutting(within, s.planner.Of(v.Card, k, assume...), v.Card, k, v.Card.Run(), nil, assume...)
-	if err := ctx.Err(); err != nil {
-		return v, cut.Plan{}, err
-	}
-	s.cuts.Add(key, p)
 	return v, p, nil
 }
 
@@ -141,12 +166,15 @@ func (s *Server) taken(ctx context.Context, in *takenIn) (*takenOut, error) {
 		return nil, problem(fmt.Errorf("cardstock %q: %w", in.Body.Stock, store.ErrNotFound))
 	}
 	for _, st := range p.Stocks {
-		if st.Stock == paper.ID {
+		if st.Stock != paper.ID {
+			continue
+		}
+		if st.Taken == "" {
 			paper = cut.Taken(paper, st)
 		}
-	}
-	if err := s.store.Put(ctx, store.KindPaper, paper.ID, paper); err != nil {
-		return nil, problem(err)
+		if err := s.store.TakeOut(ctx, in.ID, paper.ID, paper, st); err != nil {
+			return nil, problem(err)
+		}
 	}
 	return &takenOut{paper}, nil
 }

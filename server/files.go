@@ -43,11 +43,11 @@ func (s *Server) files(r *gin.Engine) {
 	}
 	out("sheet.pdf", "application/pdf", ".pdf", func(ctx context.Context, w io.Writer, v store.Saved, k kit.Kit, p plan.Plan) error {
 		f, _ := s.writing(ctx)
-		r, err := s.store.Run(ctx, v.ID)
+		sat, err := s.sitting(ctx, v.ID)
 		if err != nil {
 			return err
 		}
-		return sheet.Guide(w, v.Card, k, p, sheet.Page(s.sheetSize(ctx)), sheet.Writing(f), sheet.Done(r.Done...))
+		return sheet.Guide(w, v.Card, k, p, sheet.Page(s.sheetSize(ctx)), sheet.Writing(f), sheet.Done(sat.Run.Done...), sheet.Sitting(sat.Sitting))
 	})
 	out("recipe.csv", "text/csv; charset=utf-8", "-inks.csv", func(ctx context.Context, w io.Writer, v store.Saved, k kit.Kit, p plan.Plan) error {
 		r, err := s.store.Run(ctx, v.ID)

@@ -44,6 +44,9 @@ func (s *Server) kit() {
 		if err := s.store.Set(ctx, "den", fmt.Sprint(in.Body.Den)); err != nil {
 			return nil, problem(err)
 		}
+		if err := s.store.Set(ctx, "room", fmt.Sprint(in.Body.Room)); err != nil {
+			return nil, problem(err)
+		}
 		return &struct{ Body Settings }{s.settings(ctx)}, nil
 	})
 	huma.Register(s.api, op("read-length", http.MethodGet, "/api/length", "Read a length as people write it"), s.length)

@@ -38,7 +38,8 @@ func (s *Server) fitting(ctx context.Context) Fitting {
 
 // assume is what plans go by for this person: units, limits, hinge and hand.
 func (s *Server) assume(ctx context.Context) []plan.Option {
-	f, _ := s.writing(ctx)
+	f, set := s.writing(ctx)
+	pace, paced := s.pace(ctx)
 	fit := s.fitting(ctx)
 	ways := register.Ways()
 	var habit register.Habit
@@ -46,7 +47,7 @@ func (s *Server) assume(ctx context.Context) []plan.Option {
 		ways = register.Own(ways, byWay(ps))
 		habit = register.Learn(practised(ps))
 	}
-	return []plan.Option{plan.Practised(habit), plan.Writing(f), plan.Limits(fit.Limits), plan.HingeAt(fit.Hinge), plan.Hand(ways), plan.Until(ctx), plan.Typeface(sheet.Face{}), plan.Post(s.carriers)}
+	return []plan.Option{plan.Practised(habit), plan.Writing(f), plan.Limits(fit.Limits), plan.HingeAt(fit.Hinge), plan.Hand(ways), plan.Until(ctx), plan.Typeface(sheet.Face{}), plan.Post(s.carriers), plan.Room(set.Room), plan.Paced(pace, paced)}
 }
 
 // byWay gathers real placements, not those practised, by the way they were placed.

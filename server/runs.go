@@ -23,7 +23,11 @@ func (s *Server) runs() {
 		return &runOut{r}, problem(err)
 	})
 	huma.Register(s.api, op("tick-steps", http.MethodPost, "/api/cards/{id}/run/done", "Mark steps as done, or as not done after all"), func(ctx context.Context, in *tickIn) (*runOut, error) {
-		r, err := s.store.Tick(ctx, in.ID, in.Body.Done, in.Body.Steps...)
+		marks, err := s.asTicked(ctx, in.ID, in.Body.Steps)
+		if err != nil {
+			return nil, problem(err)
+		}
+		r, err := s.store.Tick(ctx, in.ID, in.Body.Done, marks...)
 		return &runOut{r}, problem(err)
 	})
 	huma.Register(s.api, op("use-ink", http.MethodPost, "/api/cards/{id}/run/used", "Note the ink that was really used"), func(ctx context.Context, in *useIn) (*runOut, error) {
@@ -31,11 +35,11 @@ func (s *Server) runs() {
 		return &runOut{r}, problem(err)
 	})
 	huma.Register(s.api, op("count-cards", http.MethodPost, "/api/cards/{id}/run/count", "Note on how many of the cards a step is done"), func(ctx context.Context, in *countIn) (*runOut, error) {
-		v, err := s.store.Card(ctx, in.ID)
+		marks, err := s.asTicked(ctx, in.ID, []card.Step{in.Body.Step})
 		if err != nil {
 			return nil, problem(err)
 		}
-		r, err := s.store.Count(ctx, in.ID, in.Body.Step, in.Body.N, v.Card.Run())
+		r, err := s.store.Count(ctx, in.ID, marks[0], in.Body.N, marks[0].Cards)
 		return &runOut{r}, problem(err)
 	})
 	huma.Register(s.api, op("leave-out", http.MethodPost, "/api/cards/{id}/run/left", "Note that a step is left out"), func(ctx context.Context, in *leftIn) (*runOut, error) {
@@ -114,16 +118,12 @@ func usedIn(r store.Run) inkfile.Used {
 // waits answers with the waits under way as a calendar file.
 func (s *Server) waits(c *gin.Context) {
 	ctx := c.Request.Context()
-	p, err := s.planOf(c)
+	p, err := s.sitting(ctx, c.Param("id"))
 	if err != nil {
 		refuse(c, err)
 		return
 	}
-	r, err := s.store.Run(ctx, c.Param("id"))
-	if err != nil {
-		refuse(c, err)
-		return
-	}
+	r := p.Run
 	var events []calendar.Event
 	for _, t := range r.Timers {
 		at, err := time.Parse(time.RFC3339, t.Until)

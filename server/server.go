@@ -14,7 +14,9 @@ import (
 	"net/http"
 	"net/url"
 	"reflect"
+	"strconv"
 	"strings"
+	"sync"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -30,6 +32,7 @@ import (
 	"ochrestone/core/measure"
 	"ochrestone/core/plan"
 	"ochrestone/core/ramp"
+	"ochrestone/core/work"
 	"ochrestone/exchange/inkfile"
 	"ochrestone/exchange/sheet"
 	"ochrestone/exchange/svgin"
@@ -44,11 +47,18 @@ type Server struct {
 	sent    *lru.Cache[sentKey, digests]
 	made    *lru.Cache[madeKey, int64] // the version that edits made, by their name
 	cuts    *lru.Cache[[sha256.Size]byte, cut.Plan]
-	jobs    queue
-	now     func() time.Time
-	demo    bool
-	page    fs.FS
-	api     huma.API
+	sats    *lru.Cache[[sha256.Size]byte, plan.Sitting]
+	paces   struct {
+		sync.Mutex
+		from  [2]int64 // what was ticked when it was learned
+		own   work.Pace
+		steps int
+	}
+	jobs queue
+	now  func() time.Time
+	demo bool
+	page fs.FS
+	api  huma.API
 	http.Handler
 	carriers []depth.Carrier // nil: those of the file as it comes
 }
@@ -79,7 +89,11 @@ func New(st *store.Store, opts ...Option) *Server {
 	if err != nil {
 		panic(fmt.Sprintf("remember %d layouts: %v", mostCuts, err)) // only for sizes below 1
 	}
-	s := &Server{store: st, planner: plan.NewPlanner(), sent: sent, made: made, cuts: cuts, now: time.Now}
+	sats, err := lru.New[[sha256.Size]byte, plan.Sitting](mostSittings)
+	if err != nil {
+		panic(fmt.Sprintf("remember %d sittings: %v", mostSittings, err)) // only for sizes below 1
+	}
+	s := &Server{store: st, planner: plan.NewPlanner(), sent: sent, made: made, cuts: cuts, sats: sats, now: time.Now}
 	for _, o := range opts {
 		o(s)
 	}
@@ -97,6 +111,7 @@ func New(st *store.Store, opts ...Option) *Server {
 	s.api.UseMiddleware(s.finite)
 	s.cards()
 	s.runs()
+	s.sittings()
 	s.rules()
 	s.kit()
 	s.scan()
@@ -278,6 +293,8 @@ func problem(err error) error {
 		return model(http.StatusNotFound, "not-found", "The card has no such image, colourway or layer any more. Read it again.")
 	case errors.Is(err, store.ErrNotFound):
 		return model(http.StatusNotFound, "not-found", "It is not here any more. Go back to the bench.")
+	case errors.Is(err, store.ErrTaken):
+		return model(http.StatusConflict, "taken", "These sheets were taken out of the stores for this run already. Nothing was taken twice; begin another run in Work to cut again.")
 	case errors.Is(err, store.ErrChanged):
 		return model(http.StatusPreconditionFailed, "changed", "This card was changed in another window after this one had read it. Nothing was overwritten: read it again, then make your change.")
 	case errors.Is(err, card.ErrNewer):
@@ -330,12 +347,17 @@ func (s *Server) writing(ctx context.Context) (measure.Writing, Settings) {
 type Settings struct {
 	Unit measure.Unit `json:"unit" enum:"in,mm"`
 	Den  int          `json:"den" enum:"16,32,64" doc:"inches are shown to the nearest 1/den"`
+	Room int          `json:"room,omitempty" minimum:"0" maximum:"500" doc:"how many pieces may lie drying at once; 0: as many as it takes"`
 }
 
 func (s *Server) settings(ctx context.Context) Settings {
 	unit, _ := s.store.Setting(ctx, "unit", string(measure.Inches))
 	den, _ := s.store.Setting(ctx, "den", "16")
-	out := Settings{measure.Unit(unit), 16}
+	out := Settings{measure.Unit(unit), 16, 0}
+	room, _ := s.store.Setting(ctx, "room", "0")
+	if n, err := strconv.Atoi(room); err == nil {
+		out.Room = n
+	}
 	if _, err := fmt.Sscan(den, &out.Den); err != nil {
 		out.Den = 16
 	}

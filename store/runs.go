@@ -16,7 +16,7 @@ type Run struct {
 	ID     int64       `json:"id" doc:"0 before anything was done"`
 	Copies int         `json:"copies"`
 	Begun  string      `json:"begun,omitempty" doc:"when, RFC 3339"`
-	Done   []card.Step `json:"done" nullable:"false"`
+	Done   []card.Step `json:"done" nullable:"false" doc:"in the order they were done"`
 	Used   []UsedInk   `json:"used" nullable:"false" doc:"inks used instead of those planned"`
 	Left   []card.Step `json:"left" nullable:"false" doc:"of those done: what was left out"`
 	Counts []Counted   `json:"counts" nullable:"false" doc:"steps that are done on some of the cards"`
@@ -51,7 +51,7 @@ func (s *Store) Run(ctx context.Context, id string) (Run, error) {
 	if err != nil {
 		return r, fmt.Errorf("read the run of card %q: %w", id, plain(err))
 	}
-	rows, err := s.db.QueryContext(ctx, `SELECT step, how, 0 FROM done WHERE run = ?1 UNION ALL SELECT step, ink, 1 FROM used WHERE run = ?1`, r.ID)
+	rows, err := s.db.QueryContext(ctx, `SELECT * FROM (SELECT step, how, 0 FROM done WHERE run = ?1 ORDER BY rowid) UNION ALL SELECT step, ink, 1 FROM used WHERE run = ?1`, r.ID)
 	if err != nil {
 		return r, fmt.Errorf("read the run of card %q: %w", id, plain(err))
 	}
@@ -132,13 +132,13 @@ func (s *Store) Leave(ctx context.Context, id string, step card.Step) (Run, erro
 
 // Count notes on how many of the cards of a run a step is done; on all of them it is done,
 // on none it is not begun.
-func (s *Store) Count(ctx context.Context, id string, step card.Step, n, of int) (Run, error) {
+func (s *Store) Count(ctx context.Context, id string, step Mark, n, of int) (Run, error) {
 	err := s.inRun(ctx, id, func(tx *sql.Tx, run int64) error {
-		doc, err := json.Marshal(step)
+		doc, err := json.Marshal(step.Step)
 		if err != nil {
 			return err
 		}
-		if err := s.tick(ctx, tx, run, n >= of, []card.Step{step}); err != nil {
+		if err := s.tick(ctx, tx, run, n >= of, []Mark{step}); err != nil {
 			return err
 		}
 		if n <= 0 || n >= of {
@@ -187,9 +187,24 @@ func (s *Store) Another(ctx context.Context, id string) (Run, error) {
 	return s.Run(ctx, id)
 }
 
+// Mark is a step that is ticked: which, what sort it is, and on how many cards it is done.
+type Mark struct {
+	card.Step
+	Kind  string
+	Cards int
+}
+
+// Marks are steps of which nothing more is known.
+func Marks(steps ...card.Step) (out []Mark) {
+	for _, s := range steps {
+		out = append(out, Mark{s, "", 1})
+	}
+	return out
+}
+
 // Tick marks steps of a card as done, or not done after all, in the run under way; one
 // is begun where there is none.
-func (s *Store) Tick(ctx context.Context, id string, done bool, steps ...card.Step) (Run, error) {
+func (s *Store) Tick(ctx context.Context, id string, done bool, steps ...Mark) (Run, error) {
 	err := s.inRun(ctx, id, func(tx *sql.Tx, run int64) error { return s.tick(ctx, tx, run, done, steps) })
 	if err != nil {
 		return Run{}, fmt.Errorf("tick a step of card %q: %w", id, err)
@@ -197,14 +212,14 @@ func (s *Store) Tick(ctx context.Context, id string, done bool, steps ...card.St
 	return s.Run(ctx, id)
 }
 
-func (s *Store) tick(ctx context.Context, tx *sql.Tx, run int64, done bool, steps []card.Step) error {
+func (s *Store) tick(ctx context.Context, tx *sql.Tx, run int64, done bool, steps []Mark) error {
 	for _, st := range steps {
-		doc, err := json.Marshal(st)
+		doc, err := json.Marshal(st.Step)
 		if err != nil {
 			return err
 		}
 		if done {
-			_, err = tx.ExecContext(ctx, `INSERT INTO done (run, step, at) VALUES (?, ?, ?) ON CONFLICT DO NOTHING`, run, string(doc), s.now().UTC().Format(time.RFC3339))
+			_, err = tx.ExecContext(ctx, `INSERT INTO done (run, step, at, kind, cards) VALUES (?, ?, ?, ?, ?) ON CONFLICT DO NOTHING`, run, string(doc), s.now().UTC().Format(time.RFC3339), st.Kind, max(1, st.Cards))
 		} else {
 			_, err = tx.ExecContext(ctx, `DELETE FROM done WHERE run = ? AND step = ?`, run, string(doc))
 		}
@@ -260,6 +275,9 @@ func (s *Store) runOf(ctx context.Context, tx *sql.Tx, id string) (run int64, er
 		if r, err = tx.ExecContext(ctx, `INSERT INTO runs (card, begun) VALUES (?, ?)`, id, s.now().UTC().Format(time.RFC3339)); err == nil {
 			run, err = r.LastInsertId()
 		}
+		if err == nil {
+			err = s.keep(ctx, tx, run, id)
+		}
 	}
 	return run, err
 }
@@ -289,7 +307,7 @@ func (s *Store) adopt(ctx context.Context) error {
 			continue
 		}
 		err = s.inRun(ctx, id, func(tx *sql.Tx, run int64) error {
-			if err := s.tick(ctx, tx, run, true, done); err != nil {
+			if err := s.tick(ctx, tx, run, true, Marks(done...)); err != nil {
 				return err
 			}
 			for step, ink := range used {

@@ -17,6 +17,7 @@ type Card struct {
 	Elements []Element `json:"elements" nullable:"false" doc:"everything on it, lowest first"`
 	Light    Side      `json:"light,omitempty" enum:"left,right" doc:"the side light falls from on the front; none: nobody minds"`
 	Copies   int       `json:"copies,omitempty" minimum:"0" maximum:"200" doc:"how many of it are made in one sitting; 0 counts as one"`
+	Lots     []Lot     `json:"lots,omitempty" maxItems:"24" doc:"how the cards of a sitting differ; none: they are all alike"`
 	Locks    []Lock    `json:"locks,omitempty" maxItems:"500" doc:"pieces laid on their sheets by hand"`
 	Order    []Step    `json:"order,omitempty" doc:"the person's own order of work, where it differs"`
 	SetAside []Aside   `json:"setAside" nullable:"false" doc:"margin notes the person has set aside"`
@@ -27,9 +28,6 @@ type Card struct {
 // MaxCopies is how many of a card are made in one sitting at most.
 const MaxCopies = 200
 
-// Run is how many of it are made in one sitting, at least one.
-func (c Card) Run() int { return max(1, c.Copies) }
-
 // Step names something to do at the bench: what is done, and to what of the card.
 type Step struct {
 	Verb      string `json:"verb" doc:"what is done"`
@@ -38,12 +36,16 @@ type Step struct {
 	Colourway string `json:"colourway,omitempty"`
 	Part      string `json:"part,omitempty" doc:"layer of the image"`
 	N         int    `json:"n,omitempty" doc:"which of several, from 1"`
+	// Of a sitting of several designs, or of cards that differ.
+	Card string `json:"card,omitempty" doc:"of this other card"`
+	Lot  string `json:"lot,omitempty" doc:"for this lot, and others alike in it"`
 }
 
 // Compare orders steps by their fields, so that they can be sorted and searched.
 func (s Step) Compare(o Step) int {
 	return cmp.Or(cmp.Compare(s.Verb, o.Verb), cmp.Compare(s.Element, o.Element), cmp.Compare(s.Motif, o.Motif),
-		cmp.Compare(s.Colourway, o.Colourway), cmp.Compare(s.Part, o.Part), cmp.Compare(s.N, o.N))
+		cmp.Compare(s.Colourway, o.Colourway), cmp.Compare(s.Part, o.Part), cmp.Compare(s.N, o.N),
+		cmp.Compare(s.Card, o.Card), cmp.Compare(s.Lot, o.Lot))
 }
 
 // Aside is a margin note set aside with a reason.

@@ -59,6 +59,7 @@ type Edit struct {
 	Light         *SetLight      `json:"light,omitempty"`
 	ShadeOther    *ShadeOther    `json:"shadeOther,omitempty"`
 	Copies        *SetCopies     `json:"copies,omitempty"`
+	Lots          *SetLots       `json:"lots,omitempty"`
 	LayByHand     *LayByHand     `json:"layByHand,omitempty"`
 	SetAside      *Aside         `json:"setAside,omitempty"`
 	Recall        *Recall        `json:"recall,omitempty"`

@@ -26,7 +26,10 @@ type SetCopies struct {
 
 func (e *SetCopies) apply(c *Card, _ kit.Kit) error {
 	if e.N < 1 || e.N > MaxCopies {
-		return kit.Problem{Path: "copies.n", What: fmt.Sprintf("%d cards in one sitting: make 1 to %d, the rest in another", e.N, MaxCopies)}
+		return kit.Problem{Path: "copies.n", What: tooMany(e.N)}
+	}
+	if len(c.Lots) > 0 && e.N != c.Run() {
+		return kit.Problem{Path: "copies.n", What: "the cards of this sitting differ: say how many there are of each"}
 	}
 	c.Copies = e.N
 	return nil

@@ -2,8 +2,8 @@ package cut
 
 import (
 	"fmt"
+	"slices"
 
-	"ochrestone/core/build"
 	"ochrestone/core/card"
 	"ochrestone/core/depth"
 )
@@ -16,17 +16,46 @@ type Count struct {
 	Has   int    `json:"has" doc:"on hand; -1 where nobody counted"`
 	Short bool   `json:"short,omitempty" doc:"there are too few"`
 	Said  string `json:"said,omitempty" doc:"what to mind"`
+
+	gems int
 }
 
 // gemSpare is one gem more for so many: they spring out of the tweezers; our own default.
 const gemSpare = 10
 
-// CountsOf counts what a run takes beside paper: pads and strips of the spacers, gems, loose
-// middles of letters, envelopes, as the card stands.
-func CountsOf(b *build.Build, stood []depth.Stood, copies int) []Count {
-	copies = max(1, copies)
+// countsOf counts what a sitting takes beside paper: pads and strips of the spacers, gems,
+// loose middles of letters, envelopes, as the cards stand. What is the same for several
+// designs is counted together.
+func countsOf(jobs []Job) []Count {
 	out := []Count{}
-	used := depth.Used(b.Stock, stood)
+	for _, j := range jobs {
+		for _, c := range j.counts() {
+			i := slices.IndexFunc(out, func(o Count) bool { return o.Name == c.Name })
+			if i < 0 {
+				out = append(out, c)
+				continue
+			}
+			o := &out[i]
+			o.N += c.N
+			o.Each = max(o.Each, c.Each)
+			o.Short = o.Has >= 0 && o.N > o.Has
+		}
+	}
+	for i := range out {
+		if c := &out[i]; c.gems > 0 {
+			spare := (c.N + gemSpare - 1) / gemSpare
+			c.N += spare
+			c.Said = fmt.Sprintf("%d of them spare: they spring out of tweezers", spare)
+		}
+	}
+	return out
+}
+
+// counts counts what one job takes beside paper.
+func (j Job) counts() []Count {
+	b, copies := j.Build, max(1, j.Copies)
+	out := []Count{}
+	used := depth.Used(b.Stock, j.Stood)
 	for _, sp := range b.Stock.Spacers {
 		n := used[sp.ID]
 		if n == 0 {
@@ -46,8 +75,7 @@ func CountsOf(b *build.Build, stood []depth.Stood, copies int) []Count {
 		switch {
 		case t.Element.Gems != nil && t.Element.Face != card.Beside:
 			n := len(t.Element.Gems.Places)
-			all := n*copies + (n*copies+gemSpare-1)/gemSpare
-			out = append(out, Count{Name: "Gems of " + t.Name, Each: n, N: all, Has: -1, Said: fmt.Sprintf("%d of them spare: they spring out of tweezers", all-n*copies)})
+			out = append(out, Count{Name: "Gems of " + t.Name, Each: n, N: n * copies, Has: -1, gems: n})
 		case t.Element.Letters != nil && !t.Element.Letters.Bare:
 			islands += t.Islands
 		case t.Element.Ribbon != nil:

@@ -12,6 +12,7 @@ import (
 	"ochrestone/core/build"
 	"ochrestone/core/card"
 	"ochrestone/core/colour"
+	"ochrestone/core/depth"
 	"ochrestone/core/kit"
 	"ochrestone/core/look"
 	"ochrestone/core/measure"
@@ -28,13 +29,14 @@ const (
 
 // Plan is what is cut from which sheets.
 type Plan struct {
-	Copies int     `json:"copies"`
-	Stocks []Stock `json:"stocks" nullable:"false" doc:"by cardstock, in the order they are needed"`
-	Passes []Pass  `json:"passes" nullable:"false" doc:"runs through the machine"`
-	By     string  `json:"by,omitempty" doc:"the machine they go through"`
-	Runs   int     `json:"runs" doc:"how often it is run in all, there and back as two"`
-	Counts []Count `json:"counts" nullable:"false" doc:"what it takes beside paper"`
-	One    int     `json:"one" doc:"whole sheets that as many cards take when each is cut by itself"`
+	Copies  int     `json:"copies"`
+	Stocks  []Stock `json:"stocks" nullable:"false" doc:"by cardstock, in the order they are needed"`
+	Passes  []Pass  `json:"passes" nullable:"false" doc:"runs through the machine"`
+	By      string  `json:"by,omitempty" doc:"the machine they go through"`
+	Runs    int     `json:"runs" doc:"how often it is run in all, there and back as two"`
+	Counts  []Count `json:"counts" nullable:"false" doc:"what it takes beside paper"`
+	One     int     `json:"one" doc:"whole sheets that as many cards take when each is cut by itself"`
+	OneRuns int     `json:"oneRuns" doc:"how often the machine is run when each card is cut by itself"`
 }
 
 // Stock is what is cut from one cardstock.
@@ -50,11 +52,13 @@ type Stock struct {
 	Has     int      `json:"has" doc:"whole sheets there are"`
 	Used    float64  `json:"used" doc:"share of the whole sheets' area that becomes pieces, 0 to 1"`
 	Lacks   []Lack   `json:"lacks" nullable:"false" doc:"what could not be laid, and why"`
+	Taken   string   `json:"taken,omitempty" doc:"when its sheets were taken out of the stores for this run, RFC 3339"`
 	StandIn *StandIn `json:"standIn,omitempty" doc:"where there are too few sheets: what comes nearest and is there"`
 }
 
 // Want is a piece that is cut so many times.
 type Want struct {
+	Card    string  `json:"card,omitempty" doc:"of this other card of the sitting"`
 	Element string  `json:"element,omitempty"`
 	Motif   string  `json:"motif,omitempty"`
 	Way     string  `json:"way,omitempty" doc:"colourway"`
@@ -109,26 +113,28 @@ type StandIn struct {
 	Has   int     `json:"has" doc:"whole sheets"`
 }
 
-// options say for how many cards, and how.
+// Job is a card that is cut for, so many times.
+type Job struct {
+	Build  *build.Build
+	Stood  []depth.Stood // how it stands, for its pads; none: they are not counted
+	Copies int
+	Card   string // id of the card, where it is not the one the sitting is about
+	Title  string // what that card is called
+	// Spares says how many pieces of a layer to cut so that as many as wanted come out; none:
+	// as many as wanted.
+	Spares func(motif, way, part string, want int) int
+}
+
+// options say how a plan is made.
 type options struct {
-	copies   int
-	spares   func(motif, way, part string, want int) int
 	tries    int
 	write    measure.Writing
 	progress func(float64)
+	machine  *kit.Machine
 }
 
 // Option changes how a plan is made.
 type Option func(*options)
-
-// Copies sets for how many cards is cut; without it for one.
-func Copies(n int) Option { return func(o *options) { o.copies = max(1, n) } }
-
-// Spares sets how many pieces of a layer to cut so that as many as wanted come out; without
-// it as many as wanted.
-func Spares(f func(motif, way, part string, want int) int) Option {
-	return func(o *options) { o.spares = f }
-}
 
 // Tries sets how many ways are tried after the usual ones; without it 60.
 func Tries(n int) Option { return func(o *options) { o.tries = n } }
@@ -139,41 +145,100 @@ func Write(w measure.Writing) Option { return func(o *options) { o.write = w } }
 // Progress is told the share of the work that is done.
 func Progress(f func(float64)) Option { return func(o *options) { o.progress = f } }
 
-// Of lays out what a card takes. Where ctx ends it gives the best found so far.
-func Of(ctx context.Context, b *build.Build, opts ...Option) Plan {
-	o := options{copies: 1, tries: 60, progress: func(float64) {}}
+// With sets the machine that dies go through; without it no runs are counted.
+func With(m kit.Machine) Option { return func(o *options) { o.machine = &m } }
+
+// Of lays out what all cards of a sitting take, pieces of several designs on the same
+// sheets. Where ctx ends it gives the best found so far. Pieces laid by hand are those of the
+// first job.
+func Of(ctx context.Context, jobs []Job, opts ...Option) Plan {
+	o := options{tries: 60, progress: func(float64) {}}
 	for _, f := range opts {
 		f(&o)
 	}
-	out := Plan{Copies: o.copies, Stocks: []Stock{}, Passes: []Pass{}, Counts: []Count{}}
-	var all []build.Cut
-	for _, c := range b.Cuts() {
-		if i := slices.IndexFunc(all, func(a build.Cut) bool { return alike(a, c) }); i >= 0 {
-			all[i].N += c.N
-			continue
+	out := o.layOut(ctx, jobs)
+	out.Counts = countsOf(jobs)
+	for _, j := range jobs {
+		n := max(1, j.Copies)
+		out.Copies += n
+		if len(jobs) == 1 && n == 1 {
+			out.One, out.OneRuns = out.sheets(), out.Runs
+			break
 		}
-		all = append(all, c)
+		alone := o
+		alone.tries, alone.progress = min(o.tries, 8), func(float64) {}
+		j.Copies, j.Spares = 1, nil
+		one := alone.layOut(ctx, []Job{j})
+		out.One += n * one.sheets()
+		out.OneRuns += n * one.Runs
 	}
-	for _, c := range all {
-		i := slices.IndexFunc(out.Stocks, func(s Stock) bool { return s.Stock == c.Stock })
-		if i < 0 {
-			i = len(out.Stocks)
-			out.Stocks = append(out.Stocks, Stock{Stock: c.Stock, Name: b.Stock.PaperName(c.Stock), Colour: b.Stock.PaperColour(c.Stock).Hex(), Wants: []Want{}, Sheets: []Sheet{}, Lacks: []Lack{}})
-		}
-		w := Want{Element: c.ID.Element, Motif: c.Motif, Way: c.Way, Part: c.ID.Part, Name: c.Name, W: c.Size.W, H: c.Size.H, Each: c.N, N: c.N * o.copies, By: string(c.By), Fold: string(c.Fold), cut: c}
-		if o.spares != nil && c.Motif != "" {
-			if n := o.spares(c.Motif, c.Way, c.ID.Part, w.N); n > w.N {
-				w.Spares, w.N = n-w.N, n
+	return out
+}
+
+// sheets is how many whole sheets a plan takes in all.
+func (p Plan) sheets() (n int) {
+	for _, s := range p.Stocks {
+		n += s.Needs
+	}
+	return n
+}
+
+// layOut lays out the pieces of all jobs, and sends them through the machine.
+func (o options) layOut(ctx context.Context, jobs []Job) Plan {
+	out := Plan{Stocks: []Stock{}, Passes: []Pass{}, Counts: []Count{}}
+	for _, j := range jobs {
+		var all []build.Cut
+		for _, c := range j.Build.Cuts() {
+			if i := slices.IndexFunc(all, func(a build.Cut) bool { return alike(a, c) }); i >= 0 {
+				all[i].N += c.N
+				continue
 			}
+			all = append(all, c)
 		}
-		out.Stocks[i].Wants = append(out.Stocks[i].Wants, w)
+		for _, c := range all {
+			out.add(j, c)
+		}
 	}
 	for i := range out.Stocks {
-		s := laying{Stock: &out.Stocks[i], stock: b.Stock, locks: b.Card.Locks, o: o, share: float64(i) / float64(len(out.Stocks)), each: 1 / float64(len(out.Stocks))}
+		s := laying{Stock: &out.Stocks[i], stock: jobs[0].Build.Stock, locks: jobs[0].Build.Card.Locks, o: o, share: float64(i) / float64(len(out.Stocks)), each: 1 / float64(len(out.Stocks))}
 		s.lay(ctx)
 		o.progress(float64(i+1) / float64(len(out.Stocks)))
 	}
+	if o.machine != nil {
+		out.Passes, out.By = Passes(ctx, out, jobs[0].Build.Stock, *o.machine), o.machine.Name
+		out.Runs = Runs(out.Passes)
+	}
 	return out
+}
+
+// add adds a piece of a job to what is wanted of its cardstock; what is cut just the same for
+// another lot of the same design is cut with it.
+func (p *Plan) add(j Job, c build.Cut) {
+	b := j.Build
+	i := slices.IndexFunc(p.Stocks, func(s Stock) bool { return s.Stock == c.Stock })
+	if i < 0 {
+		i = len(p.Stocks)
+		p.Stocks = append(p.Stocks, Stock{Stock: c.Stock, Name: b.Stock.PaperName(c.Stock), Colour: b.Stock.PaperColour(c.Stock).Hex(), Wants: []Want{}, Sheets: []Sheet{}, Lacks: []Lack{}})
+	}
+	n := max(1, j.Copies)
+	w := Want{Card: j.Card, Element: c.ID.Element, Motif: c.Motif, Way: c.Way, Part: c.ID.Part, Name: c.Name, W: c.Size.W, H: c.Size.H, Each: c.N, N: c.N * n, By: string(c.By), Fold: string(c.Fold), cut: c}
+	if j.Card != "" {
+		w.Name = j.Title + ": " + w.Name
+	}
+	if j.Spares != nil && c.Motif != "" {
+		if n := j.Spares(c.Motif, c.Way, c.ID.Part, w.N); n > w.N {
+			w.Spares, w.N = n-w.N, n
+		}
+	}
+	all := p.Stocks[i].Wants
+	if k := slices.IndexFunc(all, func(o Want) bool {
+		return o.Card == w.Card && o.Element == w.Element && o.Each == w.Each && alike(o.cut, c)
+	}); k >= 0 {
+		all[k].N += w.N
+		all[k].Spares += w.Spares
+		return
+	}
+	p.Stocks[i].Wants = append(all, w)
 }
 
 // alike reports whether two pieces are cut just the same and are called the same.
@@ -404,7 +469,7 @@ func (s *laying) byHand(whose []int, fresh, sheets int) map[int]Laid {
 		}
 		for k, i := range whose {
 			w := s.Wants[i]
-			if w.Element == l.Element && w.Motif == l.Motif && w.Way == l.Way && w.Part == l.Part && copyOf(whose, k) == l.Copy {
+			if w.Card == "" && w.Element == l.Element && w.Motif == l.Motif && w.Way == l.Way && w.Part == l.Part && copyOf(whose, k) == l.Copy {
 				out[k] = Laid{fresh + l.Sheet, l.X, l.Y, l.Turn}
 				break
 			}

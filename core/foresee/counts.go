@@ -34,7 +34,7 @@ func tooLittlePaper(v *View, add func(Hit)) {
 		h := Hit{Key: []string{p.ID}, What: fmt.Sprintf("There is too little %s", p.Name),
 			Why: fmt.Sprintf("%s of it are cut for %s: %s at least, and there are %d.", v.Write.Area(a.Area*run), cards(v.Card.Run()), sheets(needs), p.Sheets),
 			Do:  "Make fewer at once, take another card for some of it, or count your sheets in the stores.", Numbers: map[string]float64{"area": a.Area * run, "has": has}, Facts: []string{p.ID}}
-		if fewer := int(has / a.Area); fewer >= 1 {
+		if fewer := int(has / a.Area); fewer >= 1 && len(v.Card.Lots) == 0 {
 			h.Mend = &Mend{"Make " + cards(fewer) + " at once", []card.Edit{{Copies: &card.SetCopies{N: fewer}}}}
 		}
 		add(h)
@@ -52,7 +52,7 @@ func tooFewSpacers(v *View, add func(Hit)) {
 		h := Hit{Key: []string{sp.ID}, What: fmt.Sprintf("There are too few %s", sp.Name),
 			Why: fmt.Sprintf("%s take %d, and %d are left.", capital(cards(v.Card.Run())), n, *sp.Left),
 			Do:  "Make fewer at once, hold some parts up by other means in Depth, or count them in the stores.", Numbers: map[string]float64{"needs": float64(n), "has": float64(*sp.Left)}, Facts: []string{sp.ID}}
-		if fewer := *sp.Left / max(1, used[sp.ID]); fewer >= 1 {
+		if fewer := *sp.Left / max(1, used[sp.ID]); fewer >= 1 && len(v.Card.Lots) == 0 {
 			h.Mend = &Mend{"Make " + cards(fewer) + " at once", []card.Edit{{Copies: &card.SetCopies{N: fewer}}}}
 		}
 		add(h)

@@ -38,9 +38,8 @@ func TestWhatIsCutLiesClear(t *testing.T) {
 			kt = trial.Kit()
 		}
 		m := plan.NewPlanner()
-		p := m.Of(c, kt, plan.Typeface(trial.Blocks{}))
 		for _, copies := range []int{1, 5} {
-			got := m.Cutting(context.Background(), p, c, kt, copies, nil)
+			got := m.Cutting(context.Background(), sat(c, copies), kt, nil, plan.Typeface(trial.Blocks{}))
 			require.NotEmpty(t, got.Stocks, name)
 			for _, s := range got.Stocks {
 				laid := make([]int, len(s.Wants))
@@ -95,7 +94,7 @@ func TestTwelveCardsByHand(t *testing.T) {
 	})
 	m := plan.NewPlanner()
 	at := func(k kit.Kit, paper string) cut.Stock {
-		for _, s := range m.Cutting(context.Background(), m.Of(o.c, k), o.c, k, 12, nil).Stocks {
+		for _, s := range m.Cutting(context.Background(), sat(o.c, 12), k, nil).Stocks {
 			if s.Stock == paper {
 				return s
 			}
@@ -154,7 +153,7 @@ func TestTheHiddenMiddleOfAMat(t *testing.T) {
 		})
 		require.NoError(t, o.c.Validate())
 		m := plan.NewPlanner()
-		for _, s := range m.Cutting(context.Background(), m.Of(o.c, o.k, plan.Typeface(trial.Blocks{})), o.c, o.k, 1, nil).Stocks {
+		for _, s := range m.Cutting(context.Background(), sat(o.c, 1), o.k, nil, plan.Typeface(trial.Blocks{})).Stocks {
 			if s.Stock == "oat" {
 				return s
 			}
@@ -173,4 +172,10 @@ func TestTheHiddenMiddleOfAMat(t *testing.T) {
 	}
 	assert.Equal(t, 2, letters(100, 130, true, false).Needs, "the panel stands on foam: the hole would be seen from the side")
 	assert.Equal(t, 2, letters(100, 130, false, true).Needs, "the mat stands on foam: its pads need its middle")
+}
+
+// sat is a sitting of so many of one card.
+func sat(c card.Card, n int) []plan.Job {
+	c.Copies, c.Lots = n, nil
+	return []plan.Job{{Card: c}}
 }

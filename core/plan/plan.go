@@ -38,6 +38,7 @@ type Plan struct {
 	Time     Worktime          `json:"time" doc:"how long the steps take"`
 	Findings []foresee.Finding `json:"findings" nullable:"false"`
 
+	acts  []work.Act    // in the proposed order, as they are thought of
 	Stood []depth.Stood `json:"-"`
 	Build build.Build   `json:"-"`
 }
@@ -228,6 +229,9 @@ type options struct {
 	face     layout.Typeface
 	ctx      context.Context
 	carriers []depth.Carrier
+	room     int
+	pace     work.Pace
+	paced    int
 }
 
 // assumed are the defaults with the options over them.
@@ -275,6 +279,12 @@ func Post(c []depth.Carrier) Option { return func(o *options) { o.carriers = c }
 
 // Writing sets how measures are written in sentences.
 func Writing(w measure.Writing) Option { return func(o *options) { o.write, o.hand.Write = w, w } }
+
+// Room sets how many pieces may lie drying at once; without it as many as it takes.
+func Room(n int) Option { return func(o *options) { o.room = n } }
+
+// Paced sets the person's own times, and from how many steps they are taken.
+func Paced(p work.Pace, from int) Option { return func(o *options) { o.pace, o.paced = p, from } }
 
 // carriers are those of the file as it comes, read once.
 var carriers = sync.OnceValue(depth.Carriers)

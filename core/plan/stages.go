@@ -210,13 +210,15 @@ func (b *builder) nameOf(id build.ID) string {
 // one.
 func (b *builder) steps() {
 	acts, err := work.Order(work.Acts(&b.plan.Build, b.plan.Patterns, b.o.write.Length))
-	b.circle = err
+	b.circle, b.plan.acts = err, acts
 	b.plan.Steps, b.breaches = work.Rearrange(acts, b.card.Order)
 	b.plan.Steps = work.Told(b.plan.Steps)
 	t := &b.plan.Time
-	_, t.One = work.Timetable(b.plan.Steps, 1)
-	t.Slots, t.Run = work.Timetable(b.plan.Steps, b.card.Run())
-	_, t.Least = work.Least(b.plan.Steps, b.card.Run())
+	clock := work.Clock{Copies: 1, Room: b.o.room, Pace: b.o.pace}
+	_, t.One = work.Timetable(b.plan.Steps, clock)
+	clock.Copies = b.card.Run()
+	t.Slots, t.Run = work.Timetable(b.plan.Steps, clock)
+	_, t.Least = work.Least(b.plan.Steps, clock)
 }
 
 // findings foresees what will go wrong.

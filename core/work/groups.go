@@ -3,6 +3,7 @@ package work
 import (
 	"fmt"
 	"slices"
+	"strings"
 
 	"ochrestone/core/build"
 	"ochrestone/core/card"
@@ -54,7 +55,27 @@ func Told(acts []Act) []Act {
 	}
 	keep(out)
 	final(out)
+	alike(out)
 	return out
+}
+
+// alike says how an act is done the same on all cards and pieces, where it is done on more
+// than one: where the stamp stays while the paper is changed, and which way pieces face.
+func alike(acts []Act) {
+	for i := range acts {
+		a := &acts[i]
+		n := max(1, a.Cards) * max(1, a.times)
+		switch {
+		case n < 2:
+		case a.stamp != "" && a.hole:
+			a.Alike = fmt.Sprintf("All %d in the hole of the first waste sheet: the stamp need not be moved.", n)
+		case a.stamp != "" && !a.stencil && a.leaf.Motif == "":
+			a.Alike = fmt.Sprintf("All %d with the stamp where it is: only the paper is changed, into the same corner.", n)
+		}
+		if a.left > 0 && a.left < a.times {
+			a.Alike = strings.TrimSpace(fmt.Sprintf("%s First the %d as drawn, then the %d left for right.", a.Alike, (a.times-a.left)*max(1, a.Cards), a.left*max(1, a.Cards)))
+		}
+	}
 }
 
 // keep marks the acts that leave a stamp in place for later strikes, one after the other.

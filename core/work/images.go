@@ -1,7 +1,6 @@
 package work
 
 import (
-	"cmp"
 	"fmt"
 	"slices"
 	"strings"
@@ -227,7 +226,17 @@ func (m *making) glue(i int) {
 	v := m.views[i]
 	a, raised := m.held(Act{ID: m.id(Glue, i), Title: fmt.Sprintf("%s onto %s", m.name(i), m.views[v.Host].Layer.Label)}, v.Layer.Bonds)
 	a.Detail = strings.TrimSpace(a.Detail + " " + m.putOn(i))
-	m.add(phaseStack, a, facts{leaf: m.thing(i, ""), onto: m.leaf(v.Host, m.carrier(m.Build.Things[m.Things[0]].Element)), raised: raised, shy: m.shy(m.finish(i).Paper), stack: i, outline: v.Outline.Simplify(build.Hair)})
+	m.add(phaseStack, a, facts{leaf: m.thing(i, ""), onto: m.leaf(v.Host, m.carrier(m.Build.Things[m.Things[0]].Element)), raised: raised, shy: m.shy(m.finish(i).Paper), stack: i, times: len(m.Things), left: m.mirrored(), outline: v.Outline.Simplify(build.Hair)})
+}
+
+// mirrored is how many of the image's things are laid left for right.
+func (m *making) mirrored() (n int) {
+	for _, i := range m.Things {
+		if m.Build.Things[i].Element.Place.Mirror {
+			n++
+		}
+	}
+	return n
 }
 
 // prints adds the prints: all copies of a stamp together, but images that overlap on what
@@ -350,7 +359,12 @@ func (m *making) strike(b batch, ground Thing, element string, n int) {
 	if ground.Motif != "" {
 		id.N = 1 + slices.Index(m.cutoutPapers(), ground.Part) // on card of its own
 	}
-	fa := facts{leaf: m.leaf(first, ground), makes: element, stack: first, stamp: m.Image.ID + "/" + cmp.Or(v.Part.Stamp, v.Layer.ID), tone: m.tone(f.Ink)}
+	fa := facts{leaf: m.leaf(first, ground), makes: element, stack: first, tool: m.tool(m.Image.Motif, v.Layer), tone: m.tone(f.Ink)}
+	fa.times = n
+	if leaf := build.Leaf(m.Image.Shapes, first); leaf != motif.Ground {
+		l := m.views[leaf].Layer
+		fa.hole, fa.times = !l.After, n*max(1, l.Copies)
+	}
 	var labels []string
 	for _, i := range b.layers {
 		w := m.views[i]

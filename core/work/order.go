@@ -3,6 +3,7 @@ package work
 import (
 	"errors"
 	"fmt"
+	"math"
 	"slices"
 	"strings"
 
@@ -28,6 +29,8 @@ type Option func(*ordering)
 type ordering struct {
 	without map[string]bool
 	sooner  func(a, b *Act) int
+	patient bool // a stamp is taken up when nothing else has to come between its prints
+	filling bool // what need not be waited for goes before what has to be
 }
 
 // Without leaves rules out, by their ids.
@@ -68,6 +71,46 @@ func Order(acts []Act, opts ...Option) ([]Act, error) {
 			acts[then].After = append(acts[then].After, Need{acts[first].Key, r.ID, r.Why})
 		})
 	}
+	out := o.best(acts, needs, nil)
+	if len(out) < n {
+		return acts, circle(acts, needs)
+	}
+	for i := range out {
+		out[i].Number = i + 1
+	}
+	return out, nil
+}
+
+// best is the quickest of the ways to go about it: staying with what is in hand, taking up a
+// stamp only when it need not be put aside again, filling waits with other work. Of ways
+// that are as quick the plainest.
+func (o *ordering) best(acts []Act, needs [][]int, done []int) []Act {
+	var best []Act
+	least := math.Inf(1)
+	for _, way := range []ordering{{}, {patient: true}, {filling: true}, {patient: true, filling: true}} {
+		if o.sooner != nil && (way.patient || way.filling) {
+			break // the person says which is sooner
+		}
+		way.sooner = o.sooner
+		out := way.sequence(acts, needs, done)
+		if len(out) < len(acts) {
+			return out
+		}
+		if _, t := timetable(out, Clock{}); t.Wall < least-quicker {
+			best, least = out, t.Wall
+		}
+	}
+	return best
+}
+
+// quicker is by how much, minutes, a less plain way must be quicker.
+const quicker = 0.5
+
+// sequence puts acts in order by what they need, by their indices: those done first, as
+// they were done, then the rest, going on with what is in hand. It leaves out what waits
+// for itself.
+func (o *ordering) sequence(acts []Act, needs [][]int, done []int) []Act {
+	n := len(acts)
 	turns(acts)
 	left, next := make([]int, n), make([][]int, n)
 	for i, ns := range needs {
@@ -78,36 +121,132 @@ func Order(acts []Act, opts ...Option) ([]Act, error) {
 	}
 	out := make([]Act, 0, n)
 	hand := hand{}
-	done := make([]bool, n)
+	was := make([]bool, n)
 	var free []int
+	later := o.returns(acts, needs, was)
+	clock := newWatch(acts)
+	take := func(i int) {
+		was[i] = true
+		for _, j := range next[i] {
+			if left[j]--; left[j] == 0 && !was[j] {
+				free = append(free, j)
+			}
+		}
+		hand.take(&acts[i])
+		clock.take(i, needs[i])
+		out = append(out, acts[i])
+	}
+	for _, i := range done {
+		take(i)
+	}
+	free = free[:0]
 	for i := range n {
-		if left[i] == 0 {
+		if left[i] == 0 && !was[i] {
 			free = append(free, i)
 		}
 	}
 	for len(free) > 0 {
 		best := 0
 		for k := range free {
-			if k > 0 && hand.sooner(&o, acts, free[k], free[best]) {
+			if k == 0 {
+				continue
+			}
+			if o.filling {
+				if a, b := clock.waits(free[k], needs[free[k]]), clock.waits(free[best], needs[free[best]]); a != b {
+					if a < b {
+						best = k
+					}
+					continue
+				}
+			}
+			if o.patient && acts[free[k]].phase == acts[free[best]].phase {
+				if a, b := later(free[k], hand.stamp), later(free[best], hand.stamp); a != b {
+					if b {
+						best = k
+					}
+					continue
+				}
+			}
+			if hand.sooner(o, acts, free[k], free[best]) {
 				best = k
 			}
 		}
 		i := free[best]
 		free = slices.Delete(free, best, best+1)
-		done[i] = true
-		for _, j := range next[i] {
-			if left[j]--; left[j] == 0 {
-				free = append(free, j)
+		take(i)
+	}
+	return out
+}
+
+// returns reports whether a stamp that is not in hand, taken up for an act, would have to be
+// put aside and taken up again, because what else it prints waits for other work.
+func (o *ordering) returns(acts []Act, needs [][]int, was []bool) func(i int, hand string) bool {
+	of := map[string][]int{}
+	for i := range acts {
+		if s := acts[i].stamp; s != "" {
+			of[s] = append(of[s], i)
+		}
+	}
+	return func(i int, hand string) bool {
+		s := acts[i].stamp
+		if s == "" || s == hand {
+			return false
+		}
+		for _, j := range of[s] {
+			if was[j] {
+				continue
+			}
+			for _, k := range needs[j] {
+				if !was[k] && acts[k].stamp != s {
+					return true
+				}
 			}
 		}
-		hand.take(&acts[i])
-		acts[i].Number = len(out) + 1
-		out = append(out, acts[i])
+		return false
 	}
-	if len(out) < n {
-		return acts, circle(acts, needs)
+}
+
+// watch tells how long an act would have to wait, minutes, about as Timetable does.
+type watch struct {
+	acts []Act
+	now  float64
+	from []float64 // when each was begun
+	to   []float64
+}
+
+func newWatch(acts []Act) *watch {
+	return &watch{acts, 0, make([]float64, len(acts)), make([]float64, len(acts))}
+}
+
+// waits is how long an act would have to wait if it came next: nothing where that is short.
+func (w *watch) waits(i int, needs []int) float64 {
+	if m := w.start(i, needs) - w.now; m > shortWait {
+		return m
 	}
-	return out, nil
+	return 0
+}
+
+// shortWait is not worth beginning something else for, minutes.
+const shortWait = 1.0
+
+func (w *watch) start(i int, needs []int) float64 {
+	a := &w.acts[i]
+	n, one := float64(max(1, a.Cards)), usual[a.Kind]
+	start := w.now
+	for _, j := range needs {
+		b := &w.acts[j]
+		if k := slices.IndexFunc(a.After, func(o Need) bool { return o.Key == b.Key }); k < 0 || !waited(b, a.After[k].Rule) {
+			continue
+		}
+		start = max(start, w.from[j]+usual[b.Kind]+b.Minutes, w.to[j]+b.Minutes-(n-1)*one)
+	}
+	return start
+}
+
+func (w *watch) take(i int, needs []int) {
+	w.from[i] = w.start(i, needs)
+	w.to[i] = w.from[i] + float64(max(1, w.acts[i].Cards))*usual[w.acts[i].Kind]
+	w.now = w.to[i]
 }
 
 // turns gives the acts of every stamp their turn by its ink.
@@ -218,16 +357,34 @@ func (h *hand) sooner(o *ordering, acts []Act, i, j int) bool {
 // Rearrange puts acts in the person's own order, as far as it names them; the others keep
 // their place. It reports every act that now stands before one it needs.
 func Rearrange(acts []Act, order []card.Step) ([]Act, []Breach) {
-	pos := map[card.Step]int{}
+	exact, plain := map[card.Step]int{}, map[card.Step]int{}
 	for i, id := range order {
-		pos[id] = i
+		exact[id] = i
+		// A step that was for one lot goes for all, where the card is made alone.
+		id.Lot = ""
+		if _, ok := plain[id]; !ok {
+			plain[id] = i
+		}
 	}
-	named := slices.DeleteFunc(slices.Clone(acts), func(a Act) bool { _, ok := pos[a.ID]; return !ok })
-	slices.SortStableFunc(named, func(a, b Act) int { return pos[a.ID] - pos[b.ID] })
+	pos := func(a Act) (int, bool) {
+		if i, ok := exact[a.ID]; ok {
+			return i, true
+		}
+		id := a.ID
+		id.Lot = ""
+		i, ok := plain[id]
+		return i, ok
+	}
+	named := slices.DeleteFunc(slices.Clone(acts), func(a Act) bool { _, ok := pos(a); return !ok })
+	slices.SortStableFunc(named, func(a, b Act) int {
+		i, _ := pos(a)
+		j, _ := pos(b)
+		return i - j
+	})
 	out := make([]Act, 0, len(acts))
 	k := 0
 	for _, a := range acts {
-		if _, ok := pos[a.ID]; ok {
+		if _, ok := pos(a); ok {
 			a = named[k]
 			k++
 		}

@@ -1,8 +1,11 @@
 package work
 
 import (
-	"ochrestone/core/colour"
+	"fmt"
+	"math"
 	"slices"
+
+	"ochrestone/core/colour"
 )
 
 // Usual times at the bench, minutes: our own defaults, until the person's own are known.
@@ -13,9 +16,6 @@ const (
 	settleIn = 1.0 // clear the table for another sort of work
 )
 
-// each is how long an act takes for one card once all is at hand, minutes.
-var each = map[Kind]float64{CutAct: 1.5, InkAct: 2, PrintAct: 0.7, MaskAct: 1.5, HeatAct: 0.8, PopAct: 1, GlueAct: 1, FoamAct: 1.5, CheckAct: 2}
-
 // Times is what an order of acts comes to for so many cards.
 type Times struct {
 	Copies int     `json:"copies"`
@@ -25,25 +25,113 @@ type Times struct {
 	Setups int     `json:"setups" doc:"times a stamp or stencil is put in place"`
 	Inks   int     `json:"inks" doc:"times another ink is taken up"`
 	Washes int     `json:"washes" doc:"stamps washed between two inks"`
+	Places int     `json:"places" doc:"how many pieces lie drying at once at most"`
+}
+
+// and adds times, so often.
+func (t Times) and(o Times, often int) Times {
+	f := float64(often)
+	return Times{t.Copies + o.Copies*often, t.Hand + o.Hand*f, t.Wall + o.Wall*f, t.Idle + o.Idle*f, t.Setups + o.Setups*often, t.Inks + o.Inks*often, t.Washes + o.Washes*often, max(t.Places, o.Places)}
+}
+
+// Alone is what it comes to when the cards of all lots are made one after the other, each to
+// its end before the next: with the stamps, and what is on them, as the card before left
+// them.
+func Alone(lots []Lot, c Clock) Times {
+	c.Copies = 1
+	var all []Act
+	rest := Times{}
+	for _, l := range lots {
+		once, twice := after(nil, l.Acts), after(after(nil, l.Acts), l.Acts)
+		all = after(all, l.Acts)
+		_, one := Timetable(once, c)
+		_, two := Timetable(twice, c)
+		rest = rest.and(two.and(one, -1), max(1, l.Copies)-1)
+	}
+	_, t := Timetable(all, c)
+	n := 0
+	for _, l := range lots {
+		n += max(1, l.Copies)
+	}
+	t = t.and(rest, 1)
+	t.Copies = n
+	return t
+}
+
+// after puts the acts of one more card behind others.
+func after(all, more []Act) []Act {
+	n := len(all)
+	for _, a := range more {
+		a.Key = fmt.Sprint(n, " ", a.Key)
+		a.Cards = 1
+		a.lots = []share{{n, 1}}
+		needs := make([]Need, len(a.After))
+		for i, need := range a.After {
+			need.Key = fmt.Sprint(n, " ", need.Key)
+			needs[i] = need
+		}
+		a.After = needs
+		all = append(all, a)
+	}
+	return all
 }
 
 // Slot is when an act is done, minutes from the beginning.
 type Slot struct {
-	From float64 `json:"from"`
-	To   float64 `json:"to"`
-	Wash bool    `json:"wash,omitempty" doc:"its stamp is washed before"`
-	Dry  []int   `json:"dry" nullable:"false" doc:"numbers of the steps whose ink, glaze or glue is not dry yet when it begins"`
-	On   string  `json:"on,omitempty" doc:"ink that is on its stamp from before"`
-	Set  bool    `json:"set,omitempty" doc:"its stamp or stencil is put in place for it"`
+	From   float64 `json:"from"`
+	To     float64 `json:"to"`
+	Wash   bool    `json:"wash,omitempty" doc:"its stamp is washed before"`
+	Dry    []int   `json:"dry" nullable:"false" doc:"numbers of the steps whose ink, glaze or glue is not dry yet when it begins"`
+	On     string  `json:"on,omitempty" doc:"ink that is on its stamp from before"`
+	Set    bool    `json:"set,omitempty" doc:"its stamp or stencil is put in place for it"`
+	Batch  int     `json:"batch,omitempty" doc:"so many at a time, because there is no room for more to dry; 0: all at once"`
+	Drying int     `json:"drying,omitempty" doc:"pieces that lie drying when it begins"`
+
+	begun float64 // when all is at hand
 }
 
-// Timetable says when each act of an order is done, one after the other, each for all
-// copies before the next: what is wet or setting is waited for, by the copy, where an act
-// that needs it comes too soon.
-func Timetable(acts []Act, copies int) ([]Slot, Times) {
-	n := float64(max(1, copies))
+// Clock is how time passes at a bench.
+type Clock struct {
+	Copies int  // cards of which an act is done on all; at least one
+	Room   int  // how many pieces may lie drying at once; 0: as many as it takes
+	Pace   Pace // how long acts take
+}
+
+// of is on how many cards an act is done.
+func (c Clock) of(a *Act) int {
+	if a.Cards > 0 {
+		return a.Cards
+	}
+	return max(1, c.Copies)
+}
+
+// place is where a piece of one card lies to dry.
+type place struct {
+	leaf Thing
+	lot  int
+	card int
+}
+
+// Timetable says when each act of an order is done, one after the other, each for all its
+// cards before the next: what is wet or setting is waited for, card by card, where an act
+// that needs it comes too soon, and so is a free place to lay a wet piece down.
+func Timetable(acts []Act, c Clock) ([]Slot, Times) {
+	out, t := timetable(acts, c)
+	for i := range out {
+		out[i].Dry = []int{}
+		for j := range i {
+			if acts[j].Minutes > 0 && out[j].To+acts[j].Minutes > out[i].begun {
+				out[i].Dry = append(out[i].Dry, acts[j].Number)
+			}
+		}
+	}
+	return out, t
+}
+
+// timetable is Timetable without what is not dry yet.
+func timetable(acts []Act, c Clock) ([]Slot, Times) {
 	out := make([]Slot, len(acts))
-	t := Times{Copies: max(1, copies)}
+	t := Times{Copies: max(1, c.Copies)}
 	at := map[string]int{}
 	for i := range acts {
 		at[acts[i].Key] = i
@@ -52,8 +140,10 @@ func Timetable(acts []Act, copies int) ([]Slot, Times) {
 	stamp, ink := "", ""
 	on := map[string]*Act{} // what each stamp was last inked for
 	ready := make([]float64, len(acts))
+	lying := map[place]float64{} // until when
 	for i := range acts {
 		a := &acts[i]
+		n := c.of(a)
 		before := 0.0
 		if g := groupOf(a.phase); g != group {
 			if group != "" {
@@ -83,32 +173,86 @@ func Timetable(acts []Act, copies int) ([]Slot, Times) {
 			before += inkUp
 			ink = a.Ink
 		}
-		one := each[a.Kind]
+		one := c.Pace.each(a.Kind)
 		start := now
 		for _, need := range a.After {
 			j, ok := at[need.Key]
 			if !ok || !waited(&acts[j], need.Rule) {
 				continue
 			}
-			// Copy by copy: the first and the last of them decide.
-			theirs := each[acts[j].Kind]
+			// Card by card: the first and the last of them decide.
+			theirs := c.Pace.each(acts[j].Kind)
 			first := ready[j] + theirs + acts[j].Minutes - before
-			last := ready[j] + n*theirs + acts[j].Minutes - before - (n-1)*one
+			last := out[j].To + acts[j].Minutes - before - float64(n-1)*one
 			start = max(start, first, last)
 		}
 		t.Idle += start - now
 		ready[i] = start + before
-		now = ready[i] + n*one
-		t.Hand += before + n*one
-		out[i].From, out[i].To, out[i].Dry = start, now, []int{}
-		for j := range i {
-			if acts[j].Minutes > 0 && out[j].To+acts[j].Minutes > start+before {
-				out[i].Dry = append(out[i].Dry, acts[j].Number)
-			}
+		free(lying, ready[i])
+		out[i].Drying = len(lying)
+		now = ready[i]
+		if a.Minutes > 0 {
+			waits := 0.0
+			now, waits, out[i].Batch = c.layDown(a, n, now, one, lying)
+			t.Idle += waits
+			t.Hand -= waits
+		} else {
+			now += float64(n) * one
 		}
+		t.Places = max(t.Places, len(lying))
+		t.Hand += now - start
+		out[i].From, out[i].To, out[i].begun = start, now, start+before
 	}
 	t.Wall = now
 	return out, t
+}
+
+// layDown does an act that leaves pieces wet on n cards, one after the other, and lays them
+// down to dry: when it is over, minutes waited for room, and how many go at a time where
+// there is too little of it.
+func (c Clock) layDown(a *Act, n int, now, one float64, lying map[place]float64) (over, waits float64, batch int) {
+	for k := range n {
+		at := a.lies(k)
+		_, there := lying[at]
+		if c.Room > 0 && !there && len(lying) >= c.Room {
+			free(lying, now)
+		}
+		if c.Room > 0 && !there && len(lying) >= c.Room {
+			soonest := math.Inf(1)
+			for _, until := range lying {
+				soonest = min(soonest, until)
+			}
+			if batch == 0 {
+				batch = max(1, k)
+			}
+			waits += soonest - now
+			now = soonest
+			free(lying, now)
+		}
+		now += one
+		lying[at] = now + a.Minutes
+	}
+	return now, waits, batch
+}
+
+// lies is where the piece of a card lies, counted over those an act is done on.
+func (a *Act) lies(k int) place {
+	for _, s := range a.lots {
+		if k < s.cards {
+			return place{a.leaf, s.lot, k}
+		}
+		k -= s.cards
+	}
+	return place{a.leaf, 0, k}
+}
+
+// free takes up what is dry.
+func free(lying map[place]float64, now float64) {
+	for at, until := range lying {
+		if until <= now {
+			delete(lying, at)
+		}
+	}
 }
 
 // waited reports whether what an act leaves wet is waited for by one that needs it by a
@@ -132,13 +276,13 @@ func waited(a *Act, rule string) bool {
 // allow, every ink taken up once,
 // every sort of work begun once; and of the second the longest chain of acts that wait for
 // each other, where that is longer.
-func Least(acts []Act, copies int) (hand, wall float64) {
-	n := float64(max(1, copies))
+func Least(acts []Act, c Clock) (hand, wall float64) {
 	stamps, inks, groups := map[string][]colour.Lab{}, map[string]bool{}, map[Group]bool{}
 	at := map[string]int{}
-	for i, a := range acts {
+	for i := range acts {
+		a := &acts[i]
 		at[a.Key] = i
-		hand += n * each[a.Kind]
+		hand += float64(c.of(a)) * c.Pace.each(a.Kind)
 		if a.stamp != "" {
 			if !slices.Contains(stamps[a.stamp], a.tone) {
 				stamps[a.stamp] = append(stamps[a.stamp], a.tone)
@@ -155,7 +299,7 @@ func Least(acts []Act, copies int) (hand, wall float64) {
 	}
 	hand += setUp*float64(len(stamps)) + inkUp*float64(len(inks)) + settleIn*float64(max(0, len(groups)-1))
 	// The acts stand in an order that keeps their needs, so a chain is summed in one go. Of
-	// one copy: the rest of them may go on meanwhile.
+	// one card: the rest of them may go on meanwhile.
 	end := make([]float64, len(acts))
 	for i, a := range acts {
 		start := 0.0
@@ -168,7 +312,7 @@ func Least(acts []Act, copies int) (hand, wall float64) {
 				start = max(start, end[j]+w)
 			}
 		}
-		end[i] = start + each[a.Kind]
+		end[i] = start + c.Pace.each(a.Kind)
 		wall = max(wall, end[i])
 	}
 	return hand, max(hand, wall)

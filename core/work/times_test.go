@@ -110,8 +110,8 @@ func TestTimesAgainstEveryOrder(t *testing.T) {
 	for range 200 {
 		acts, err := Order(jobs(rng, 4+rng.IntN(4)))
 		require.NoError(t, err)
-		_, got := Timetable(acts, 1)
-		hand, wall := Least(acts, 1)
+		_, got := Timetable(acts, Clock{Copies: 1})
+		hand, wall := Least(acts, Clock{Copies: 1})
 		require.LessOrEqual(t, hand, got.Hand+1e-9)
 		require.LessOrEqual(t, wall, got.Wall+1e-9)
 		least := math.Inf(1)
@@ -133,7 +133,7 @@ func TestTimesAgainstEveryOrder(t *testing.T) {
 				}
 				try[p] = acts[i]
 			}
-			_, x := Timetable(try, 1)
+			_, x := Timetable(try, Clock{Copies: 1})
 			least = min(least, x.Hand)
 		})
 		require.LessOrEqual(t, hand, least+1e-9, "the bound holds")
@@ -148,10 +148,10 @@ func TestTimesAgainstEveryOrder(t *testing.T) {
 // between dries them. For three cards the last copy of the first is dry when the second
 // begins.
 func TestATimetableByHand(t *testing.T) {
-	a := Act{Key: "a", Kind: PrintAct, Ink: "sky", Minutes: 5, facts: facts{phase: phaseInk, stamp: "s", tone: colour.Lab{L: 80, B: -30}}}
-	b := Act{Key: "b", Kind: PrintAct, Ink: "sea", After: []Need{{Key: "a", Rule: "host first"}}, facts: facts{phase: phaseInk, stamp: "s", tone: colour.Lab{L: 40, B: -40}}}
-	c := Act{Key: "c", Kind: PrintAct, Ink: "sky", facts: facts{phase: phaseInk, stamp: "s", tone: colour.Lab{L: 80, B: -30}}}
-	slots, got := Timetable([]Act{a, b, c}, 1)
+	a := Act{Key: "a", Kind: PrintAct, Ink: "sky", Minutes: 5, facts: facts{phase: phaseInk, tool: tool{stamp: "s"}, tone: colour.Lab{L: 80, B: -30}}}
+	b := Act{Key: "b", Kind: PrintAct, Ink: "sea", After: []Need{{Key: "a", Rule: "host first"}}, facts: facts{phase: phaseInk, tool: tool{stamp: "s"}, tone: colour.Lab{L: 40, B: -40}}}
+	c := Act{Key: "c", Kind: PrintAct, Ink: "sky", facts: facts{phase: phaseInk, tool: tool{stamp: "s"}, tone: colour.Lab{L: 80, B: -30}}}
+	slots, got := Timetable([]Act{a, b, c}, Clock{Copies: 1})
 	assert.Equal(t, 1, got.Setups)
 	assert.Equal(t, 3, got.Inks)
 	assert.Equal(t, 1, got.Washes, "back to the lighter")
@@ -160,7 +160,7 @@ func TestATimetableByHand(t *testing.T) {
 	assert.Equal(t, "sea", slots[2].On)
 	assert.InDelta(t, 5-inkUp, got.Idle, 1e-9, "it dries while the next ink is taken up")
 	assert.InDelta(t, setUp+3*inkUp+washUp+3*0.7, got.Hand, 1e-9)
-	_, three := Timetable([]Act{a, b, c}, 3)
+	_, three := Timetable([]Act{a, b, c}, Clock{Copies: 3})
 	assert.InDelta(t, setUp+3*inkUp+washUp+9*0.7, three.Hand, 1e-9)
 	assert.InDelta(t, 5-inkUp-2*0.7, three.Idle, 1e-9, "two copies are printed while the first dries")
 }

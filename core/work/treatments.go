@@ -156,7 +156,7 @@ func (k *treats) turned(p card.Turned) {
 			k.lay(phaseInk, k.inked(Act{ID: card.Step{Verb: Print, Element: k.t.Element.ID, Part: l.ID, N: s.Number}, Kind: PrintAct,
 				Title:  fmt.Sprintf("%s: %s, strike %d of %d", k.t.Name, l.Label, s.Number, p.Turns),
 				Detail: fmt.Sprintf("%s %s%s. The stamp stays where it is.", how, k.Stock.InkName(f.Ink), strikes(f))}, f.Ink),
-				facts{inks: []Thing{layer}, stamp: k.t.Element.ID + "/" + l.ID, tone: k.tone(f.Ink)})
+				facts{inks: []Thing{layer}, tool: k.tool(m, l), tone: k.tone(f.Ink)})
 			k.heat(card.Step{Element: k.t.Element.ID, Part: l.ID}, l.Label+" of "+k.t.Name, k.leaf, []Thing{layer}, onlyOnce(s.Number == p.Turns, f.Ink))
 		}
 	}
@@ -210,7 +210,7 @@ func (k *treats) print(p card.Print) {
 			layer := k.layer(l.ID + " " + w.ID)
 			id := k.step(Print, l.ID, wi+1)
 			k.lay(phaseInk, k.inked(Act{ID: id, Kind: PrintAct, Title: title, Detail: fmt.Sprintf("%s%s. %s", k.Stock.InkName(f.Ink), strikes(f), how)}, f.Ink),
-				facts{inks: []Thing{layer}, stamp: m.ID + "/" + l.ID, tone: k.tone(f.Ink)})
+				facts{inks: []Thing{layer}, tool: k.tool(m, l), tone: k.tone(f.Ink)})
 			k.heat(card.Step{Element: k.t.Element.ID, Part: layer.Part}, l.Label+" on "+k.on(), k.leaf, []Thing{layer}, f.Ink)
 		}
 	}
@@ -312,7 +312,7 @@ func (k *treats) stencil(s card.Stencil) {
 		a.Detail += " Draw it level with the blade, lift straight up, and wash the stencil at once. Park it flat while it dries."
 	}
 	layer := k.layer("stencil")
-	k.lay(phaseInk, a, facts{inks: []Thing{layer}, over: over, stamp: s.Set + "/" + s.Part, tone: k.tone(s.Ink)})
+	k.lay(phaseInk, a, facts{inks: []Thing{layer}, over: over, tool: tool{s.Set + "/" + s.Part, name, true}, tone: k.tone(s.Ink)})
 	if !s.Paste {
 		k.heat(card.Step{Element: k.t.Element.ID, Part: layer.Part}, "the stencilling on "+k.on(), k.leaf, []Thing{layer}, s.Ink)
 	}

@@ -4,6 +4,7 @@
 package work
 
 import (
+	"cmp"
 	"fmt"
 
 	"ochrestone/core/build"
@@ -73,6 +74,9 @@ type Act struct {
 	After    []Need    `json:"after" nullable:"false" doc:"acts that must come before"`
 	Keep     string    `json:"keep,omitempty" doc:"what has to stay where it is, and until when"`
 	Final    string    `json:"final,omitempty" doc:"what can no longer be done after this"`
+	Cards    int       `json:"cards,omitempty" doc:"of a sitting: on how many cards it is done; 0: on all"`
+	For      string    `json:"for,omitempty" doc:"of a sitting whose cards differ: on which"`
+	Alike    string    `json:"alike,omitempty" doc:"how it is done the same on every card"`
 
 	facts
 }
@@ -98,9 +102,31 @@ type facts struct {
 	masks   string     // the element it covers
 	masked  []string   // elements that have to be masked before it
 	makes   string     // the element whose prints it makes, where each is done by itself
-	stamp   string     // what stands in the hand
+	tool               // what stands in the hand
 	tone    colour.Lab // of its ink, dried
+	hole    bool       // of a print: on a piece that is cut already
+	times   int        // how often on one card; 0 counts as once
+	left    int        // of those: how often left for right
+	lots    []share    // of a sitting: for which lots it is done
 	turn    int        // of its ink among those its stamp takes, so that it is washed least
+}
+
+// tool is a stamp or a stencil: one thing in the hand, whichever image or sheet it is used for.
+type tool struct {
+	stamp   string // which it is
+	called  string // what a person calls it
+	stencil bool
+}
+
+// tool is the stamp or stencil a layer is laid down with.
+func (k *maker) tool(m card.Motif, l card.Layer) tool {
+	out := tool{m.ID + "/" + l.ID, l.Label, l.Make == card.Stencilled}
+	if s, ok := k.Stock.Set(m.Set); ok {
+		if p, ok := s.Part(l.Part); ok {
+			out.stamp, out.called = s.ID+"/"+cmp.Or(p.Stamp, p.ID), cmp.Or(p.Stamp, p.Label, l.Label)
+		}
+	}
+	return out
 }
 
 // Need is an act that must come first, and why.
@@ -112,7 +138,11 @@ type Need struct {
 
 // key is an id as one word.
 func key(id card.Step) string {
-	return fmt.Sprintf("%s/%s/%s/%s/%s/%d", id.Verb, id.Element, id.Motif, id.Colourway, id.Part, id.N)
+	k := fmt.Sprintf("%s/%s/%s/%s/%s/%d", id.Verb, id.Element, id.Motif, id.Colourway, id.Part, id.N)
+	if id.Card != "" || id.Lot != "" {
+		k += "/" + id.Card + "/" + id.Lot
+	}
+	return k
 }
 
 // Phases of the work: acts that like to be done together. They only break ties.

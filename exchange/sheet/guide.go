@@ -36,6 +36,10 @@ func Done(steps ...card.Step) Option {
 	}
 }
 
+// Sitting prints the steps of a sitting, with a box for every card of it, in the place of
+// those of the card alone.
+func Sitting(s plan.Sitting) Option { return func(g *guide) { g.sitting = &s } }
+
 // guide lays out the pages one after another.
 type guide struct {
 	size  measure.Size
@@ -44,6 +48,8 @@ type guide struct {
 	card  card.Card
 	kit   kit.Kit
 	plan  plan.Plan
+	// sitting is set where what is made is more than this card.
+	sitting *plan.Sitting
 
 	pages []*paper
 	p     *paper
@@ -92,6 +98,9 @@ func (g *guide) run() error {
 		if err := g.apart(m); err != nil {
 			return err
 		}
+	}
+	if s := g.sitting; s != nil {
+		g.plan.Steps, g.plan.Time = s.Steps, s.Time
 	}
 	return g.steps()
 }

@@ -30,6 +30,7 @@ func (g *guide) steps() error {
 		return err
 	}
 	var blocks []block
+	blocks = append(blocks, g.lots(scratch, wide)...)
 	for i := 0; i < len(g.plan.Steps); {
 		end := i
 		for end < len(g.plan.Steps) && g.plan.Steps[end].Group == g.plan.Steps[i].Group {
@@ -39,16 +40,39 @@ func (g *guide) steps() error {
 		for _, s := range g.plan.Steps[i:end] {
 			blocks = append(blocks, g.step(scratch, wide, s))
 		}
-		pic, err := g.state(end, wide)
-		if err != nil {
-			return err
-		}
-		if pic != nil {
-			blocks = append(blocks, *pic)
+		if g.sitting == nil || len(g.sitting.Cards) == 1 {
+			pic, err := g.state(end, wide)
+			if err != nil {
+				return err
+			}
+			if pic != nil {
+				blocks = append(blocks, *pic)
+			}
 		}
 		i = end
 	}
 	return g.columns(blocks, wide)
+}
+
+// lots says which cards a sitting makes, where they differ.
+func (g *guide) lots(scratch *paper, wide float64) (out []block) {
+	if g.sitting == nil || len(g.sitting.Cards) < 2 {
+		return nil
+	}
+	out = append(out, headed("What is made"))
+	for _, c := range g.sitting.Cards {
+		lines := scratch.wrap(scratch.f.text, 3, wide-12, c.Name)
+		n := c.Copies
+		out = append(out, block{h: float64(len(lines))*3.9 + 1, draw: func(p *paper, x, y float64) error {
+			p.text(p.f.bold, 3, x+8, y+3.2, 1, inkText, fmt.Sprint(n))
+			for _, l := range lines {
+				y += 3.9
+				p.text(p.f.text, 3, x+12, y-0.7, -1, inkText, l)
+			}
+			return nil
+		}})
+	}
+	return out
 }
 
 // boxEach is the room of one card's box on a run sheet, mm.
@@ -71,11 +95,19 @@ func (g *guide) step(scratch *paper, wide float64, s work.Act) block {
 	if s.Minutes > 0 {
 		title += fmt.Sprintf(", then %.0f min", s.Minutes)
 	}
-	if n := s.Number - 1; n < len(g.plan.Time.Slots) && g.plan.Time.Slots[n].Wash {
-		title += ", wash first"
+	if n := slices.IndexFunc(g.plan.Steps, func(a work.Act) bool { return a.Key == s.Key }); n >= 0 && n < len(g.plan.Time.Slots) {
+		if g.plan.Time.Slots[n].Wash {
+			title += ", wash first"
+		}
+		if b := g.plan.Time.Slots[n].Batch; b > 0 {
+			title += fmt.Sprintf(", %d at a time", b)
+		}
+	}
+	if s.For != "" {
+		title += ". For " + s.For
 	}
 	head := scratch.wrap(scratch.f.bold, 3, w, title)
-	said := []string{s.Detail, s.Keep, s.Final}
+	said := []string{s.Detail, s.Alike, s.Keep, s.Final}
 	detail := scratch.wrap(scratch.f.text, 2.7, w, strings.TrimSpace(strings.Join(slices.DeleteFunc(said, func(s string) bool { return s == "" }), " ")))
 	var care []string
 	for _, c := range s.Cautions {
@@ -86,6 +118,12 @@ func (g *guide) step(scratch *paper, wide float64, s work.Act) block {
 	cards, row := 0, int(w/boxEach)
 	if n := g.plan.Time.Run.Copies; n > 1 {
 		cards = n
+	}
+	if s.Cards > 0 {
+		cards = s.Cards
+		if cards == 1 && g.plan.Time.Run.Copies == 1 {
+			cards = 0
+		}
 	}
 	rows := (cards + row - 1) / row
 	h := float64(len(head))*3.9 + float64(len(detail))*3.5 + float64(len(care))*3.3 + float64(rows)*boxEach + 1.8

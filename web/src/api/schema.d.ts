@@ -58,6 +58,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cards/{id}/company": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Which other cards are made in the same sitting */
+        put: operations["set-company"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cards/{id}/cutting": {
         parameters: {
             query?: never;
@@ -381,6 +398,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cards/{id}/run/renew": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Go on with the cards as they are now */
+        post: operations["renew-run"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cards/{id}/run/timers": {
         parameters: {
             query?: never;
@@ -424,6 +458,40 @@ export interface paths {
         };
         /** The seats of a sheet, and how the images of the card fit into them */
         get: operations["seats"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/sitting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The work on a card and on all that is made with it, going on from what is done */
+        get: operations["read-sitting"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/sitting/state": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the bench stands when a step begins: tools, what is on them, what lies drying */
+        get: operations["bench-at"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1078,10 +1146,19 @@ export interface components {
         Act: {
             /** @description acts that must come before */
             after: components["schemas"]["Need"][];
+            /** @description how it is done the same on every card */
+            alike?: string;
+            /**
+             * Format: int64
+             * @description of a sitting: on how many cards it is done; 0: on all
+             */
+            cards?: number;
             cautions: string[];
             detail: string;
             /** @description what can no longer be done after this */
             final?: string;
+            /** @description of a sitting whose cards differ: on which */
+            for?: string;
             /**
              * @description the stretch of work it belongs to
              * @enum {string}
@@ -1348,6 +1425,27 @@ export interface components {
              */
             w: number;
         };
+        BenchState: {
+            /** @description what lies drying or setting */
+            lying: components["schemas"]["Wet"][];
+            /**
+             * Format: int64
+             * @description places taken by it
+             */
+            places: number;
+            /**
+             * Format: int64
+             * @description places there are; 0: as many as it takes
+             */
+            room: number;
+            /**
+             * Format: int64
+             * @description number of the step; 0 when all is done
+             */
+            step: number;
+            /** @description stamps, stencils and brushes that were used, the one in place first */
+            tools: components["schemas"]["Tool"][];
+        };
         Blend: {
             /**
              * Format: int64
@@ -1407,6 +1505,8 @@ export interface components {
             light?: "left" | "right";
             /** @description pieces laid on their sheets by hand */
             locks?: components["schemas"]["Lock"][] | null;
+            /** @description how the cards of a sitting differ; none: they are all alike */
+            lots?: components["schemas"]["Lot"][] | null;
             /** @description the images made for this card */
             motifs: components["schemas"]["Motif"][];
             /** @description the person's own order of work, where it differs */
@@ -1576,6 +1676,9 @@ export interface components {
             /** @description what came of it, in words */
             say: string;
         };
+        CompanyInBody: {
+            cards: string[];
+        };
         CopyColourway: {
             colourway: string;
             motif: string;
@@ -1737,6 +1840,11 @@ export interface components {
              * @description whole sheets that as many cards take when each is cut by itself
              */
             one: number;
+            /**
+             * Format: int64
+             * @description how often the machine is run when each card is cut by itself
+             */
+            oneRuns: number;
             /** @description runs through the machine */
             passes: components["schemas"]["CutPass"][];
             /**
@@ -1837,6 +1945,8 @@ export interface components {
             standIn?: components["schemas"]["CutStandIn"];
             /** @description cardstock id */
             stock: string;
+            /** @description when its sheets were taken out of the stores for this run, RFC 3339 */
+            taken?: string;
             /**
              * Format: double
              * @description share of the whole sheets' area that becomes pieces, 0 to 1
@@ -1847,6 +1957,8 @@ export interface components {
         CutWant: {
             /** @enum {string} */
             by: "trimmer" | "die" | "scissors";
+            /** @description of this other card of the sitting */
+            card?: string;
             /**
              * Format: int64
              * @description for one card
@@ -1918,6 +2030,27 @@ export interface components {
             /** Format: double */
             thinY: number;
         };
+        Differs: {
+            /** @description titles of steps there are no longer */
+            gone: string[];
+            /** @description titles of steps there were not */
+            new: string[];
+            /** @description titles of steps that are done otherwise */
+            otherwise: string[];
+        };
+        Doubt: {
+            /**
+             * Format: int64
+             * @description number of the one that is not
+             */
+            needs: number;
+            /**
+             * Format: int64
+             * @description number of the step that is done
+             */
+            step: number;
+            why: string;
+        };
         Edged: {
             /** @description ink id */
             ink: string;
@@ -1957,6 +2090,7 @@ export interface components {
             letters?: components["schemas"]["SetLetters"];
             levelWith?: components["schemas"]["LevelWith"];
             light?: components["schemas"]["SetLight"];
+            lots?: components["schemas"]["SetLots"];
             move?: components["schemas"]["Move"];
             order?: components["schemas"]["Reorder"];
             put?: components["schemas"]["Put"];
@@ -3001,6 +3135,18 @@ export interface components {
              */
             length: number;
         };
+        Lot: {
+            /** Format: int64 */
+            copies: number;
+            /** @description its own; given when it is set */
+            id?: string;
+            /** @description what tells it from the others: a colourway, for whom it is */
+            name: string;
+            /** @description colourways other than on the card */
+            swaps?: components["schemas"]["Swap"][] | null;
+            /** @description words other than on the card */
+            words?: components["schemas"]["Wording"][] | null;
+        };
         Machine: {
             /**
              * Format: double
@@ -3323,6 +3469,33 @@ export interface components {
             twice?: boolean;
             /** @description the version it belongs to, such as one of two faces; empty for all */
             variant?: string;
+        };
+        Past: {
+            /** @description RFC 3339 */
+            begun: string;
+            /**
+             * Format: int64
+             * @description steps done
+             */
+            done: number;
+            /** @description RFC 3339; none while it is under way */
+            ended?: string;
+            /** @description when the first step was ticked, RFC 3339 */
+            first?: string;
+            /** Format: int64 */
+            id: number;
+            /** @description and the last */
+            last?: string;
+            /**
+             * Format: int64
+             * @description steps left out
+             */
+            left: number;
+            /**
+             * Format: int64
+             * @description steps done with another ink
+             */
+            other: number;
         };
         Pattern: {
             /**
@@ -3669,6 +3842,17 @@ export interface components {
             pieces: number;
             say: string;
         };
+        PlanMade: {
+            /** @description id of the card, where it is another one */
+            card?: string;
+            /** Format: int64 */
+            copies: number;
+            lot?: string;
+            /** @description what these are called */
+            name: string;
+            /** @description of the card */
+            title: string;
+        };
         PlanMotif: {
             colourways: components["schemas"]["LookColourway"][];
             /**
@@ -3699,6 +3883,11 @@ export interface components {
              * @description mm
              */
             w: number;
+        };
+        PlanNoted: {
+            finding: components["schemas"]["Finding"];
+            /** @description which cards */
+            name: string;
         };
         PlanOther: {
             drawn: components["schemas"]["PlanDrawn"][];
@@ -4323,6 +4512,7 @@ export interface components {
             copies: number;
             /** @description steps that are done on some of the cards */
             counts: components["schemas"]["Counted"][];
+            /** @description in the order they were done */
             done: components["schemas"]["Step"][];
             /**
              * Format: int64
@@ -4601,6 +4791,9 @@ export interface components {
              */
             side?: "left" | "right";
         };
+        SetLots: {
+            lots: components["schemas"]["Lot"][];
+        };
         SetRibbon: {
             element: string;
             /** @description the whole of it */
@@ -4639,6 +4832,11 @@ export interface components {
              * @enum {integer}
              */
             den: 16 | 32 | 64;
+            /**
+             * Format: int64
+             * @description how many pieces may lie drying at once; 0: as many as it takes
+             */
+            room?: number;
             /** @enum {string} */
             unit: "in" | "mm";
         };
@@ -4835,6 +5033,39 @@ export interface components {
              */
             turn: number;
         };
+        Sitting: {
+            /** @description doing it card by card */
+            alone: components["schemas"]["Times"];
+            /** @description what is made, by lots */
+            cards: components["schemas"]["PlanMade"][];
+            /** @description how the steps would differ if the run went on with the cards as they are now */
+            changed: components["schemas"]["Differs"];
+            /** @description ids of cards made in the same sitting */
+            company: string[];
+            /** @description steps that are done though one they need is not */
+            doubts: components["schemas"]["Doubt"][];
+            /**
+             * Format: double
+             * @description from the first step ticked to the last
+             */
+            minutes: number;
+            /** @description what will go wrong on some of the cards and not on the one that is shown */
+            notes: components["schemas"]["PlanNoted"][];
+            /** @description how the bench stands before the next step */
+            now: components["schemas"]["BenchState"];
+            /**
+             * Format: int64
+             * @description from how many steps the person's own times are taken; 0: usual times
+             */
+            pace: number;
+            /** @description runs of this card, the latest first */
+            past: components["schemas"]["Past"][];
+            run: components["schemas"]["Run"];
+            steps: components["schemas"]["Act"][];
+            /** @description why it cannot be put in order */
+            stuck?: string;
+            time: components["schemas"]["PlanWorktime"];
+        };
         Size: {
             /**
              * Format: double
@@ -4878,8 +5109,18 @@ export interface components {
             z1: number;
         };
         Slot: {
+            /**
+             * Format: int64
+             * @description so many at a time, because there is no room for more to dry; 0: all at once
+             */
+            batch?: number;
             /** @description numbers of the steps whose ink, glaze or glue is not dry yet when it begins */
             dry: number[];
+            /**
+             * Format: int64
+             * @description pieces that lie drying when it begins
+             */
+            drying?: number;
             /** Format: double */
             from: number;
             /** @description ink that is on its stamp from before */
@@ -5249,9 +5490,13 @@ export interface components {
             y?: number;
         };
         Step: {
+            /** @description of this other card */
+            card?: string;
             colourway?: string;
             /** @description to this element */
             element?: string;
+            /** @description for this lot, and others alike in it */
+            lot?: string;
             /** @description or to this image */
             motif?: string;
             /**
@@ -5321,6 +5566,13 @@ export interface components {
             look: components["schemas"]["LookColourway"];
             name: string;
             why: string;
+        };
+        Swap: {
+            /** @description colourway on the card */
+            from: string;
+            motif: string;
+            /** @description colourway of the lot */
+            to: string;
         };
         Swatch: {
             /** @description #rrggbb */
@@ -5421,6 +5673,11 @@ export interface components {
             inks: number;
             /**
              * Format: int64
+             * @description how many pieces lie drying at once at most
+             */
+            places: number;
+            /**
+             * Format: int64
              * @description times a stamp or stencil is put in place
              */
             setups: number;
@@ -5439,6 +5696,22 @@ export interface components {
             /** @description out of their groups */
             apart?: boolean;
             elements: string[];
+        };
+        Tool: {
+            /**
+             * Format: int64
+             * @description number of the next step it is used in; 0: it can be cleaned and put away
+             */
+            again: number;
+            /** @description ink that is on it */
+            ink: string;
+            /** @enum {string} */
+            kind: "stamp" | "stencil" | "brush";
+            name: string;
+            /** @description it is in place: leave it there */
+            set?: boolean;
+            /** @description it is washed before that, because the ink on it would show */
+            wash?: boolean;
         };
         Traced: {
             /**
@@ -5684,6 +5957,26 @@ export interface components {
             minutes: number;
             step: components["schemas"]["Step"];
         };
+        Wet: {
+            /**
+             * Format: double
+             * @description until the last of it is dry, minutes
+             */
+            minutes: number;
+            /**
+             * Format: int64
+             * @description number of the step
+             */
+            step: number;
+            title: string;
+        };
+        Wording: {
+            /** @description sheet or letters; empty for the base */
+            element: string;
+            is: string;
+            /** @description on the card */
+            was: string;
+        };
         Words: {
             /**
              * Format: double
@@ -5926,6 +6219,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ColourwaysOutBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "set-company": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CompanyInBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sitting"];
                 };
             };
             /** @description Error */
@@ -6662,6 +6990,37 @@ export interface operations {
             };
         };
     };
+    "renew-run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Run"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "time-wait": {
         parameters: {
             query?: never;
@@ -6752,6 +7111,71 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SheetSeat"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "read-sitting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sitting"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "bench-at": {
+        parameters: {
+            query?: {
+                /** @description key of the step; none: the next */
+                step?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchState"];
                 };
             };
             /** @description Error */

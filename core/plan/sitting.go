@@ -1,0 +1,179 @@
+package plan
+
+import (
+	"context"
+	"fmt"
+	"slices"
+
+	"ochrestone/core/card"
+	"ochrestone/core/cut"
+	"ochrestone/core/foresee"
+	"ochrestone/core/kit"
+	"ochrestone/core/look"
+	"ochrestone/core/together"
+	"ochrestone/core/work"
+)
+
+// Job is a design that is made in a sitting, as often as its card says, and in its lots.
+type Job struct {
+	ID   string // of the card, where it is not the one the sitting is about; else empty
+	Card card.Card
+}
+
+// Sitting is the work on all cards of a sitting.
+type Sitting struct {
+	Cards []Made       `json:"cards" nullable:"false" doc:"what is made, by lots"`
+	Steps []work.Act   `json:"steps" nullable:"false"`
+	Time  Worktime     `json:"time"`
+	Alone work.Times   `json:"alone" doc:"doing it card by card"`
+	Pace  int          `json:"pace" doc:"from how many steps the person's own times are taken; 0: usual times"`
+	Doubt []work.Doubt `json:"doubts" nullable:"false" doc:"steps that are done though one they need is not"`
+	Notes []Noted      `json:"notes" nullable:"false" doc:"what will go wrong on some of the cards and not on the one that is shown"`
+	Stuck string       `json:"stuck,omitempty" doc:"why it cannot be put in order"`
+
+	clock work.Clock
+}
+
+// Made is so many cards of a sitting that are alike.
+type Made struct {
+	Card   string `json:"card,omitempty" doc:"id of the card, where it is another one"`
+	Lot    string `json:"lot,omitempty"`
+	Title  string `json:"title" doc:"of the card"`
+	Name   string `json:"name" doc:"what these are called"`
+	Copies int    `json:"copies"`
+}
+
+// Noted is a finding about some of the cards of a sitting.
+type Noted struct {
+	Name    string          `json:"name" doc:"which cards"`
+	Finding foresee.Finding `json:"finding"`
+}
+
+// lot is one lot of a sitting with its card.
+type lot struct {
+	Made
+	made card.Card
+}
+
+// lotsOf are the lots of all jobs, each with its card as it is made.
+func lotsOf(jobs []Job) (out []lot) {
+	for _, j := range jobs {
+		if len(j.Card.Lots) == 0 {
+			out = append(out, lot{Made{j.ID, "", j.Card.Title, j.Card.Title, j.Card.Run()}, j.Card})
+			continue
+		}
+		for n, l := range j.Card.Lots {
+			name := l.Name
+			if name == "" {
+				name = fmt.Sprintf("lot %d", n+1)
+			}
+			if len(jobs) > 1 {
+				name = j.Card.Title + ", " + name
+			}
+			out = append(out, lot{Made{j.ID, l.ID, j.Card.Title, name, l.Copies}, j.Card.Of(l)})
+		}
+	}
+	return out
+}
+
+// Sitting plans the work on all cards of a sitting: those of the first job, and others made
+// with them. did is what is done already, with the inks that were used; own the person's
+// order, as far as it names steps.
+func (m *Planner) Sitting(jobs []Job, k kit.Kit, own []card.Step, done []card.Step, used map[card.Step]string, opts ...Option) Sitting {
+	lots := lotsOf(jobs)
+	plans := m.plans(lots, k, opts)
+	out := Sitting{Cards: []Made{}, Doubt: []work.Doubt{}, Notes: []Noted{}}
+	o := assumed(opts)
+	out.clock = work.Clock{Copies: 1, Room: o.room, Pace: o.pace}
+	out.Pace = o.paced
+	ls := make([]work.Lot, len(lots))
+	known := map[string]bool{}
+	for i, l := range lots {
+		p := plans[i]
+		out.Cards = append(out.Cards, l.Made)
+		ls[i] = work.Lot{Card: l.Card, ID: l.Lot, Name: l.Name, Copies: l.Copies, Acts: p.acts}
+		for _, f := range p.Findings {
+			// What is wrong with the card that is shown is noted beside it already.
+			if i > 0 && f.Aside == "" && !known[f.ID] && f.Severity != foresee.Tip && len(lots) > 1 {
+				out.Notes = append(out.Notes, Noted{l.Name, f})
+			}
+			known[f.ID] = true
+		}
+	}
+	out.Alone = work.Alone(ls, out.clock)
+	did := work.Did{Done: done}
+	stock := look.NewStock(k)
+	for step, ink := range used {
+		if i, ok := stock.Ink(ink); ok {
+			tone, _ := i.Shade()
+			did.Used = append(did.Used, work.Used{Step: step, Ink: ink, Tone: tone, Minutes: i.Minutes()})
+		}
+	}
+	slices.SortFunc(did.Used, func(a, b work.Used) int { return a.Step.Compare(b.Step) })
+	acts, err := work.Sitting(ls, own, did)
+	if err != nil {
+		out.Stuck = err.Error() + "."
+	}
+	ticked := map[card.Step]bool{}
+	for _, s := range done {
+		ticked[s] = true
+	}
+	out.Doubt = work.Doubts(acts, ticked)
+	out.Steps = work.Told(acts)
+	out.Time.Slots, out.Time.Run = work.Timetable(out.Steps, out.clock)
+	out.Time.Run.Copies = out.Alone.Copies
+	_, out.Time.Least = work.Least(out.Steps, out.clock)
+	out.Time.One = out.Alone
+	return out
+}
+
+// State is how the bench stands when a step of the sitting begins; when it names none of
+// them, when the first begins that is not done.
+func (s Sitting) State(step card.Step, done map[card.Step]bool) work.BenchState {
+	at := slices.IndexFunc(s.Steps, func(a work.Act) bool { return a.ID == step })
+	if at < 0 {
+		at = slices.IndexFunc(s.Steps, func(a work.Act) bool { return !done[a.ID] })
+	}
+	if at < 0 {
+		at = len(s.Steps)
+	}
+	return work.StateAt(s.Steps, s.Time.Slots, at, s.clock)
+}
+
+// plans are the plans of all lots, made side by side.
+func (m *Planner) plans(lots []lot, k kit.Kit, opts []Option) []Plan {
+	out := make([]Plan, len(lots))
+	together.By(len(lots), func(i int) { out[i] = m.Of(lots[i].made, k, opts...) })
+	return out
+}
+
+// Cutting lays out what the cards of a sitting take, with the spares that Register finds
+// each layer needs. Where ctx ends it gives the best found so far. progress, where there is
+// one, is told the share of the work that is done.
+func (m *Planner) Cutting(ctx context.Context, jobs []Job, k kit.Kit, progress func(float64), opts ...Option) cut.Plan {
+	lots := lotsOf(jobs)
+	plans := m.plans(lots, k, opts)
+	cuts := make([]cut.Job, len(lots))
+	for i, l := range lots {
+		c := l.made
+		cuts[i] = cut.Job{Build: &plans[i].Build, Stood: plans[i].Stood, Copies: l.Copies, Card: l.Card, Title: l.Title, Spares: func(motif, way, part string, want int) int {
+			study, err := m.Placing(c, k, motif, opts...)
+			if err != nil {
+				return want
+			}
+			n, err := study.Blanks(way, part, want, 1)
+			if err != nil {
+				return want
+			}
+			return n
+		}}
+	}
+	cutting := []cut.Option{cut.Write(assumed(opts).write)}
+	if len(k.Machines) > 0 {
+		cutting = append(cutting, cut.With(k.Machines[0]))
+	}
+	if progress != nil {
+		cutting = append(cutting, cut.Progress(progress))
+	}
+	return cut.Of(ctx, cuts, cutting...)
+}

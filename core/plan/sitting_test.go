@@ -1,0 +1,237 @@
+package plan_test
+
+import (
+	"fmt"
+	"maps"
+	"math/rand/v2"
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"ochrestone/core/card"
+	"ochrestone/core/kit"
+	"ochrestone/core/plan"
+	"ochrestone/core/trial"
+	"ochrestone/core/work"
+	"ochrestone/demo"
+)
+
+// lotted is a card in so many lots: every image in a colourway of its own for each, its inks
+// handed on from layer to layer.
+func lotted(c card.Card, lots int, copies func(n int) int) card.Card {
+	c.Motifs = slices.Clone(c.Motifs)
+	c.Lots = nil
+	for n := range lots {
+		l := card.Lot{ID: fmt.Sprint("lot", n), Name: fmt.Sprint("sort ", n), Copies: copies(n)}
+		for i := range c.Motifs {
+			m := &c.Motifs[i]
+			if n == 0 || len(m.Colourways) == 0 {
+				continue
+			}
+			was := m.Colourways[0]
+			w := card.Colourway{ID: fmt.Sprint("lot-", n), Name: fmt.Sprint("Way ", n), Layers: map[string]card.Finish{}}
+			ids := slices.Sorted(maps.Keys(was.Layers))
+			for k, id := range ids {
+				f := was.Layers[id]
+				if o := was.Layers[ids[(k+n)%len(ids)]]; o.Ink != "" && f.Ink != "" {
+					f.Ink = o.Ink
+				}
+				w.Layers[id] = f
+			}
+			m.Colourways = append(slices.Clone(m.Colourways), w)
+			for _, o := range m.Colourways[:1] {
+				l.Swaps = append(l.Swaps, card.Swap{Motif: m.ID, From: o.ID, To: w.ID})
+			}
+		}
+		c.Lots = append(c.Lots, l)
+	}
+	return c
+}
+
+// onTheBench makes every card of a sitting on a small bench of its own, in the order in which
+// the sitting goes.
+func onTheBench(maker *plan.Planner, jobs []plan.Job, k kit.Kit, s plan.Sitting, opts ...plan.Option) error {
+	for _, m := range s.Cards {
+		var c card.Card
+		for _, j := range jobs {
+			if j.ID != m.Card {
+				continue
+			}
+			c = j.Card
+			for _, l := range j.Card.Lots {
+				if l.ID == m.Lot {
+					c = j.Card.Of(l)
+				}
+			}
+		}
+		p := maker.Of(c, k, opts...)
+		acts := map[card.Step]work.Act{}
+		for _, a := range p.Steps {
+			acts[a.ID] = a
+		}
+		var mine []work.Act
+		for _, a := range s.Steps {
+			id := a.ID
+			id.Card, id.Lot = "", ""
+			if a.ID.Card != m.Card || a.For != "" && !slices.Contains(strings.Split(a.For, "; "), m.Name) {
+				continue
+			}
+			own, ok := acts[id]
+			if !ok {
+				return fmt.Errorf("%s: there is no “%s” on it", m.Name, a.Title)
+			}
+			delete(acts, id)
+			own.Number = a.Number
+			mine = append(mine, own)
+		}
+		if len(acts) > 0 {
+			return fmt.Errorf("%s: %d steps are never done", m.Name, len(acts))
+		}
+		if err := newTable(p.Build, mine).lay(mine); err != nil {
+			return fmt.Errorf("%s: %w", m.Name, err)
+		}
+	}
+	return nil
+}
+
+// Every card of the demo and of the trials in lots of one to twelve, some with another made
+// beside it: each card of the sitting is made on the small bench in the order that is
+// proposed, nothing takes more settings or washes than card by card, and no lot waits longer.
+func TestSittingsCanBeMadeAsProposed(t *testing.T) {
+	t.Parallel()
+	k, err := demo.Kit()
+	require.NoError(t, err)
+	type case_ struct {
+		c card.Card
+		k kit.Kit
+	}
+	var all []case_
+	for _, c := range demo.Cards(k) {
+		all = append(all, case_{c, k})
+	}
+	all = append(all, case_{trial.Everything(), trial.Kit()}, case_{trial.Shaking(), trial.Kit()})
+	face := plan.Typeface(trial.Blocks{})
+	m := plan.NewPlanner()
+	for i, at := range all {
+		for n := 1; n <= 12; n += 1 + i%3 {
+			lots := 1 + n%4
+			c := lotted(at.c, lots, func(l int) int { return 1 + (n+l)/lots })
+			jobs := []plan.Job{{Card: c}}
+			if n%2 == 0 {
+				other := all[(i+1)%len(all)]
+				if other.k.Papers[0].ID == at.k.Papers[0].ID {
+					jobs = append(jobs, plan.Job{ID: "other", Card: other.c})
+				}
+			}
+			s := m.Sitting(jobs, at.k, nil, nil, nil, face)
+			require.Empty(t, s.Stuck, at.c.Title)
+			require.NoError(t, onTheBench(m, jobs, at.k, s, face), "%s, %d lots", at.c.Title, lots)
+			cards := 0
+			for _, x := range s.Cards {
+				cards += x.Copies
+			}
+			assert.Equal(t, cards, s.Time.Run.Copies)
+			assert.LessOrEqual(t, s.Time.Run.Setups, s.Alone.Setups, at.c.Title)
+			assert.LessOrEqual(t, s.Time.Run.Washes, s.Alone.Washes, at.c.Title)
+			assert.LessOrEqual(t, s.Time.Run.Wall, s.Alone.Wall+1e-6, at.c.Title)
+			assert.GreaterOrEqual(t, s.Time.Run.Wall, s.Time.Least-1e-6, at.c.Title)
+		}
+	}
+}
+
+// A sitting by chance, followed by chance: whatever is ticked, in whatever order the needs
+// allow, what is left is still proposed in an order that can be done, steps keep their
+// numbers, and nothing is forgotten.
+func TestAnySittingGoesOnFromWhatIsDone(t *testing.T) {
+	t.Parallel()
+	k := manySets(t)
+	maker := plan.NewPlanner()
+	rapid.Check(t, func(t *rapid.T) {
+		c := anyCard(t, k)
+		if c.Validate() != nil {
+			t.Skip("not sound")
+		}
+		c = lotted(c, rapid.IntRange(1, 4).Draw(t, "lots"), func(int) int { return rapid.IntRange(1, 5).Draw(t, "copies") })
+		jobs := []plan.Job{{Card: c}}
+		whole := maker.Sitting(jobs, k, nil, nil, nil)
+		if err := onTheBench(maker, jobs, k, whole); err != nil {
+			t.Fatal(err)
+		}
+		number := map[card.Step]int{}
+		for _, a := range whole.Steps {
+			number[a.ID] = a.Number
+		}
+		rng := rand.New(rand.NewPCG(rapid.Uint64().Draw(t, "seed"), 1))
+		var done []card.Step
+		is := map[string]bool{}
+		for range rapid.IntRange(0, len(whole.Steps)).Draw(t, "done") {
+			var free []work.Act
+			for _, a := range whole.Steps {
+				if !is[a.Key] && !slices.ContainsFunc(a.After, func(n work.Need) bool { return !is[n.Key] }) {
+					free = append(free, a)
+				}
+			}
+			a := free[rng.IntN(len(free))]
+			is[a.Key] = true
+			done = append(done, a.ID)
+		}
+		rest := maker.Sitting(jobs, k, nil, done, nil)
+		if len(rest.Doubt) > 0 {
+			t.Fatalf("nothing is doubtful, but %v", rest.Doubt)
+		}
+		if err := onTheBench(maker, jobs, k, rest); err != nil {
+			t.Fatal(err)
+		}
+		for i, a := range rest.Steps {
+			if a.Number != number[a.ID] {
+				t.Fatalf("“%s” was step %d and is %d", a.Title, number[a.ID], a.Number)
+			}
+			if i < len(done) && a.ID != done[i] {
+				t.Fatal("what is done stands first, as it was done")
+			}
+		}
+	})
+}
+
+// By hand: three in one colourway and two in another of a stamped moth. What both share is
+// done on five at once; the prints whose ink differs are done lot by lot, the stamp staying.
+func TestASittingByHand(t *testing.T) {
+	c, k := moth(t)
+	c = lotted(c, 2, func(n int) int { return 3 - n })
+	s := plan.NewPlanner().Sitting([]plan.Job{{Card: c}}, k, nil, nil, nil)
+	require.Len(t, s.Cards, 2)
+	for _, a := range s.Steps {
+		switch {
+		case a.ID.Verb == work.Fold, a.ID.Verb == work.Finish:
+			assert.Equal(t, 5, a.Cards, a.Title)
+			assert.Empty(t, a.For, a.Title)
+		case a.ID.Colourway == "lot-1":
+			assert.Equal(t, 2, a.Cards, a.Title)
+			assert.Equal(t, "sort 1", a.For, a.Title)
+		}
+	}
+}
+
+// A step taken back after what followed it is told, with why.
+func TestAStepTakenBackIsDoubted(t *testing.T) {
+	c, k := moth(t)
+	m := plan.NewPlanner()
+	jobs := []plan.Job{{Card: c}}
+	whole := m.Sitting(jobs, k, nil, nil, nil)
+	var done []card.Step
+	for _, a := range whole.Steps {
+		if a.ID.Verb != work.Fold {
+			done = append(done, a.ID)
+		}
+	}
+	got := m.Sitting(jobs, k, nil, done, nil)
+	require.NotEmpty(t, got.Doubt)
+	for _, d := range got.Doubt {
+		assert.Equal(t, work.Fold, whole.Steps[d.Needs-1].ID.Verb)
+		assert.NotEmpty(t, d.Why)
+	}
+}
