@@ -60,6 +60,7 @@ type Edit struct {
 	ShadeOther    *ShadeOther    `json:"shadeOther,omitempty"`
 	Copies        *SetCopies     `json:"copies,omitempty"`
 	Lots          *SetLots       `json:"lots,omitempty"`
+	Lot           *EditLot       `json:"lot,omitempty"`
 	LayByHand     *LayByHand     `json:"layByHand,omitempty"`
 	SetAside      *Aside         `json:"setAside,omitempty"`
 	Recall        *Recall        `json:"recall,omitempty"`

@@ -137,6 +137,51 @@ type SetLots struct {
 	Each string `json:"each,omitempty" doc:"instead: a lot for every colourway of this image, the cards shared out among them"`
 }
 
+// EditLot changes one lot, or adds one; what is not given stays.
+type EditLot struct {
+	ID     string   `json:"id,omitempty" doc:"of the lot; none: another is added, with one card"`
+	Name   *string  `json:"name,omitempty"`
+	Copies *int     `json:"copies,omitempty"`
+	Swap   *Swap    `json:"swap,omitempty" doc:"a colourway; to the same one: as on the card"`
+	Words  *Wording `json:"words,omitempty" doc:"words; the same ones: as on the card"`
+	Away   bool     `json:"away,omitempty" doc:"it is not made"`
+}
+
+func (e *EditLot) apply(c *Card, k kit.Kit) error {
+	lots := slices.Clone(c.Lots)
+	at := slices.IndexFunc(lots, func(l Lot) bool { return l.ID == e.ID })
+	switch {
+	case e.ID == "":
+		at = len(lots)
+		lots = append(lots, Lot{Copies: 1})
+	case at < 0:
+		return fmt.Errorf("the lot %q %w", e.ID, ErrGone)
+	}
+	l := &lots[at]
+	if e.Name != nil {
+		l.Name = *e.Name
+	}
+	if e.Copies != nil {
+		l.Copies = *e.Copies
+	}
+	if s := e.Swap; s != nil {
+		l.Swaps = slices.DeleteFunc(slices.Clone(l.Swaps), func(o Swap) bool { return o.Motif == s.Motif && o.From == s.From })
+		if s.From != s.To {
+			l.Swaps = append(l.Swaps, *s)
+		}
+	}
+	if w := e.Words; w != nil {
+		l.Words = slices.DeleteFunc(slices.Clone(l.Words), func(o Wording) bool { return o.Element == w.Element && o.Was == w.Was })
+		if w.Was != w.Is {
+			l.Words = append(l.Words, *w)
+		}
+	}
+	if e.Away {
+		lots = slices.Delete(lots, at, at+1)
+	}
+	return (&SetLots{Lots: lots}).apply(c, k)
+}
+
 // each is a lot for every colourway of an image: as many cards as there were, shared out, at
 // least one of each.
 func (c Card) each(motif string) ([]Lot, error) {

@@ -59,6 +59,25 @@ func (c Card) lotsSound() error {
 	return nil
 }
 
+// Changes of one lot leave the others alone, so that two made at once do not undo each other.
+func TestOneLotIsChangedByItself(t *testing.T) {
+	c := differing()
+	require.NoError(t, (&SetLots{Each: "m"}).apply(&c, kit.Kit{}))
+	n, name := 9, "for Ada"
+	edit := func(e EditLot) error { return e.apply(&c, kit.Kit{}) }
+	require.NoError(t, edit(EditLot{ID: c.Lots[0].ID, Copies: &n}))
+	require.NoError(t, edit(EditLot{ID: c.Lots[1].ID, Name: &name, Swap: &Swap{"m", "a", "a"}, Words: &Wording{"l", "hi", "ho"}}))
+	assert.Equal(t, []int{9, 3, 2}, []int{c.Lots[0].Copies, c.Lots[1].Copies, c.Lots[2].Copies})
+	assert.Equal(t, "for Ada", c.Lots[1].Name)
+	assert.Equal(t, "a", c.Of(c.Lots[1]).Elements[1].Image.Colourway, "as on the card again")
+	assert.Equal(t, "ho", c.Of(c.Lots[1]).Elements[2].Letters.Text)
+	require.NoError(t, edit(EditLot{}))
+	assert.Equal(t, 1, c.Lots[3].Copies)
+	require.NoError(t, edit(EditLot{ID: c.Lots[0].ID, Away: true}))
+	assert.Equal(t, 6, c.Run())
+	assert.ErrorIs(t, edit(EditLot{ID: "none"}), ErrGone)
+}
+
 func TestALotForEachColourway(t *testing.T) {
 	c := differing()
 	assert.Equal(t, []string{"a", "b"}, c.Ways("m"))

@@ -91,7 +91,7 @@ func (m *Planner) Sitting(jobs []Job, k kit.Kit, own []card.Step, done []card.St
 	for i, l := range lots {
 		p := plans[i]
 		out.Cards = append(out.Cards, l.Made)
-		ls[i] = work.Lot{Card: l.Card, ID: l.Lot, Name: l.Name, Copies: l.Copies, Acts: p.acts}
+		ls[i] = work.Lot{Card: l.Card, ID: l.Lot, Title: l.Title, Name: l.Name, Copies: l.Copies, Acts: p.acts}
 		for _, f := range p.Findings {
 			// What is wrong with the card that is shown is noted beside it already.
 			if i > 0 && f.Aside == "" && !known[f.ID] && f.Severity != foresee.Tip && len(lots) > 1 {

@@ -77,7 +77,7 @@ func onTheBench(maker *plan.Planner, jobs []plan.Job, k kit.Kit, s plan.Sitting,
 		for _, a := range s.Steps {
 			id := a.ID
 			id.Card, id.Lot = "", ""
-			if a.ID.Card != m.Card || a.For != "" && !slices.Contains(strings.Split(a.For, "; "), m.Name) {
+			if a.ID.Card != m.Card || a.For != "" && a.For != m.Title && !slices.Contains(strings.Split(a.For, "; "), m.Name) {
 				continue
 			}
 			own, ok := acts[id]
@@ -233,5 +233,33 @@ func TestAStepTakenBackIsDoubted(t *testing.T) {
 	for _, d := range got.Doubt {
 		assert.Equal(t, work.Fold, whole.Steps[d.Needs-1].ID.Verb)
 		assert.NotEmpty(t, d.Why)
+	}
+}
+
+// Another ink in hand: its step stays the next one, all keep their numbers, and what comes
+// after goes on from that ink.
+func TestAnotherInkKeepsTheStepInHand(t *testing.T) {
+	k, err := demo.Kit()
+	require.NoError(t, err)
+	m := plan.NewPlanner()
+	for _, c := range demo.Cards(k) {
+		jobs := []plan.Job{{Card: c}}
+		whole := m.Sitting(jobs, k, nil, nil, nil)
+		var done []card.Step
+		for i, a := range whole.Steps {
+			if a.Kind == work.PrintAct || a.Kind == work.InkAct {
+				for _, ink := range k.Inks {
+					got := m.Sitting(jobs, k, nil, done, map[card.Step]string{a.ID: ink.ID})
+					require.Equal(t, a.ID, got.Steps[i].ID, c.Title)
+					assert.Equal(t, ink.ID, got.Steps[i].Ink)
+					for _, b := range got.Steps {
+						n := slices.IndexFunc(whole.Steps, func(o work.Act) bool { return o.ID == b.ID })
+						require.Equal(t, n+1, b.Number, c.Title)
+					}
+				}
+				break
+			}
+			done = append(done, a.ID)
+		}
 	}
 }

@@ -16,6 +16,7 @@ import (
 type Lot struct {
 	Card   string // id of the card, where it is not the one the sitting is about
 	ID     string // of the lot, where the cards of this design differ
+	Title  string // of the card
 	Name   string // what a person calls these cards
 	Copies int
 	Acts   []Act // in an order that keeps the rules, as Order gives it
@@ -50,21 +51,21 @@ func Sitting(lots []Lot, own []card.Step, did Did) ([]Act, error) {
 	apart := map[string]bool{} // plain keys of acts that are not done for several lots at once
 	for {
 		acts, needs := merged(lots, apart)
-		for _, u := range did.Used {
-			for i := range acts {
-				if acts[i].ID == u.Step {
-					acts[i].Ink, acts[i].tone, acts[i].Minutes = u.Ink, u.Tone, u.Minutes
-				}
-			}
-		}
+		planned := (&ordering{}).best(acts, needs, nil)
+		did.inked(acts)
 		var done []int
 		for _, s := range did.Done {
 			if i := slices.IndexFunc(acts, func(a Act) bool { return a.ID == s }); i >= 0 && !slices.Contains(done, i) {
 				done = append(done, i)
 			}
 		}
-		o := ordering{without: map[string]bool{}}
-		planned := o.best(acts, needs, nil)
+		// What another ink is taken up for is in hand: it comes next.
+		for _, u := range did.Used {
+			i := slices.IndexFunc(acts, func(a Act) bool { return a.ID == u.Step })
+			if i >= 0 && !slices.Contains(done, i) && !slices.ContainsFunc(needs[i], func(j int) bool { return !slices.Contains(done, j) }) {
+				done = append(done, i)
+			}
+		}
 		if len(planned) < len(acts) {
 			if !part(acts, needs, apart) {
 				return acts, circle(acts, needs)
@@ -82,14 +83,26 @@ func Sitting(lots []Lot, own []card.Step, did Did) ([]Act, error) {
 		out := planned
 		switch {
 		case len(own) > 0:
+			did.inked(out)
 			slices.SortStableFunc(out, func(a, b Act) int { return before(did.Done, a) - before(did.Done, b) })
 		case len(did.Done)+len(did.Used) > 0:
-			out = o.best(acts, needs, done)
+			out = (&ordering{}).best(acts, needs, done)
 		}
 		for i := range out {
 			out[i].Number = number[out[i].Key]
 		}
 		return out, nil
+	}
+}
+
+// inked gives acts the inks that were used for them.
+func (d Did) inked(acts []Act) {
+	for _, u := range d.Used {
+		for i := range acts {
+			if acts[i].ID == u.Step {
+				acts[i].Ink, acts[i].tone, acts[i].Minutes = u.Ink, u.Tone, u.Minutes
+			}
+		}
 	}
 }
 
@@ -171,7 +184,9 @@ func merged(lots []Lot, apart map[string]bool) (acts []Act, needs [][]int) {
 		if len(a.lots) < designs[a.ID.Card] {
 			a.ID.Lot = lots[a.lots[0].lot].ID
 		}
-		if len(a.lots) < len(lots) {
+		if len(a.lots) < len(lots) && len(a.lots) == designs[a.ID.Card] {
+			a.For = lots[a.lots[0].lot].Title
+		} else if len(a.lots) < len(lots) {
 			var names []string
 			for _, s := range a.lots {
 				names = append(names, lots[s.lot].Name)

@@ -1,7 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { type Context, createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
 import { type Act, api, type Card, type Changed, type Edit, type Finding, type Finish, ok, Problem, type S, type State, type Step, type View } from "./client";
-import { keys, useCardView, useKit } from "./queries";
+import { askAnew, keys, useCardView, useKit } from "./queries";
 import { type Selection, SelectionProvider, useSelection } from "./selection";
 
 /** What has become of the changes: kept, on their way, waiting for the program to answer, refused. */
@@ -26,6 +26,8 @@ export interface Document {
 	wait: (step: Step, minutes: number) => void;
 	/** Ends the run under way, to begin another. */
 	another: () => void;
+	/** Lets the run under way go on with the cards as they are now. */
+	renew: () => void;
 	undo: () => void;
 	redo: () => void;
 }
@@ -245,10 +247,11 @@ export function CardProvider({ id, children, empty }: { id: string; children: Re
 				settle: [],
 				send: async () => {
 					const got = await call();
+					askAnew(queries, [...keys.card(id), "sitting"]);
 					return (v) => ({ ...v, run: got });
 				},
 			}),
-		[queue],
+		[queue, queries, id],
 	);
 	const tick = useCallback(
 		(a: Act, on: boolean) =>
@@ -273,6 +276,7 @@ export function CardProvider({ id, children, empty }: { id: string; children: Re
 		[onCard, run],
 	);
 	const another = useCallback(() => run(() => ok(api.POST("/api/cards/{id}/run/another", onCard))), [onCard, run]);
+	const renew = useCallback(() => run(() => ok(api.POST("/api/cards/{id}/run/renew", onCard))), [onCard, run]);
 	const reload = useCallback(() => {
 		setProblem(null);
 		setSaving("saved");
@@ -288,8 +292,8 @@ export function CardProvider({ id, children, empty }: { id: string; children: Re
 		const ticked = new Set(read.data.run.done.map(stepKey));
 		const card = moved(read.data.card, waiting.edits);
 		const done = (a: Act) => waiting.ticks[stepKey(a.id)] ?? ticked.has(stepKey(a.id));
-		return { view: read.data, card, state: kit.data, edit, done, tick, use, count: counted, leave, wait, another, undo, redo };
-	}, [read.data, kit.data, waiting, edit, tick, use, counted, leave, wait, another, undo, redo]);
+		return { view: read.data, card, state: kit.data, edit, done, tick, use, count: counted, leave, wait, another, renew, undo, redo };
+	}, [read.data, kit.data, waiting, edit, tick, use, counted, leave, wait, another, renew, undo, redo]);
 	const keeping = useMemo<Keeping>(() => ({ saving, waiting: waiting.batches, problem, reload }), [saving, problem, reload, waiting.batches]);
 
 	if (!value) {
@@ -317,4 +321,5 @@ export function withFinish(b: Bench, f: Partial<Finish>, layer = b.layer): Edit 
 	return { finish: { motif, colourway, layers: { [layer]: { ...now, ...f } } } };
 }
 
-export const stepKey = (s: Step) => JSON.stringify([s.verb, s.element ?? "", s.motif ?? "", s.colourway ?? "", s.part ?? "", s.n ?? 0]);
+export const stepKey = (s: Step) =>
+	JSON.stringify([s.verb, s.element ?? "", s.motif ?? "", s.colourway ?? "", s.part ?? "", s.n ?? 0, s.card ?? "", s.lot ?? ""]);

@@ -13,11 +13,17 @@ export const keys = {
 	card: (id: string) => ["card", id],
 } as const;
 
+/** Asks anew for all that begins with a name. What was asked before is dropped first: an answer on its way would pass for a new one. */
+export async function askAnew(q: QueryClient, queryKey?: readonly unknown[]) {
+	await q.cancelQueries({ queryKey });
+	await q.invalidateQueries({ queryKey });
+}
+
 /** Asks anew for all that begins with one of these names. */
 export function useRefresh() {
 	const q = useQueryClient();
 	return (...names: ("state" | "card" | "cards" | "data" | "log" | "fitting" | "placing" | "swatch-sheets" | "all")[]) =>
-		Promise.all(names.map((k) => q.invalidateQueries(k === "all" ? undefined : { queryKey: [k] })));
+		Promise.all(names.map((k) => askAnew(q, k === "all" ? undefined : [k])));
 }
 
 /** The stores and the settings. */
@@ -53,6 +59,22 @@ export const useCutting = (id: string, version: number) =>
 		queryFn: ({ signal }) => ok(api.GET("/api/cards/{id}/cutting", { params: { path: { id } }, signal })),
 		placeholderData: keepPreviousData,
 	});
+
+/** The work on a card and on all that is made with it, going on from what is done. */
+export const useSitting = (id: string, version: number) =>
+	useQuery({
+		queryKey: [...keys.card(id), "sitting", version],
+		queryFn: () => ok(api.GET("/api/cards/{id}/sitting", { params: { path: { id } } })),
+		placeholderData: keepPreviousData,
+	});
+
+/** How the bench stands when a step begins. */
+export const useBenchAt = (id: string, version: number, step: string) =>
+	useQuery({
+		queryKey: [...keys.card(id), "sitting", version, "state", step],
+		queryFn: () => ok(api.GET("/api/cards/{id}/sitting/state", { params: { path: { id }, query: { step } } })),
+		placeholderData: keepPreviousData,
+	}).data;
 
 /** The ways to hold a part as high as it is, or level with another element. */
 export const useHeights = (id: string, version: number, query: { element: string; part?: string; with?: string }) =>

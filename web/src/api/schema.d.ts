@@ -2090,6 +2090,7 @@ export interface components {
             letters?: components["schemas"]["SetLetters"];
             levelWith?: components["schemas"]["LevelWith"];
             light?: components["schemas"]["SetLight"];
+            lot?: components["schemas"]["EditLot"];
             lots?: components["schemas"]["SetLots"];
             move?: components["schemas"]["Move"];
             order?: components["schemas"]["Reorder"];
@@ -2113,6 +2114,19 @@ export interface components {
             treat?: components["schemas"]["Treat"];
             tucks?: components["schemas"]["SetTucks"];
             twin?: components["schemas"]["Twin"];
+        };
+        EditLot: {
+            /** @description it is not made */
+            away?: boolean;
+            /** Format: int64 */
+            copies?: number;
+            /** @description of the lot; none: another is added, with one card */
+            id?: string;
+            name?: string;
+            /** @description a colourway; to the same one: as on the card */
+            swap?: components["schemas"]["Swap"];
+            /** @description words; the same ones: as on the card */
+            words?: components["schemas"]["Wording"];
         };
         EditsInBody: {
             /** @description a name for these edits that is used once: sent again because the answer was lost, they are not made twice */
@@ -4792,6 +4806,8 @@ export interface components {
             side?: "left" | "right";
         };
         SetLots: {
+            /** @description instead: a lot for every colourway of this image, the cards shared out among them */
+            each?: string;
             lots: components["schemas"]["Lot"][];
         };
         SetRibbon: {

@@ -6,13 +6,14 @@ import { useCutting, useRefresh } from "../../api/queries";
 import { Beside, useNotesAbout } from "../../parts/beside";
 import { CardStrata } from "../../parts/card-strata";
 import { Frame } from "../../parts/picture";
+import { SittingButton } from "../../parts/sitting";
 import { StationFrame } from "../../parts/station";
 import { Button } from "../../ui/button";
 import { hue } from "../../ui/colours";
 import { NumberField } from "../../ui/number";
 import { Popover } from "../../ui/popover";
 import { say } from "../../ui/said";
-import { length } from "../../ui/units";
+import { day, length } from "../../ui/units";
 import { told } from "./cuts";
 import { OnSheet } from "./sheet";
 
@@ -24,7 +25,12 @@ export default function Cut() {
 	const copies = b.card.copies || 1;
 	const sheets = plan?.stocks.reduce((n, s) => n + s.needs, 0) ?? 0;
 	const notes = useNotesAbout("cut");
-	const by = plan && copies > 1 && plan.one > sheets ? `; card by card, each from fresh sheets, it would be ${plan.one}` : "";
+	const made = plan?.copies ?? copies;
+	const saved = [
+		plan && plan.one > sheets && `${plan.one} sheets`,
+		plan && plan.oneRuns > plan.runs && `${plan.oneRuns} runs of the machine and not ${plan.runs}`,
+	].filter(Boolean);
+	const by = made > 1 && saved.length > 0 ? `; card by card, each from fresh sheets, it would be ${saved.join(" and ")}` : "";
 	return (
 		<StationFrame
 			station="cut"
@@ -32,9 +38,12 @@ export default function Cut() {
 				<>
 					<Frame
 						title={plan ? `${sheets} ${sheets === 1 ? "sheet" : "sheets"}` : "Laying out…"}
-						sub={plan ? `Whole sheets for ${copies === 1 ? "one card" : `${copies} cards`}${by}. Offcuts are used first.` : "At most a second."}
+						sub={plan ? `Whole sheets for ${made === 1 ? "one card" : `${made} cards`}${by}. Offcuts are used first.` : "At most a second."}
 					>
-						<NumberField saved label="Cards in one sitting" min={1} max={200} v={copies} set={(n) => b.edit({ copies: { n: Math.round(n) } })} />
+						{!b.card.lots?.length && (
+							<NumberField saved label="Cards in one sitting" min={1} max={200} v={copies} set={(n) => b.edit({ copies: { n: Math.round(n) } })} />
+						)}
+						<SittingButton />
 						<a className="main-link" href={`/api/cards/${b.view.id}/cutting.pdf`} target="_blank" rel="noreferrer">
 							Cut list, sheets
 						</a>
@@ -83,7 +92,7 @@ function OfStock({ s, id }: { s: S["CutStock"]; id: string }) {
 	const left = s.sheets.reduce((n, x) => n + x.left.length, 0);
 	const loose = s.sheets.filter((x) => x.kind === "sheet" && x.cuts.length === 0);
 	const byHand = b.card.locks?.some((l) => l.stock === s.stock);
-	const short = s.owned && s.needs > s.has;
+	const short = s.owned && !s.taken && s.needs > s.has;
 	const taken = async () => {
 		try {
 			const p = await ok(api.POST("/api/cards/{id}/cutting/taken", { params: { path: { id } }, body: { stock: s.stock } }));
@@ -108,7 +117,8 @@ function OfStock({ s, id }: { s: S["CutStock"]; id: string }) {
 						Lay all as they come
 					</Button>
 				)}
-				{s.owned && s.sheets.length > 0 && (
+				{s.taken && <Box color="quiet">Cut, and taken out of the stores on {day(s.taken)}.</Box>}
+				{s.owned && !s.taken && s.sheets.length > 0 && (
 					<Popover label="I cut these" title="Take them out of the stores?">
 						{(shut) => (
 							<Box w="300px">

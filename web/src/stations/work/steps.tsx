@@ -17,13 +17,9 @@ interface StepsProps {
 
 /** All steps in groups as people work; a group that is done is shut. */
 export function Steps({ steps, ...rest }: StepsProps) {
-	const groups: Act[][] = [];
-	for (const s of steps) {
-		const last = groups.at(-1);
-		if (last && last[0].group === s.group) last.push(s);
-		else groups.push([s]);
-	}
-	return groups.map((g) => <Group key={g[0].key} steps={g} {...rest} />);
+	const groups = new Map<string, Act[]>();
+	for (const s of steps) groups.set(s.group, [...(groups.get(s.group) ?? []), s]);
+	return [...groups].map(([name, g]) => <Group key={name} steps={g} {...rest} />);
 }
 
 function Group({ steps, at, onTick, onMove }: StepsProps) {
@@ -70,6 +66,7 @@ const Step = memo(function Step({ s, done, here, onTick, onMove, onPick }: StepP
 			<Check bare label={`Step ${s.number} done: ${s.title}`} on={done} set={(on) => onTick(s, on)} />
 			<button type="button" className="step" data-done={done} data-here={here} onClick={() => onPick({ step: s.key })}>
 				{s.number} {s.title}
+				{s.for && <span style={{ color: hue.quiet }}>, {s.for}</span>}
 			</button>
 			{here && (
 				<span style={{ display: "flex", gap: 2 }}>

@@ -1,0 +1,195 @@
+import { Box } from "@chakra-ui/react";
+import { useState } from "react";
+import { useBench } from "../api/card";
+import { api, type Card, ok, type Problem, type S } from "../api/client";
+import { useCards, useRefresh, useSitting } from "../api/queries";
+import { Button } from "../ui/button";
+import { Check } from "../ui/check";
+import Dialog from "../ui/dialog";
+import { TextField } from "../ui/field";
+import { NumberField } from "../ui/number";
+import { say } from "../ui/said";
+import { Select } from "../ui/select";
+
+type Lot = S["Lot"];
+
+/** The colourways on a card, each with its image. */
+function ways(card: Card): { motif: string; way: string }[] {
+	const out: { motif: string; way: string }[] = [];
+	const add = (motif: string, all: string[]) => {
+		for (const way of all) if (!out.some((o) => o.motif === motif && o.way === way)) out.push({ motif, way });
+	};
+	for (const e of card.elements) {
+		if (e.image) add(e.image.motif, [e.image.colourway]);
+		for (const t of e.sheet?.treatments ?? []) {
+			if (t.turned) add(t.turned.motif, t.turned.colourways ?? []);
+			if (t.print) add(t.print.motif, t.print.colourways ?? []);
+		}
+	}
+	return out.filter((o) => (card.motifs.find((m) => m.id === o.motif)?.colourways.length ?? 0) > 1);
+}
+
+/** The words on a card. */
+function words(card: Card): { element: string; text: string }[] {
+	const out: { element: string; text: string }[] = [];
+	for (const t of card.base.treatments ?? []) if (t.words) out.push({ element: "", text: t.words.text });
+	for (const e of card.elements) {
+		if (e.letters) out.push({ element: e.id, text: e.letters.text });
+		for (const t of e.sheet?.treatments ?? []) if (t.words) out.push({ element: e.id, text: t.words.text });
+	}
+	return out;
+}
+
+/** How many cards are made in one sitting, how they differ, and what else is made with them. */
+export function SittingButton() {
+	const b = useBench();
+	const [open, setOpen] = useState(false);
+	const sitting = useSitting(b.view.id, b.view.version);
+	const made = sitting.data?.cards.reduce((n, c) => n + c.copies, 0) ?? b.card.copies ?? 1;
+	return (
+		<>
+			<Button onClick={() => setOpen(true)}>Sitting: {made === 1 ? "one card" : `${made} cards`}</Button>
+			{open && <SittingDialog onClose={() => setOpen(false)} />}
+		</>
+	);
+}
+
+function SittingDialog({ onClose }: { onClose: () => void }) {
+	const b = useBench();
+	const s = b.state.settings;
+	const refresh = useRefresh();
+	const lots = b.card.lots ?? [];
+	const set = (next: Lot[]) => b.edit({ lots: { lots: next } });
+	const images = b.card.motifs.filter((m) => m.colourways.length > 1 && ways(b.card).some((w) => w.motif === m.id));
+	const room = async (n: number) => {
+		try {
+			await ok(api.PUT("/api/settings", { body: { ...s, room: Math.round(n) } }));
+			await refresh("state", "card");
+		} catch (err) {
+			say((err as Problem).message);
+		}
+	};
+	return (
+		<Dialog title="What is made in this sitting" onClose={onClose}>
+			<Box display="flex" flexDirection="column" gap="6" minW="min(620px, 80vw)">
+				{lots.length === 0 ? (
+					<Box display="flex" gap="5" alignItems="flex-end" flexWrap="wrap">
+						<NumberField saved label="Cards" min={1} max={200} v={b.card.copies || 1} set={(n) => b.edit({ copies: { n: Math.round(n) } })} />
+						<Button onClick={() => set([{ name: "", copies: b.card.copies || 1 }])}>They differ</Button>
+						{images.map((m) => (
+							<Button key={m.id} onClick={() => b.edit({ lots: { lots: [], each: m.id } })}>
+								{images.length > 1 ? `One sort for each colourway of ${m.name}` : "One sort for each colourway"}
+							</Button>
+						))}
+					</Box>
+				) : (
+					<>
+						{lots.map((l, i) => (
+							<OneLot key={l.id} l={l} n={i + 1} change={(c) => b.edit({ lot: { id: l.id, ...c } })} />
+						))}
+						<Box display="flex" gap="4">
+							<Button onClick={() => b.edit({ lot: {} })}>Another sort</Button>
+							<Button onClick={() => set([])}>All alike again</Button>
+						</Box>
+					</>
+				)}
+				<Also />
+				<NumberField saved label="Places to lay wet pieces down (0: as many as it takes)" min={0} max={500} v={s.room ?? 0} set={room} />
+			</Box>
+		</Dialog>
+	);
+}
+
+/** Cards that are alike: how many, and in what they differ from the one that is shown. */
+function OneLot({ l, n, change }: { l: Lot; n: number; change: (l: S["EditLot"]) => void }) {
+	const b = useBench();
+	const swapped = (motif: string, from: string) => l.swaps?.find((s) => s.motif === motif && s.from === from)?.to ?? from;
+	return (
+		<fieldset
+			className="lot"
+			aria-label={l.name || `Sort ${n}`}
+			style={{ border: 0, borderTop: "1px solid var(--line, #ccc)", padding: "10px 0 0", margin: 0 }}
+		>
+			<Box display="flex" gap="4" alignItems="flex-end" flexWrap="wrap">
+				<NumberField saved label={`Cards of sort ${n}`} min={1} max={200} v={l.copies} set={(c) => change({ copies: Math.round(c) })} />
+				<TextField
+					key={l.name}
+					label="Called"
+					defaultValue={l.name}
+					maxLength={60}
+					width="180px"
+					onBlur={(e) => e.target.value !== l.name && change({ name: e.target.value })}
+				/>
+				{ways(b.card).map(({ motif, way }) => {
+					const m = b.card.motifs.find((o) => o.id === motif);
+					const was = m?.colourways.find((w) => w.id === way);
+					return (
+						<Select
+							key={motif + way}
+							label={`${m?.name}, ${was?.name}`}
+							value={swapped(motif, way)}
+							onChange={(to) => change({ swap: { motif, from: way, to } })}
+						>
+							{m?.colourways.map((w) => (
+								<option key={w.id} value={w.id}>
+									{w.id === way ? `${w.name}, as on the card` : w.name}
+								</option>
+							))}
+						</Select>
+					);
+				})}
+				{words(b.card).map(({ element, text }) => {
+					const is = l.words?.find((w) => w.element === element && w.was === text)?.is ?? text;
+					return (
+						<TextField
+							key={element + text + is}
+							label={`Says, for “${text}”`}
+							defaultValue={is}
+							maxLength={80}
+							width="180px"
+							onBlur={(e) => {
+								const v = e.target.value.trim();
+								if (v !== is && v !== "") change({ words: { element, was: text, is: v } });
+							}}
+						/>
+					);
+				})}
+				<Button onClick={() => change({ away: true })}>Take sort {n} away</Button>
+			</Box>
+		</fieldset>
+	);
+}
+
+/** Other cards that are made in the same sitting. */
+function Also() {
+	const b = useBench();
+	const cards = useCards();
+	const refresh = useRefresh();
+	const sitting = useSitting(b.view.id, b.view.version);
+	const with_ = sitting.data?.company ?? [];
+	const others = cards.data?.filter((c) => c.id !== b.view.id) ?? [];
+	if (others.length === 0) return null;
+	const put = async (id: string, on: boolean) => {
+		try {
+			await ok(
+				api.PUT("/api/cards/{id}/company", {
+					params: { path: { id: b.view.id } },
+					body: { cards: on ? [...with_, id] : with_.filter((c) => c !== id) },
+				}),
+			);
+			await refresh("card");
+		} catch (err) {
+			say((err as Problem).message);
+		}
+	};
+	return (
+		<fieldset style={{ border: 0, padding: 0, margin: 0 }}>
+			<legend style={{ fontWeight: 600, marginBottom: 4 }}>Also made, each as often as it says of itself</legend>
+			<Box display="flex" gap="5" flexWrap="wrap">
+				{others.map((c) => (
+					<Check key={c.id} label={c.title} on={with_.includes(c.id)} set={(on) => put(c.id, on)} />
+				))}
+			</Box>
+		</fieldset>
+	);
+}

@@ -1,0 +1,151 @@
+import { Box } from "@chakra-ui/react";
+import { stepKey, useBench } from "../../api/card";
+import type { Act, S } from "../../api/client";
+import { Button } from "../../ui/button";
+import { Select } from "../../ui/select";
+import { size } from "../../ui/sizes";
+import { OfCopies } from "./run";
+import { Standing } from "./standing";
+import { WaitButton } from "./waits";
+
+interface NowProps {
+	at: Act;
+	/** How many steps there are. */
+	of: number;
+	slot?: S["Slot"];
+	/** The next two that are not done. */
+	after: Act[];
+	onTick: (a: Act, on: boolean) => void;
+}
+
+const colours = { slate: "{colors.slate}", ochre: "{colors.ochre}", madder: "{colors.madder}" };
+
+/** A sentence that is not to be overlooked, with a word before it. */
+function Mind({ what, colour, children }: { what: string; colour: keyof typeof colours; children: React.ReactNode }) {
+	return (
+		<Box fontSize="sub" borderLeft={`6px solid ${colours[colour]}`} pl="6">
+			<b>{what}.</b> {children}
+		</Box>
+	);
+}
+
+/** The step at hand, readable from a metre and a half, with what can be done about it. */
+export function Now({ at, of, slot, after, onTick }: NowProps) {
+	const b = useBench();
+	const cards = at.cards || b.card.copies || 1;
+	const done = b.done(at);
+	const left = b.view.run.left.some((st) => stepKey(st) === stepKey(at.id));
+	return (
+		<>
+			<Box color="quiet" fontSize="sub">
+				Step {at.number} of {of}, {at.kind}
+				{at.for && (
+					<>
+						, on {cards} {cards === 1 ? "card" : "cards"}: <b>{at.for}</b>
+					</>
+				)}
+			</Box>
+			<h1 style={{ fontSize: size.act, lineHeight: 1.12 }}>{at.title}</h1>
+			<Box fontSize="step" lineHeight={1.35}>
+				{at.detail} {at.alike}
+			</Box>
+			{slot && slot.dry.length > 0 && (
+				<Box fontSize="sub" color="quiet">
+					Not dry yet: {slot.dry.length === 1 ? "step" : "steps"} {slot.dry.join(", ")}. Lay that by, and handle it by the edges.
+				</Box>
+			)}
+			{left && (
+				<Mind what="Left out" colour="madder">
+					It stands so beside what was planned; <i>Not done after all</i> takes that back.
+				</Mind>
+			)}
+			{slot?.wash && (
+				<Mind what="First" colour="slate">
+					Wash the stamp: the ink on it would show in this one.
+				</Mind>
+			)}
+			{!!slot?.batch && (
+				<Mind what={`${slot.batch} at a time`} colour="slate">
+					There is no room for more to dry: lay them down, and go on when the first are dry.
+				</Mind>
+			)}
+			{at.keep && (
+				<Mind what="Keep" colour="slate">
+					{at.keep}
+				</Mind>
+			)}
+			{at.final && (
+				<Mind what="No way back" colour="ochre">
+					{at.final}
+				</Mind>
+			)}
+			{at.cautions.map((c) => (
+				<Mind key={c} what="Care" colour="madder">
+					{c}
+				</Mind>
+			))}
+			<Box display="flex" gap="7" flexWrap="wrap" alignItems="center">
+				<Button variant="main" size="big" onClick={() => onTick(at, !done)}>
+					{done ? "Not done after all" : cards > 1 ? `Done on all ${cards}` : "Done"}
+				</Button>
+				{cards > 1 && !done && <OfCopies at={at} copies={cards} />}
+				{!done && (
+					<Button
+						onClick={() => {
+							b.pick({ step: "" });
+							b.leave(at);
+						}}
+					>
+						Leave it out
+					</Button>
+				)}
+				{at.minutes > 0 && <WaitButton at={at} />}
+				{at.ink && <Otherwise at={at} />}
+			</Box>
+			<Box flex="1" />
+			<Standing at={at} />
+			<Box color="quiet" fontSize="sub">
+				{after.map((s) => (
+					<Box key={s.key}>
+						Then {s.number}: {s.title}
+						{s.for && `, ${s.for}`}
+					</Box>
+				))}
+			</Box>
+		</>
+	);
+}
+
+/** The ink that was really used; the rest may be planned with it. */
+function Otherwise({ at }: { at: Act }) {
+	const b = useBench();
+	const used = b.view.run.used.find((u) => stepKey(u.step) === stepKey(at.id))?.ink;
+	const { motif = "", colourway = "", part = "" } = at.id;
+	return (
+		<span className="beside" style={{ fontSize: size.sub }}>
+			used
+			<Select label="Ink really used" bare value={used ?? ""} onChange={(v) => b.use(at.id, v)}>
+				<option value="">as planned</option>
+				{b.state.kit.inks
+					.filter((i) => i.id === used || i.id !== at.ink)
+					.map((i) => (
+						<option key={i.id} value={i.id}>
+							{i.name}
+						</option>
+					))}
+			</Select>
+			{used && motif && colourway && part && !at.id.card && (
+				<Button
+					onClick={async () => {
+						const now = b.card.motifs.find((m) => m.id === motif)?.colourways.find((w) => w.id === colourway)?.layers[part];
+						if (!now) return;
+						await b.edit({ finish: { motif, colourway, layers: { [part]: { ...now, ink: used } } } });
+						b.renew();
+					}}
+				>
+					Plan the rest with it
+				</Button>
+			)}
+		</span>
+	);
+}
