@@ -98,7 +98,11 @@ func (s *Server) cut(ctx context.Context, id string) (store.Saved, cut.Plan, err
 	assume := s.assume(ctx)
 	jobs := jobsOf(now)
 	unit, _ := s.writing(ctx)
-	doc, err := json.Marshal([]any{jobs, k, unit.Length(1)})
+	turn, err := s.store.Turn(ctx)
+	if err != nil {
+		return v, cut.Plan{}, err
+	}
+	doc, err := json.Marshal([]any{jobs, turn, unit.Length(1)})
 	if err != nil {
 		return v, cut.Plan{}, fmt.Errorf("lay out sheets: %w", err)
 	}

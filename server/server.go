@@ -47,7 +47,7 @@ type Server struct {
 	sent    *lru.Cache[sentKey, digests]
 	made    *lru.Cache[madeKey, int64] // the version that edits made, by their name
 	cuts    *lru.Cache[[sha256.Size]byte, cut.Plan]
-	sats    *lru.Cache[[sha256.Size]byte, plan.Sitting]
+	sats    *lru.Cache[[sha256.Size]byte, plan.Prepared]
 	paces   struct {
 		sync.Mutex
 		from  [2]int64 // what was ticked when it was learned
@@ -89,7 +89,7 @@ func New(st *store.Store, opts ...Option) *Server {
 	if err != nil {
 		panic(fmt.Sprintf("remember %d layouts: %v", mostCuts, err)) // only for sizes below 1
 	}
-	sats, err := lru.New[[sha256.Size]byte, plan.Sitting](mostSittings)
+	sats, err := lru.New[[sha256.Size]byte, plan.Prepared](mostSittings)
 	if err != nil {
 		panic(fmt.Sprintf("remember %d sittings: %v", mostSittings, err)) // only for sizes below 1
 	}

@@ -24,12 +24,12 @@ const mostSittings = 12
 // Sitting is the work on a card at the bench, with all that is made with it.
 type Sitting struct {
 	plan.Sitting
-	Run     store.Run    `json:"run"`
-	Company []string     `json:"company" nullable:"false" doc:"ids of cards made in the same sitting"`
-	Changed work.Differs `json:"changed" doc:"how the steps would differ if the run went on with the cards as they are now"`
-	Now     work.BenchState   `json:"now" doc:"how the bench stands before the next step"`
-	Past    []store.Past `json:"past" nullable:"false" doc:"runs of this card, the latest first"`
-	Minutes float64      `json:"minutes" doc:"from the first step ticked to the last"`
+	Run     store.Run       `json:"run"`
+	Company []string        `json:"company" nullable:"false" doc:"ids of cards made in the same sitting"`
+	Changed work.Differs    `json:"changed" doc:"how the steps would differ if the run went on with the cards as they are now"`
+	Now     work.BenchState `json:"now" doc:"how the bench stands before the next step"`
+	Past    []store.Past    `json:"past" nullable:"false" doc:"runs of this card, the latest first"`
+	Minutes float64         `json:"minutes" doc:"from the first step ticked to the last"`
 }
 
 func (s *Server) sittings() {
@@ -131,17 +131,17 @@ func (s *Server) sitting(ctx context.Context, id string) (Sitting, error) {
 	for _, u := range out.Run.Used {
 		used[u.Step] = u.Ink
 	}
-	if out.Sitting, err = s.sat(ctx, kept, k, own, out.Run.Done, used); err != nil {
+	if out.Sitting, err = s.sat(ctx, kept, k, plan.Did{Order: own, Done: out.Run.Done, Used: used}); err != nil {
 		return out, err
 	}
 	out.Now = out.State(card.Step{}, doneIn(out.Run))
 	out.Changed = work.Compare(nil, nil)
 	if !slices.EqualFunc(kept, now, func(a, b store.Kept) bool { return a.ID == b.ID && a.Revision == b.Revision }) {
-		was, err := s.sat(ctx, kept, k, own, nil, nil)
+		was, err := s.sat(ctx, kept, k, plan.Did{Order: own})
 		if err != nil {
 			return out, err
 		}
-		is, err := s.sat(ctx, now, k, own, nil, nil)
+		is, err := s.sat(ctx, now, k, plan.Did{Order: own})
 		if err != nil {
 			return out, err
 		}
@@ -165,29 +165,29 @@ func between(first, last string) float64 {
 	return b.Sub(a).Minutes()
 }
 
-// sat plans a sitting, or remembers how it did for the same cards, stores and steps done.
-func (s *Server) sat(ctx context.Context, all []store.Kept, k kit.Kit, own, done []card.Step, used map[card.Step]string) (plan.Sitting, error) {
+// sat plans a sitting; the plans of its cards are remembered for as long as they and the
+// stores stay as they are, so that what follows a tick is quick.
+func (s *Server) sat(ctx context.Context, all []store.Kept, k kit.Kit, did plan.Did) (plan.Sitting, error) {
 	assume := s.assume(ctx)
-	pace, paced := s.pace(ctx)
-	swaps := make([]store.UsedInk, 0, len(used))
-	for st, ink := range used {
-		swaps = append(swaps, store.UsedInk{Step: st, Ink: ink})
+	jobs := jobsOf(all)
+	turn, err := s.store.Turn(ctx)
+	if err != nil {
+		return plan.Sitting{}, err
 	}
-	slices.SortFunc(swaps, func(a, b store.UsedInk) int { return a.Step.Compare(b.Step) })
-	doc, err := json.Marshal([]any{jobsOf(all), k, own, done, swaps, s.settings(ctx), pace, paced})
+	doc, err := json.Marshal([]any{jobs, turn, s.settings(ctx), s.fitting(ctx)})
 	if err != nil {
 		return plan.Sitting{}, fmt.Errorf("plan a sitting: %w", err)
 	}
 	key := sha256.Sum256(doc)
-	if p, ok := s.sats.Get(key); ok {
-		return p, nil
+	p, ok := s.sats.Get(key)
+	if !ok {
+		p = s.planner.Prepare(jobs, k, assume...)
+		if err := ctx.Err(); err != nil {
+			return plan.Sitting{}, err
+		}
+		s.sats.Add(key, p)
 	}
-	p := s.planner.Sitting(jobsOf(all), k, own, done, used, assume...)
-	if err := ctx.Err(); err != nil {
-		return p, err
-	}
-	s.sats.Add(key, p)
-	return p, nil
+	return p.Sitting(did, assume...), nil
 }
 
 // asTicked are steps of a sitting as they are ticked: with what sort they are and on how many

@@ -29,6 +29,18 @@ func (m *kitMemo) forget() {
 	m.turn++
 }
 
+// Turn tells states of the stores apart while the data file is open: it changes with every
+// change of them.
+func (s *Store) Turn(ctx context.Context) ([2]int64, error) {
+	var data int64
+	if err := s.db.QueryRowContext(ctx, "PRAGMA data_version").Scan(&data); err != nil {
+		return [2]int64{}, fmt.Errorf("look for changes of the stores: %w", plain(err))
+	}
+	s.memo.mu.Lock()
+	defer s.memo.mu.Unlock()
+	return [2]int64{data, int64(s.memo.turn)}, nil
+}
+
 // Kit gives everything the person owns. The lists are the caller's own; what
 // the items hold, such as outlines, is not to be changed.
 func (s *Store) Kit(ctx context.Context) (kit.Kit, error) {

@@ -265,11 +265,21 @@ func (s *laying) lay(ctx context.Context) {
 		}
 	}
 	free := paper.Kind != kit.PaperPatterned // a pattern stays upright
-	var bins []Bin
+	var bins []field
+	add := func(sheet Sheet, cost float64) {
+		bins = append(bins, field{Area{W: sheet.W, H: sheet.H, Bin: len(s.Sheets)}, cost * sheet.W * sheet.H / (size.W * size.H)})
+		s.Sheets = append(s.Sheets, sheet)
+	}
 	for _, f := range slices.SortedFunc(slices.Values(paper.Offcuts), func(a, b kit.Offcut) int { return int(math.Copysign(1, a.W*a.H-b.W*b.H)) }) {
 		for range f.Count() {
-			bins = append(bins, Bin{f.W, f.H, 0.01 * f.W * f.H / (size.W * size.H)})
-			s.Sheets = append(s.Sheets, Sheet{W: f.W, H: f.H, Kind: "offcut"})
+			add(Sheet{W: f.W, H: f.H, Kind: "offcut"}, offcutCost)
+		}
+	}
+	for _, w := range s.Wants {
+		if m, ok := middle(w); ok {
+			for range w.N {
+				add(Sheet{W: m.W, H: m.H, Kind: "middle", Of: w.Name}, middleCost)
+			}
 		}
 	}
 	// Straight ones first.
@@ -286,7 +296,7 @@ func (s *laying) lay(ctx context.Context) {
 			}
 			r.Turn = false
 		}
-		if !s.takes(size, r) && !slices.ContainsFunc(bins, func(b Bin) bool { return s.takes(measure.Size{W: b.W, H: b.H}, r) }) {
+		if !s.takes(size, r) && !slices.ContainsFunc(bins, func(b field) bool { return s.takes(measure.Size{W: b.W, H: b.H}, r) }) {
 			s.tooLarge(i, w.N, size, r)
 			continue
 		}
@@ -294,32 +304,106 @@ func (s *laying) lay(ctx context.Context) {
 			rects, whose = append(rects, r), append(whose, i)
 		}
 	}
-	fresh := len(bins)
+	fixed, sheets := s.rectsByHand(rects, whose, size)
+	var rest []Rect
+	var restWhose []int
+	for k, r := range rects {
+		if _, ok := fixed[k]; !ok {
+			rest, restWhose = append(rest, r), append(restWhose, k)
+		}
+	}
 	for range len(rects) {
-		bins = append(bins, Bin{size.W, size.H, 1})
-	}
-	got := Guillotine(ctx, rects, bins, 0, s.o.tries*4, 1)
-	s.o.progress(s.share + s.each*0.3)
-	for n := fresh; n < len(bins); n++ {
+		n := len(s.Sheets)
 		s.Sheets = append(s.Sheets, Sheet{W: size.W, H: size.H, Kind: "sheet"})
+		if at := slices.IndexFunc(sheets, func(h handSheet) bool { return h.number == n-s.first() }); at >= 0 {
+			for _, c := range sheets[at].cuts {
+				c.Bin = n
+				s.Sheets[n].Cuts = append(s.Sheets[n].Cuts, c)
+			}
+			for _, a := range sheets[at].free {
+				a.Bin = n
+				bins = append(bins, field{a, 0.002 * a.W * a.H / (size.W * size.H)})
+			}
+			for k, spot := range sheets[at].laid {
+				s.rect(k, whose, rects, n, spot, true)
+			}
+			continue
+		}
+		bins = append(bins, field{Area{W: size.W, H: size.H, Bin: n}, 1})
 	}
+	got := Guillotine(ctx, rest, binsOf(bins), 0, s.o.tries*4, 1)
+	s.o.progress(s.share + s.each*0.3)
 	for k, spot := range got.Spots {
-		w := s.Wants[whose[k]]
-		g, turn := w.cut.Outline, 0.0
-		box := rects[k]
-		if spot.Turned {
-			box.W, box.H = box.H, box.W
+		if spot.Bin >= 0 {
+			at := bins[spot.Bin]
+			spot.X, spot.Y, spot.Bin = spot.X+at.X, spot.Y+at.Y, at.Bin
 		}
-		if math.Abs(box.W-w.W) > 1e-6 {
-			turn = 90
-		}
-		s.put(spot.Bin, Place{Want: whose[k], X: spot.X + box.W/2, Y: spot.Y + box.H/2, Turn: turn}, g)
+		s.rect(restWhose[k], whose, rects, spot.Bin, spot, false)
 	}
 	for _, c := range got.Cuts {
+		at := bins[c.Bin]
+		c.X, c.Y, c.Bin = c.X+at.X, c.Y+at.Y, at.Bin
 		s.Sheets[c.Bin].Cuts = append(s.Sheets[c.Bin].Cuts, c)
+	}
+	for i := range got.Left {
+		l := &got.Left[i]
+		at := bins[l.Bin]
+		l.X, l.Y, l.Bin = l.X+at.X, l.Y+at.Y, at.Bin
 	}
 	s.nest(ctx, got.Left, size, free)
 	s.sum(size)
+}
+
+// What using up an offcut, or cutting out the middle of a mat, costs beside a fresh sheet.
+const (
+	offcutCost = 0.01
+	middleCost = 0.02
+)
+
+// field is where something may be cut: a rectangle of a sheet, and what using it costs.
+type field struct {
+	Area
+	cost float64
+}
+
+func binsOf(all []field) []Bin {
+	out := make([]Bin, len(all))
+	for i, f := range all {
+		out[i] = Bin{f.W, f.H, f.cost}
+	}
+	return out
+}
+
+// middle is the part of a mat that is hidden and may be cut out of it: the margin that shows,
+// and room to glue what covers it by, stay.
+func middle(w Want) (measure.Size, bool) {
+	if !w.cut.Hidden || w.By != string(build.Trimmer) {
+		return measure.Size{}, false
+	}
+	edge := w.cut.Shows + glueRoom
+	m := measure.Size{W: w.W - 2*edge, H: w.H - 2*edge}
+	return m, min(m.W, m.H) >= leastLeft
+}
+
+// first is the first fresh sheet, by its place in the list.
+func (s *laying) first() int {
+	if i := slices.IndexFunc(s.Sheets, func(sh Sheet) bool { return sh.Kind == "sheet" }); i >= 0 {
+		return i
+	}
+	return len(s.Sheets)
+}
+
+// rect lays a rectangle on a sheet.
+func (s *laying) rect(k int, whose []int, rects []Rect, sheet int, spot Spot, hand bool) {
+	w := s.Wants[whose[k]]
+	box, turn := rects[k], 0.0
+	if spot.Turned {
+		box.W, box.H = box.H, box.W
+	}
+	if math.Abs(box.W-w.W) > 1e-6 {
+		turn = 90
+	}
+	s.put(sheet, Place{Want: whose[k], X: spot.X + box.W/2, Y: spot.Y + box.H/2, Turn: turn, Copy: copyOf(whose, k), Hand: hand}, w.cut.Outline)
 }
 
 // along is whether a piece with a fold has to lie a quarter turned for its fold to run with
@@ -362,33 +446,23 @@ func (s *laying) nest(ctx context.Context, left []Area, size measure.Size, free 
 		}
 	}
 	for _, a := range left {
-		if s.Sheets[a.Bin].Kind != "offcut" {
+		if s.Sheets[a.Bin].Kind == "sheet" {
 			in(a, a.Bin, 0.002)
 		}
 	}
-	for i, sh := range s.Sheets {
-		if sh.Kind == "offcut" && len(sh.Placed) == 0 {
-			in(Area{W: sh.W, H: sh.H}, i, 0.01)
+	for _, of := range []struct {
+		kind string
+		cost float64
+	}{{"offcut", offcutCost}, {"middle", middleCost}} {
+		for i, sh := range s.Sheets {
+			if sh.Kind == of.kind && len(sh.Placed) == 0 {
+				in(Area{W: sh.W, H: sh.H}, i, of.cost)
+			}
 		}
-	}
-	for _, a := range left {
-		if s.Sheets[a.Bin].Kind == "offcut" && len(s.Sheets[a.Bin].Placed) > 0 {
-			in(a, a.Bin, 0.01)
-		}
-	}
-	for _, w := range s.Wants {
-		c := w.cut
-		if !c.Hidden || w.By != string(build.Trimmer) {
-			continue
-		}
-		edge := c.Shows + glueRoom
-		m := Area{W: w.W - 2*edge, H: w.H - 2*edge}
-		if min(m.W, m.H) < leastLeft {
-			continue
-		}
-		for range w.N {
-			s.Sheets = append(s.Sheets, Sheet{W: m.W, H: m.H, Kind: "middle", Of: w.Name})
-			in(m, len(s.Sheets)-1, 0.02)
+		for _, a := range left {
+			if sh := s.Sheets[a.Bin]; sh.Kind == of.kind && len(sh.Placed) > 0 {
+				in(a, a.Bin, of.cost)
+			}
 		}
 	}
 	var parts []Part

@@ -4,6 +4,8 @@ import (
 	"context"
 	"math"
 	"math/rand/v2"
+	"ochrestone/core/measure"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -198,4 +200,70 @@ func TestGuillotineOnPublishedInstances(t *testing.T) {
 		t.Logf("%s: %.1f", name, high)
 		assert.LessOrEqual(t, high, 22.0, name)
 	}
+}
+
+// Rectangles put by hand: where cuts from edge to edge can part them they lie where they were
+// put, drawn to near edges, the rest is cut round them, and every piece comes off whole by
+// the cuts that are told, done one after the other. Put over each other, off the sheet, or in
+// a whirl that no such cut opens, they are said to be not laid.
+func TestRectanglesByHand(t *testing.T) {
+	rng := rand.New(rand.NewPCG(3, 8))
+	size := measure.Size{W: 200, H: 280}
+	for range 200 {
+		// A sheet sliced by chance; some of what comes off is what was put by hand.
+		all := []Area{{W: size.W, H: size.H}}
+		for range 5 {
+			i := rng.IntN(len(all))
+			a := all[i]
+			if rng.IntN(2) == 0 {
+				x := a.W * (0.2 + 0.6*rng.Float64())
+				all[i].W = x
+				all = append(all, Area{X: a.X + x, Y: a.Y, W: a.W - x, H: a.H})
+			} else {
+				y := a.H * (0.2 + 0.6*rng.Float64())
+				all[i].H = y
+				all = append(all, Area{X: a.X, Y: a.Y + y, W: a.W, H: a.H - y})
+			}
+		}
+		var in []Area
+		for _, a := range all {
+			if rng.IntN(2) == 0 {
+				in = append(in, a)
+			}
+		}
+		cuts, free, ok := parted(Area{W: size.W, H: size.H}, in)
+		require.True(t, ok, "it was sliced so")
+		pieces := []Area{{W: size.W, H: size.H}}
+		for _, c := range cuts {
+			i := slices.IndexFunc(pieces, func(p Area) bool { return coincide(p, Area{X: c.X, Y: c.Y, W: c.W, H: c.H}) })
+			require.GreaterOrEqual(t, i, 0, "what is cut is there")
+			one, two := pieces[i], pieces[i]
+			if c.Down {
+				one.W, two.X, two.W = c.At, two.X+c.At, two.W-c.At
+			} else {
+				one.H, two.Y, two.H = c.At, two.Y+c.At, two.H-c.At
+			}
+			pieces = append(slices.Delete(pieces, i, i+1), one, two)
+		}
+		for _, a := range append(in, free...) {
+			assert.True(t, slices.ContainsFunc(pieces, func(p Area) bool { return coincide(p, a) }), "it comes off whole")
+		}
+		left := 0.0
+		for _, a := range append(in, free...) {
+			left += a.W * a.H
+		}
+		assert.InDelta(t, size.W*size.H, left, 1e-3, "nothing is lost")
+	}
+	_, _, ok := parted(Area{W: 30, H: 30}, []Area{{W: 20, H: 10}, {X: 20, W: 10, H: 20}, {X: 10, Y: 20, W: 20, H: 10}, {Y: 10, W: 10, H: 20}})
+	assert.False(t, ok, "a whirl")
+	_, _, ok = parted(Area{W: 30, H: 30}, []Area{{W: 20, H: 10}, {X: 10, Y: 5, W: 10, H: 20}})
+	assert.False(t, ok, "over each other")
+
+	h := handSheet{laid: map[int]Spot{0: {X: 0, Y: 0}}}
+	rects := []Rect{{W: 100, H: 130}, {W: 80, H: 60}}
+	got := h.snapped(Spot{X: 102.5, Y: 3.1}, Area{W: 80, H: 60}, rects, size)
+	assert.InDelta(t, 100, got.X, 1e-9, "drawn to the edge of its neighbour")
+	assert.InDelta(t, 0, got.Y, 1e-9, "and of the sheet")
+	got = h.snapped(Spot{X: 110, Y: 50}, Area{W: 80, H: 60}, rects, size)
+	assert.Equal(t, [2]float64{110, 50}, [2]float64{got.X, got.Y}, "what is far from any edge stays")
 }

@@ -129,6 +129,7 @@ func TestTwelveCardsByHand(t *testing.T) {
 // middle of 74 by 104 within 10 mm for its glue. Where the sheets are no larger than the mat,
 // letters of its card come out of that middle; where there is room beside it, they do not.
 func TestTheHiddenMiddleOfAMat(t *testing.T) {
+	what := card.Element{ID: "word", Face: card.Front, On: "panel2", Place: card.Place{X: 53, Y: 68}, Bonds: card.Glue(hidden), Letters: &card.Letters{Text: "IO", Size: 20, Paper: "oat"}}
 	letters := func(w, h float64, raised, matRaised bool) cut.Stock {
 		o := two(40, 70, func(c *card.Card, k *kit.Kit) {
 			c.Base = card.Base{Format: "custom", W: 106, H: 136, Fold: "side", Paper: "chalk"}
@@ -149,7 +150,7 @@ func TestTheHiddenMiddleOfAMat(t *testing.T) {
 				}
 			}
 			k.Spacers = []kit.Spacer{{ID: "thin", Name: "Thin", Kind: "square", Thickness: 1, W: 6, H: 6}}
-			c.Elements = append(c.Elements, card.Element{ID: "word", Face: card.Front, On: "panel2", Place: card.Place{X: 53, Y: 68}, Bonds: card.Glue(hidden), Letters: &card.Letters{Text: "IO", Size: 20, Paper: "oat"}})
+			c.Elements = append(c.Elements, what)
 		})
 		require.NoError(t, o.c.Validate())
 		m := plan.NewPlanner()
@@ -172,10 +173,72 @@ func TestTheHiddenMiddleOfAMat(t *testing.T) {
 	}
 	assert.Equal(t, 2, letters(100, 130, true, false).Needs, "the panel stands on foam: the hole would be seen from the side")
 	assert.Equal(t, 2, letters(100, 130, false, true).Needs, "the mat stands on foam: its pads need its middle")
+
+	what.Letters, what.Sheet = nil, &card.Sheet{Paper: "oat", W: 60, H: 20}
+	strip := letters(100, 130, false, false)
+	assert.Equal(t, 1, strip.Needs, "a strip is cut straight out of the middle too")
+	i := slices.IndexFunc(strip.Sheets, func(s cut.Sheet) bool { return s.Kind == "middle" })
+	require.GreaterOrEqual(t, i, 0)
+	assert.Len(t, strip.Sheets[i].Placed, 1)
+	assert.NotEmpty(t, strip.Sheets[i].Cuts)
+	what.Sheet.W = 106
+	assert.Equal(t, 2, letters(100, 130, false, false).Needs, "too long for the middle")
 }
 
 // sat is a sitting of so many of one card.
 func sat(c card.Card, n int) []plan.Job {
 	c.Copies, c.Lots = n, nil
 	return []plan.Job{{Card: c}}
+}
+
+// A panel dragged on its sheet stays where it was put, the others are cut round it; a strip
+// comes out of the hidden middle of a mat before a fresh sheet is begun.
+func TestRectanglesAreMovedByHand(t *testing.T) {
+	k, err := demo.Kit()
+	require.NoError(t, err)
+	m := plan.NewPlanner()
+	for _, c := range demo.Cards(k) {
+		jobs := sat(c, 3)
+		was := m.Cutting(context.Background(), jobs, k, nil)
+		for _, s := range was.Stocks {
+			n, at := -1, 0
+			for i, sh := range s.Sheets {
+				if sh.Kind == "sheet" && len(sh.Placed) > 0 && s.Wants[sh.Placed[0].Want].By == "trimmer" {
+					n = i
+					break
+				}
+				if sh.Kind == "sheet" {
+					at++
+				}
+			}
+			if n < 0 {
+				continue
+			}
+			p := s.Sheets[n].Placed[0]
+			w := s.Wants[p.Want]
+			jobs[0].Card.Locks = []card.Lock{{Stock: s.Stock, Element: w.Element, Motif: w.Motif, Way: w.Way, Part: w.Part, Copy: p.Copy, Sheet: at, X: s.Sheets[n].W - w.W/2 - 9, Y: s.Sheets[n].H - w.H/2 - 9, Turn: p.Turn}}
+			now := m.Cutting(context.Background(), jobs, k, nil)
+			jobs[0].Card.Locks = nil
+			i := slices.IndexFunc(now.Stocks, func(o cut.Stock) bool { return o.Stock == s.Stock })
+			hand, laid := 0, 0
+			for _, sh := range now.Stocks[i].Sheets {
+				for _, q := range sh.Placed {
+					laid++
+					if q.Hand {
+						hand++
+						assert.Equal(t, p.Want, q.Want)
+						assert.InDelta(t, s.Sheets[n].W-w.W/2-9, q.X, 4, "%s: %s, or at the next edge", c.Title, w.Name)
+					}
+				}
+			}
+			all := 0
+			for _, w := range now.Stocks[i].Wants {
+				all += w.N
+			}
+			if w.W <= s.Sheets[n].W-9 && w.H <= s.Sheets[n].H-9 && p.Turn == 0 {
+				assert.Equal(t, 1, hand, "%s: %s of %s", c.Title, w.Name, s.Name)
+				assert.Equal(t, all, laid, "%s: nothing is forgotten", c.Title)
+			}
+		}
+	}
 }

@@ -285,6 +285,9 @@ func foreseen(t *testing.T) map[string]pair {
 		"out":    {with(sheetsLeft(0)), with(sheetsLeft(1))},
 		"lost":   plainPair(func(_ *card.Card, k *kit.Kit) { k.Sets[len(k.Sets)-1].Parts[1].Missing = true }),
 		"bleeds": {with(through(true)), with(through(false))},
+		"runs":   {with(laidOver(kit.Watercolor, kit.Dye, 60)), with(laidOver(kit.Watercolor, kit.Waterproof, 60))},
+		"dulls":  {with(laidOver(kit.Pencil, kit.Dye, 34)), with(laidOver(kit.Pencil, kit.Dye, 36))},
+		"smears": {with(onStock(kit.PaperFoil, kit.Dye)), with(onStock(kit.PaperFoil, kit.Alcohol))},
 	}
 	return out
 }
@@ -296,6 +299,31 @@ func sheetsLeft(n int) func(*card.Card, *kit.Kit) {
 				k.Papers[i].Sheets = n
 			}
 		}
+	}
+}
+
+// laidOver prints the second layer over the first: media of these kinds, the lower one so light.
+func laidOver(upper, lower kit.InkKind, l float64) func(*card.Card, *kit.Kit) {
+	return func(c *card.Card, k *kit.Kit) {
+		m := &c.Motifs[0]
+		for i := range m.Layers {
+			m.Layers[i].Make = card.Printed
+		}
+		up, low := grey("upper", 75), grey("lower", l)
+		up.Kind, low.Kind = upper, lower
+		k.Inks = append(k.Inks, up, low)
+		m.Colourways[0].Layers = map[string]card.Finish{"a": {Ink: "lower"}, "b": {Ink: "upper"}}
+	}
+}
+
+// onStock cuts the second layer from a stock and inks it with a medium.
+func onStock(p kit.PaperKind, ink kit.InkKind) func(*card.Card, *kit.Kit) {
+	return func(c *card.Card, k *kit.Kit) {
+		i := grey("medium", 60)
+		i.Kind = ink
+		k.Inks = append(k.Inks, i)
+		k.Papers = append(k.Papers, kit.Cardstock{ID: "slick", Name: "Slick", Kind: p, Colour: "#d0d0d0", GSM: 200, Caliper: 0.25, W: 200, H: 280, Sheets: 9})
+		c.Motifs[0].Colourways[0].Layers["b"] = card.Finish{Paper: "slick", Ink: "medium"}
 	}
 }
 

@@ -76,46 +76,66 @@ func lotsOf(jobs []Job) (out []lot) {
 	return out
 }
 
-// Sitting plans the work on all cards of a sitting: those of the first job, and others made
-// with them. did is what is done already, with the inks that were used; own the person's
-// order, as far as it names steps.
-func (m *Planner) Sitting(jobs []Job, k kit.Kit, own []card.Step, done []card.Step, used map[card.Step]string, opts ...Option) Sitting {
+// Prepared is a sitting with the plans of all its cards made: what of it depends on neither
+// what is done nor how fast the person is.
+type Prepared struct {
+	cards []Made
+	lots  []work.Lot
+	notes []Noted
+	stock look.Stock
+}
+
+// Prepare plans all cards of a sitting: those of the first job, and others made with them.
+func (m *Planner) Prepare(jobs []Job, k kit.Kit, opts ...Option) Prepared {
 	lots := lotsOf(jobs)
-	plans := m.plans(lots, k, opts)
-	out := Sitting{Cards: []Made{}, Doubt: []work.Doubt{}, Notes: []Noted{}}
-	o := assumed(opts)
-	out.clock = work.Clock{Copies: 1, Room: o.room, Pace: o.pace}
-	out.Pace = o.paced
-	ls := make([]work.Lot, len(lots))
+	plans := m.plans(lots, k, append(slices.Clone(opts), Paced(nil, 0), Room(0)))
+	out := Prepared{cards: []Made{}, notes: []Noted{}, lots: make([]work.Lot, len(lots)), stock: look.NewStock(k)}
 	known := map[string]bool{}
 	for i, l := range lots {
-		p := plans[i]
-		out.Cards = append(out.Cards, l.Made)
-		ls[i] = work.Lot{Card: l.Card, ID: l.Lot, Title: l.Title, Name: l.Name, Copies: l.Copies, Acts: p.acts}
-		for _, f := range p.Findings {
+		out.cards = append(out.cards, l.Made)
+		out.lots[i] = work.Lot{Card: l.Card, ID: l.Lot, Title: l.Title, Name: l.Name, Copies: l.Copies, Acts: plans[i].acts}
+		for _, f := range plans[i].Findings {
 			// What is wrong with the card that is shown is noted beside it already.
-			if i > 0 && f.Aside == "" && !known[f.ID] && f.Severity != foresee.Tip && len(lots) > 1 {
-				out.Notes = append(out.Notes, Noted{l.Name, f})
+			if i > 0 && f.Aside == "" && !known[f.ID] && f.Severity != foresee.Tip {
+				out.notes = append(out.notes, Noted{l.Name, f})
 			}
 			known[f.ID] = true
 		}
 	}
-	out.Alone = work.Alone(ls, out.clock)
-	did := work.Did{Done: done}
-	stock := look.NewStock(k)
-	for step, ink := range used {
-		if i, ok := stock.Ink(ink); ok {
+	return out
+}
+
+// Did is what is done of a sitting already.
+type Did struct {
+	Order []card.Step          // the person's own order, as far as it names steps
+	Done  []card.Step          // in the order it was done
+	Used  map[card.Step]string // inks used instead of those planned
+}
+
+// Sitting plans the work on all cards of a sitting, going on from what is done.
+func (m *Planner) Sitting(jobs []Job, k kit.Kit, did Did, opts ...Option) Sitting {
+	return m.Prepare(jobs, k, opts...).Sitting(did, opts...)
+}
+
+// Sitting puts the work in order, going on from what is done.
+func (p Prepared) Sitting(did Did, opts ...Option) Sitting {
+	o := assumed(opts)
+	out := Sitting{Cards: p.cards, Doubt: []work.Doubt{}, Notes: p.notes, Pace: o.paced, clock: work.Clock{Copies: 1, Room: o.room, Pace: o.pace}}
+	out.Alone = work.Alone(p.lots, out.clock)
+	done := work.Did{Done: did.Done}
+	for step, ink := range did.Used {
+		if i, ok := p.stock.Ink(ink); ok {
 			tone, _ := i.Shade()
-			did.Used = append(did.Used, work.Used{Step: step, Ink: ink, Tone: tone, Minutes: i.Minutes()})
+			done.Used = append(done.Used, work.Used{Step: step, Ink: ink, Tone: tone, Minutes: i.Minutes()})
 		}
 	}
-	slices.SortFunc(did.Used, func(a, b work.Used) int { return a.Step.Compare(b.Step) })
-	acts, err := work.Sitting(ls, own, did)
+	slices.SortFunc(done.Used, func(a, b work.Used) int { return a.Step.Compare(b.Step) })
+	acts, err := work.Sitting(p.lots, did.Order, done, out.clock)
 	if err != nil {
 		out.Stuck = err.Error() + "."
 	}
 	ticked := map[card.Step]bool{}
-	for _, s := range done {
+	for _, s := range did.Done {
 		ticked[s] = true
 	}
 	out.Doubt = work.Doubts(acts, ticked)

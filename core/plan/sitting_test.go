@@ -127,7 +127,7 @@ func TestSittingsCanBeMadeAsProposed(t *testing.T) {
 					jobs = append(jobs, plan.Job{ID: "other", Card: other.c})
 				}
 			}
-			s := m.Sitting(jobs, at.k, nil, nil, nil, face)
+			s := m.Sitting(jobs, at.k, plan.Did{}, face)
 			require.Empty(t, s.Stuck, at.c.Title)
 			require.NoError(t, onTheBench(m, jobs, at.k, s, face), "%s, %d lots", at.c.Title, lots)
 			cards := 0
@@ -157,10 +157,7 @@ func TestAnySittingGoesOnFromWhatIsDone(t *testing.T) {
 		}
 		c = lotted(c, rapid.IntRange(1, 4).Draw(t, "lots"), func(int) int { return rapid.IntRange(1, 5).Draw(t, "copies") })
 		jobs := []plan.Job{{Card: c}}
-		whole := maker.Sitting(jobs, k, nil, nil, nil)
-		if err := onTheBench(maker, jobs, k, whole); err != nil {
-			t.Fatal(err)
-		}
+		whole := maker.Sitting(jobs, k, plan.Did{})
 		number := map[card.Step]int{}
 		for _, a := range whole.Steps {
 			number[a.ID] = a.Number
@@ -179,7 +176,7 @@ func TestAnySittingGoesOnFromWhatIsDone(t *testing.T) {
 			is[a.Key] = true
 			done = append(done, a.ID)
 		}
-		rest := maker.Sitting(jobs, k, nil, done, nil)
+		rest := maker.Sitting(jobs, k, plan.Did{Done: done})
 		if len(rest.Doubt) > 0 {
 			t.Fatalf("nothing is doubtful, but %v", rest.Doubt)
 		}
@@ -202,7 +199,7 @@ func TestAnySittingGoesOnFromWhatIsDone(t *testing.T) {
 func TestASittingByHand(t *testing.T) {
 	c, k := moth(t)
 	c = lotted(c, 2, func(n int) int { return 3 - n })
-	s := plan.NewPlanner().Sitting([]plan.Job{{Card: c}}, k, nil, nil, nil)
+	s := plan.NewPlanner().Sitting([]plan.Job{{Card: c}}, k, plan.Did{})
 	require.Len(t, s.Cards, 2)
 	for _, a := range s.Steps {
 		switch {
@@ -221,14 +218,14 @@ func TestAStepTakenBackIsDoubted(t *testing.T) {
 	c, k := moth(t)
 	m := plan.NewPlanner()
 	jobs := []plan.Job{{Card: c}}
-	whole := m.Sitting(jobs, k, nil, nil, nil)
+	whole := m.Sitting(jobs, k, plan.Did{})
 	var done []card.Step
 	for _, a := range whole.Steps {
 		if a.ID.Verb != work.Fold {
 			done = append(done, a.ID)
 		}
 	}
-	got := m.Sitting(jobs, k, nil, done, nil)
+	got := m.Sitting(jobs, k, plan.Did{Done: done})
 	require.NotEmpty(t, got.Doubt)
 	for _, d := range got.Doubt {
 		assert.Equal(t, work.Fold, whole.Steps[d.Needs-1].ID.Verb)
@@ -244,12 +241,12 @@ func TestAnotherInkKeepsTheStepInHand(t *testing.T) {
 	m := plan.NewPlanner()
 	for _, c := range demo.Cards(k) {
 		jobs := []plan.Job{{Card: c}}
-		whole := m.Sitting(jobs, k, nil, nil, nil)
+		whole := m.Sitting(jobs, k, plan.Did{})
 		var done []card.Step
 		for i, a := range whole.Steps {
 			if a.Kind == work.PrintAct || a.Kind == work.InkAct {
 				for _, ink := range k.Inks {
-					got := m.Sitting(jobs, k, nil, done, map[card.Step]string{a.ID: ink.ID})
+					got := m.Sitting(jobs, k, plan.Did{Done: done, Used: map[card.Step]string{a.ID: ink.ID}})
 					require.Equal(t, a.ID, got.Steps[i].ID, c.Title)
 					assert.Equal(t, ink.ID, got.Steps[i].Ink)
 					for _, b := range got.Steps {
@@ -262,4 +259,39 @@ func TestAnotherInkKeepsTheStepInHand(t *testing.T) {
 			done = append(done, a.ID)
 		}
 	}
+}
+
+// Twelve cards that all differ, each of more than a hundred steps: put in order from plans
+// that are made, and from nothing; and the next step after a tick.
+func BenchmarkSitting(b *testing.B) {
+	k, err := demo.Kit()
+	require.NoError(b, err)
+	cards := demo.Cards(k)
+	c := cards[len(cards)-1]
+	c = lotted(c, 12, func(int) int { return 1 })
+	jobs := []plan.Job{{Card: c}, {ID: "other", Card: cards[2]}}
+	m := plan.NewPlanner()
+	s := m.Sitting(jobs, k, plan.Did{})
+	var done []card.Step
+	for _, a := range s.Steps[:len(s.Steps)/2] {
+		done = append(done, a.ID)
+	}
+	b.Run("planned again", func(b *testing.B) {
+		for range b.N {
+			m.Sitting(jobs, k, plan.Did{})
+		}
+		b.ReportMetric(float64(len(s.Steps)), "steps")
+		b.ReportMetric(100*(s.Time.Run.Wall/s.Time.Least-1), "%over")
+	})
+	b.Run("from nothing", func(b *testing.B) {
+		for range b.N {
+			plan.NewPlanner().Sitting(jobs, k, plan.Did{})
+		}
+	})
+	ready := m.Prepare(jobs, k)
+	b.Run("after a tick", func(b *testing.B) {
+		for range b.N {
+			ready.Sitting(plan.Did{Done: done})
+		}
+	})
 }

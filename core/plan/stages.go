@@ -209,12 +209,12 @@ func (b *builder) nameOf(id build.ID) string {
 // steps lists what there is to do and puts it in order: the person's own where there is
 // one.
 func (b *builder) steps() {
-	acts, err := work.Order(work.Acts(&b.plan.Build, b.plan.Patterns, b.o.write.Length))
+	clock := work.Clock{Copies: 1, Room: b.o.room, Pace: b.o.pace}
+	acts, err := work.Order(work.Acts(&b.plan.Build, b.plan.Patterns, b.o.write.Length), work.By(clock))
 	b.circle, b.plan.acts = err, acts
 	b.plan.Steps, b.breaches = work.Rearrange(acts, b.card.Order)
 	b.plan.Steps = work.Told(b.plan.Steps)
 	t := &b.plan.Time
-	clock := work.Clock{Copies: 1, Room: b.o.room, Pace: b.o.pace}
 	_, t.One = work.Timetable(b.plan.Steps, clock)
 	clock.Copies = b.card.Run()
 	t.Slots, t.Run = work.Timetable(b.plan.Steps, clock)

@@ -53,6 +53,7 @@ func Told(acts []Act) []Act {
 		}
 		out[i].Cautions = fresh
 	}
+	mindOnce(out)
 	keep(out)
 	final(out)
 	alike(out)
@@ -67,6 +68,9 @@ func alike(acts []Act) {
 		n := max(1, a.Cards) * max(1, a.times)
 		switch {
 		case n < 2:
+		case a.stamp != "" && a.spots > 1 && max(1, a.Cards) > 1:
+			a.Alike = fmt.Sprintf("One place after another: all %d cards at a place before the stamp is set to the next.", a.Cards)
+		case a.stamp != "" && a.spots > 1:
 		case a.stamp != "" && a.hole:
 			a.Alike = fmt.Sprintf("All %d in the hole of the first waste sheet: the stamp need not be moved.", n)
 		case a.stamp != "" && !a.stencil && a.leaf.Motif == "":

@@ -134,10 +134,12 @@ func (m *making) piece(i int) {
 	}
 	m.madeAgain(i, n, &cut)
 	m.add(phase, cut, facts{leaf: leaf, cutsOut: v.Layer.After})
-	turn := 0
+	turn, before := 0, []string{}
 	add := func(id card.Step, kind Kind, title, detail, ink string) {
 		turn++
-		m.add(phaseInk, m.inked(Act{ID: id, Kind: kind, Title: title, Detail: detail}, ink), facts{leaf: leaf, inks: []Thing{leaf}, seq: turn, series: leaf, tone: m.tone(ink)})
+		a := m.minded(m.inked(Act{ID: id, Kind: kind, Title: title, Detail: detail}, ink), ink, medium{paper: f.Paper, beneath: before})
+		before = append(before, ink)
+		m.add(phaseInk, a, facts{leaf: leaf, inks: []Thing{leaf}, seq: turn, series: leaf, tone: m.tone(ink)})
 	}
 	if f.Ink != "" {
 		add(m.id(Ink, i), InkAct, title, fmt.Sprintf(detail, m.Stock.InkName(f.Ink), strikes(f)), f.Ink)
@@ -364,6 +366,8 @@ func (m *making) strike(b batch, ground Thing, element string, n int) {
 	if leaf := build.Leaf(m.Image.Shapes, first); leaf != motif.Ground {
 		l := m.views[leaf].Layer
 		fa.hole, fa.times = !l.After, n*max(1, l.Copies)
+	} else if ground.Motif == "" {
+		fa.spots = n
 	}
 	var labels []string
 	for _, i := range b.layers {
@@ -408,8 +412,34 @@ func (m *making) strike(b batch, ground Thing, element string, n int) {
 		title, detail = fmt.Sprintf("Stencil %s × %d", what, n), "%s%s%s through its opening, the etched lines laid over what is there on %s, one edge hinged with tape. Wipe the stencil before another colour."
 	}
 	a := m.inked(Act{ID: id, Kind: PrintAct, Title: title, Detail: fmt.Sprintf(detail, m.Stock.InkName(f.Ink), strikes(f), m.dabbed(f), carrier)}, f.Ink)
-	m.add(phaseInk, a, fa)
+	m.add(phaseInk, m.minded(a, f.Ink, m.on(b.layers, ground)), fa)
 	m.heat(id, what, fa.leaf, fa.inks, inksOf(f)...)
+}
+
+// on is what layers are printed on together, on what carries the image where none of its
+// pieces does.
+func (m *making) on(layers []int, ground Thing) medium {
+	out := medium{paper: m.Card.Base.Paper, strikes: m.finish(layers[0]).Strikes()}
+	if e, ok := m.Card.Element(ground.Element); ok && e.Sheet != nil {
+		out.paper = e.Sheet.Paper
+	}
+	if ground.Motif != "" {
+		out.paper = ground.Part
+	}
+	for _, i := range layers {
+		if v := m.views[i]; v.Layer.Make == card.Printed {
+			out.area, out.edge = out.area+v.Outline.Area(), out.edge+v.Outline.Length()
+		}
+		for h := m.views[i].Host; h != motif.Ground; h = m.views[h].Host {
+			f := m.finish(h)
+			out.beneath = append(out.beneath, inksOf(f)...)
+			if m.views[h].Layer.Make == card.Cut {
+				out.paper = f.Paper
+				break
+			}
+		}
+	}
+	return out
 }
 
 // inkedBelow is the layer beneath a print that has ink of its own; motif.Ground for none.

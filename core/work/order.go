@@ -31,7 +31,13 @@ type ordering struct {
 	sooner  func(a, b *Act) int
 	patient bool // a stamp is taken up when nothing else has to come between its prints
 	filling bool // what need not be waited for goes before what has to be
+	tailed  bool // of that, what most of the rest hangs on goes first
+	clock   Clock
 }
+
+// By sets how time passes while the order is worked out: without it by the usual times, for
+// one card.
+func By(c Clock) Option { return func(o *ordering) { o.clock = c } }
 
 // Without leaves rules out, by their ids.
 func Without(rules ...string) Option {
@@ -82,29 +88,51 @@ func Order(acts []Act, opts ...Option) ([]Act, error) {
 }
 
 // best is the quickest of the ways to go about it: staying with what is in hand, taking up a
-// stamp only when it need not be put aside again, filling waits with other work. Of ways
-// that are as quick the plainest.
+// stamp only when it need not be put aside again, filling waits with other work, and of that
+// doing first what most of the rest hangs on (Schrage's rule). Of ways that are about as
+// quick the plainest.
 func (o *ordering) best(acts []Act, needs [][]int, done []int) []Act {
 	var best []Act
-	least := math.Inf(1)
-	for _, way := range []ordering{{}, {patient: true}, {filling: true}, {patient: true, filling: true}} {
+	least, bound := math.Inf(1), 0.0
+	for _, way := range []ordering{{}, {patient: true}, {filling: true}, {patient: true, filling: true}, {filling: true, tailed: true}} {
 		if o.sooner != nil && (way.patient || way.filling) {
 			break // the person says which is sooner
 		}
-		way.sooner = o.sooner
+		way.sooner, way.clock = o.sooner, o.clock
 		out := way.sequence(acts, needs, done)
 		if len(out) < len(acts) {
 			return out
 		}
-		if _, t := timetable(out, Clock{}); t.Wall < least-quicker {
-			best, least = out, t.Wall
+		if best == nil {
+			_, bound = Least(out, o.clock)
+		}
+		_, t := timetable(out, o.clock)
+		if cost := t.Wall + restless*float64(changes(out)); cost < least-quicker {
+			best, least = out, cost
+		}
+		if t.Wall < bound+quicker {
+			break // none is quicker by as much
 		}
 	}
 	return best
 }
 
-// quicker is by how much, minutes, a less plain way must be quicker.
-const quicker = 0.5
+// A less plain way must be quicker by so much, minutes, and for every time more that another
+// sort of work is begun by so much again: people like to cut all, ink all, then build.
+const (
+	quicker  = 2.0
+	restless = 2.0
+)
+
+// changes is how often another sort of work is begun.
+func changes(acts []Act) (n int) {
+	for i := 1; i < len(acts); i++ {
+		if groupOf(acts[i].phase) != groupOf(acts[i-1].phase) {
+			n++
+		}
+	}
+	return n
+}
 
 // sequence puts acts in order by what they need, by their indices: those done first, as
 // they were done, then the rest, going on with what is in hand. It leaves out what waits
@@ -124,7 +152,10 @@ func (o *ordering) sequence(acts []Act, needs [][]int, done []int) []Act {
 	was := make([]bool, n)
 	var free []int
 	later := o.returns(acts, needs, was)
-	clock := newWatch(acts)
+	var clock *watch
+	if o.filling {
+		clock = newWatch(acts, needs, o.clock)
+	}
 	take := func(i int) {
 		was[i] = true
 		for _, j := range next[i] {
@@ -133,7 +164,9 @@ func (o *ordering) sequence(acts []Act, needs [][]int, done []int) []Act {
 			}
 		}
 		hand.take(&acts[i])
-		clock.take(i, needs[i])
+		if clock != nil {
+			clock.take(i)
+		}
 		out = append(out, acts[i])
 	}
 	for _, i := range done {
@@ -152,8 +185,16 @@ func (o *ordering) sequence(acts []Act, needs [][]int, done []int) []Act {
 				continue
 			}
 			if o.filling {
-				if a, b := clock.waits(free[k], needs[free[k]]), clock.waits(free[best], needs[free[best]]); a != b {
+				if a, b := clock.waits(free[k]), clock.waits(free[best]); a != b {
 					if a < b {
+						best = k
+					}
+					continue
+				}
+			}
+			if p := acts[free[k]].phase; o.tailed && p == acts[free[best]].phase && groupOf(p) == InkGroup {
+				if a, b := clock.tails[free[k]], clock.tails[free[best]]; a != b {
+					if a > b {
 						best = k
 					}
 					continue
@@ -208,19 +249,72 @@ func (o *ordering) returns(acts []Act, needs [][]int, was []bool) func(i int, ha
 
 // watch tells how long an act would have to wait, minutes, about as Timetable does.
 type watch struct {
-	acts []Act
-	now  float64
-	from []float64 // when each was begun
-	to   []float64
+	acts  []Act
+	clock Clock
+	now   float64
+	dry   []dried
+	tails []float64 // what at least comes after each, minutes: the longest chain that hangs on it
+	next  [][]held
 }
 
-func newWatch(acts []Act) *watch {
-	return &watch{acts, 0, make([]float64, len(acts)), make([]float64, len(acts))}
+// dried is by when what an act waits for is dry: for its first card, and for its last.
+type dried struct{ first, last float64 }
+
+// held is an act that needs another, and whether it waits for that to dry.
+type held struct {
+	act    int
+	waited bool
+}
+
+func newWatch(acts []Act, needs [][]int, c Clock) *watch {
+	n := len(acts)
+	w := &watch{acts: acts, clock: c, dry: make([]dried, n), tails: make([]float64, n), next: make([][]held, n)}
+	left := make([]int, n)
+	for i, ns := range needs {
+		rules := make(map[string]string, len(acts[i].After))
+		for _, need := range acts[i].After {
+			rules[need.Key] = need.Rule
+		}
+		for _, j := range ns {
+			rule, ok := rules[acts[j].Key]
+			w.next[j] = append(w.next[j], held{i, ok && waited(&acts[j], rule)})
+			left[j]++
+		}
+	}
+	// From the last acts back, each when all that hangs on it is known.
+	var ready []int
+	for i := range left {
+		if left[i] == 0 {
+			ready = append(ready, i)
+		}
+	}
+	for len(ready) > 0 {
+		i := ready[len(ready)-1]
+		ready = ready[:len(ready)-1]
+		for _, h := range w.next[i] {
+			wait := 0.0
+			if h.waited {
+				wait = acts[i].Minutes
+			}
+			w.tails[i] = max(w.tails[i], wait+w.long(h.act)+w.tails[h.act])
+		}
+		for _, j := range needs[i] {
+			if left[j]--; left[j] == 0 {
+				ready = append(ready, j)
+			}
+		}
+	}
+	return w
+}
+
+// long is how long an act takes on all its cards.
+func (w *watch) long(i int) float64 {
+	return float64(w.clock.of(&w.acts[i])) * w.clock.Pace.each(w.acts[i].Kind)
 }
 
 // waits is how long an act would have to wait if it came next: nothing where that is short.
-func (w *watch) waits(i int, needs []int) float64 {
-	if m := w.start(i, needs) - w.now; m > shortWait {
+func (w *watch) waits(i int) float64 {
+	if m := w.start(i) - w.now; m > shortWait {
 		return m
 	}
 	return 0
@@ -229,24 +323,22 @@ func (w *watch) waits(i int, needs []int) float64 {
 // shortWait is not worth beginning something else for, minutes.
 const shortWait = 1.0
 
-func (w *watch) start(i int, needs []int) float64 {
-	a := &w.acts[i]
-	n, one := float64(max(1, a.Cards)), usual[a.Kind]
-	start := w.now
-	for _, j := range needs {
-		b := &w.acts[j]
-		if k := slices.IndexFunc(a.After, func(o Need) bool { return o.Key == b.Key }); k < 0 || !waited(b, a.After[k].Rule) {
-			continue
-		}
-		start = max(start, w.from[j]+usual[b.Kind]+b.Minutes, w.to[j]+b.Minutes-(n-1)*one)
-	}
-	return start
+func (w *watch) start(i int) float64 {
+	d := w.dry[i]
+	return max(w.now, d.first, d.last-w.long(i)+w.clock.Pace.each(w.acts[i].Kind))
 }
 
-func (w *watch) take(i int, needs []int) {
-	w.from[i] = w.start(i, needs)
-	w.to[i] = w.from[i] + float64(max(1, w.acts[i].Cards))*usual[w.acts[i].Kind]
-	w.now = w.to[i]
+// take does an act: what waits for it knows by when it is dry.
+func (w *watch) take(i int) {
+	a := &w.acts[i]
+	from := w.start(i)
+	w.now = from + w.long(i)
+	for _, h := range w.next[i] {
+		if h.waited {
+			d := &w.dry[h.act]
+			d.first, d.last = max(d.first, from+w.clock.Pace.each(a.Kind)+a.Minutes), max(d.last, w.now+a.Minutes)
+		}
+	}
 }
 
 // turns gives the acts of every stamp their turn by its ink.

@@ -47,11 +47,11 @@ type Used struct {
 // one, as far as it names steps. Where what is done at once would
 // make steps wait for each other they are done lot by lot. It returns ErrCircle where the
 // acts of one lot already wait for each other.
-func Sitting(lots []Lot, own []card.Step, did Did) ([]Act, error) {
+func Sitting(lots []Lot, own []card.Step, did Did, c Clock) ([]Act, error) {
 	apart := map[string]bool{} // plain keys of acts that are not done for several lots at once
 	for {
 		acts, needs := merged(lots, apart)
-		planned := (&ordering{}).best(acts, needs, nil)
+		planned := (&ordering{clock: c}).best(acts, needs, nil)
 		did.inked(acts)
 		var done []int
 		for _, s := range did.Done {
@@ -86,7 +86,7 @@ func Sitting(lots []Lot, own []card.Step, did Did) ([]Act, error) {
 			did.inked(out)
 			slices.SortStableFunc(out, func(a, b Act) int { return before(did.Done, a) - before(did.Done, b) })
 		case len(did.Done)+len(did.Used) > 0:
-			out = (&ordering{}).best(acts, needs, done)
+			out = (&ordering{clock: c}).best(acts, needs, done)
 		}
 		for i := range out {
 			out[i].Number = number[out[i].Key]

@@ -14,6 +14,7 @@ const (
 	washUp   = 1.5 // wash a stamp between two inks
 	inkUp    = 0.4 // take up another ink
 	settleIn = 1.0 // clear the table for another sort of work
+	moveOn   = 0.8 // set a stamp to the next of its places on a sheet
 )
 
 // Times is what an order of acts comes to for so many cards.
@@ -22,7 +23,7 @@ type Times struct {
 	Hand   float64 `json:"hand" doc:"minutes of work"`
 	Wall   float64 `json:"wall" doc:"minutes from the first act to the last, waiting with it"`
 	Idle   float64 `json:"idle" doc:"minutes with nothing to do but wait"`
-	Setups int     `json:"setups" doc:"times a stamp or stencil is put in place"`
+	Setups int     `json:"setups" doc:"times a stamp or stencil is put in place, each of its places on a sheet counted"`
 	Inks   int     `json:"inks" doc:"times another ink is taken up"`
 	Washes int     `json:"washes" doc:"stamps washed between two inks"`
 	Places int     `json:"places" doc:"how many pieces lie drying at once at most"`
@@ -105,6 +106,9 @@ func (c Clock) of(a *Act) int {
 	return max(1, c.Copies)
 }
 
+// moves is how often its stamp is set to another place on the same sheet.
+func (a *Act) moves() int { return max(0, a.spots-1) }
+
 // place is where a piece of one card lies to dry.
 type place struct {
 	leaf Thing
@@ -167,6 +171,8 @@ func timetable(acts []Act, c Clock) ([]Slot, Times) {
 				before += setUp
 			}
 			stamp, on[a.stamp] = a.stamp, a
+			t.Setups += a.moves()
+			before += moveOn * float64(a.moves())
 		}
 		if a.Ink != "" && a.Ink != ink {
 			t.Inks++
@@ -284,6 +290,7 @@ func Least(acts []Act, c Clock) (hand, wall float64) {
 		at[a.Key] = i
 		hand += float64(c.of(a)) * c.Pace.each(a.Kind)
 		if a.stamp != "" {
+			hand += moveOn * float64(a.moves())
 			if !slices.Contains(stamps[a.stamp], a.tone) {
 				stamps[a.stamp] = append(stamps[a.stamp], a.tone)
 			}

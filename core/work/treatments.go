@@ -91,6 +91,9 @@ func (k *treats) step(verb, part string, n int) card.Step {
 func (k *treats) lay(phase int, a Act, f facts) {
 	k.seq++
 	f.leaf, f.seq, f.series = k.leaf, k.seq, k.leaf
+	if e := k.t.Element; a.Ink != "" && e.Sheet != nil {
+		a = k.minded(a, a.Ink, medium{paper: e.Sheet.Paper})
+	}
 	k.add(phase, a, f)
 }
 

@@ -69,6 +69,7 @@ type Act struct {
 	Title    string    `json:"title"`
 	Detail   string    `json:"detail"`
 	Cautions []string  `json:"cautions" nullable:"false"`
+	Mind     []string  `json:"mind" nullable:"false" doc:"what is to be minded of ink and card, each once"`
 	Minutes  float64   `json:"minutes" doc:"waiting time that starts with this act, minutes"`
 	Ink      string    `json:"ink,omitempty" doc:"ink id"`
 	After    []Need    `json:"after" nullable:"false" doc:"acts that must come before"`
@@ -105,6 +106,7 @@ type facts struct {
 	tool               // what stands in the hand
 	tone    colour.Lab // of its ink, dried
 	hole    bool       // of a print: on a piece that is cut already
+	spots   int        // of a print: places on its leaf the stamp is set to one after another; 0 counts as one
 	times   int        // how often on one card; 0 counts as once
 	left    int        // of those: how often left for right
 	lots    []share    // of a sitting: for which lots it is done

@@ -107,7 +107,8 @@ func (g *guide) step(scratch *paper, wide float64, s work.Act) block {
 		title += ". For " + s.For
 	}
 	head := scratch.wrap(scratch.f.bold, 3, w, title)
-	said := []string{s.Detail, s.Alike, s.Keep, s.Final}
+	said := append([]string{s.Detail, s.Alike}, s.Mind...)
+	said = append(said, s.Keep, s.Final)
 	detail := scratch.wrap(scratch.f.text, 2.7, w, strings.TrimSpace(strings.Join(slices.DeleteFunc(said, func(s string) bool { return s == "" }), " ")))
 	var care []string
 	for _, c := range s.Cautions {

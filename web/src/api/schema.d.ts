@@ -1173,6 +1173,8 @@ export interface components {
             key: string;
             /** @enum {string} */
             kind: "cut" | "ink" | "print" | "mask" | "heat" | "pop out" | "glue" | "foam" | "check";
+            /** @description what is to be minded of ink and card, each once */
+            mind: string[];
             /**
              * Format: double
              * @description waiting time that starts with this act, minutes
@@ -5694,7 +5696,7 @@ export interface components {
             places: number;
             /**
              * Format: int64
-             * @description times a stamp or stencil is put in place
+             * @description times a stamp or stencil is put in place, each of its places on a sheet counted
              */
             setups: number;
             /**

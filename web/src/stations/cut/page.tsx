@@ -90,7 +90,10 @@ function OfStock({ s, id }: { s: S["CutStock"]; id: string }) {
 	const [at, setAt] = useState(0);
 	const sheet = s.sheets[Math.min(at, s.sheets.length - 1)];
 	const left = s.sheets.reduce((n, x) => n + x.left.length, 0);
-	const loose = s.sheets.filter((x) => x.kind === "sheet" && x.cuts.length === 0);
+	// Pieces that are cut straight and others are counted on sheets of their own.
+	const straight = (x: S["CutSheet"]) => x.placed.some((p) => s.wants[p.want].by === "trimmer");
+	const fresh = s.sheets.filter((x) => x.kind === "sheet");
+	const loose = fresh.filter((x) => !straight(x));
 	const byHand = b.card.locks?.some((l) => l.stock === s.stock);
 	const short = s.owned && !s.taken && s.needs > s.has;
 	const taken = async () => {
@@ -157,7 +160,7 @@ function OfStock({ s, id }: { s: S["CutStock"]; id: string }) {
 				</Box>
 			))}
 			<Box display="flex" gap="8" mt="3" flexWrap="wrap" alignItems="flex-start">
-				{sheet && <OnSheet s={s} sheet={sheet} number={loose.indexOf(sheet)} />}
+				{sheet && <OnSheet s={s} sheet={sheet} straight={straight(sheet)} number={straight(sheet) ? fresh.indexOf(sheet) : loose.indexOf(sheet)} />}
 				<Box flex="1" minW="240px">
 					{s.sheets.length > 1 && (
 						<Box display="flex" gap="2" flexWrap="wrap" mb="3">
@@ -206,7 +209,7 @@ function OfStock({ s, id }: { s: S["CutStock"]; id: string }) {
 						<Box mt="2" fontSize="small" color="quiet">
 							{sheet.kind === "middle" && `Cut out of the middle of ${sheet.of}, which is covered. `}
 							{sheet.left.length > 0 && `Left to keep: ${sheet.left.map((a) => `${length(a.w, u)} × ${length(a.h, u)}`).join("; ")}. `}
-							{loose.includes(sheet) && "Drag a piece, or move it with the arrow keys and turn it with T: the others are laid round it. "}
+							{fresh.includes(sheet) && !s.taken && "Drag a piece, or move it with the arrow keys and turn it with T: the others are laid round it. "}
 							<a href={`/api/cards/${id}/cutting/${s.stock}/${s.sheets.indexOf(sheet) + 1}`} download>
 								Its lines for an electronic cutter
 							</a>

@@ -4,10 +4,11 @@ import type { S } from "../../api/client";
 import { hue } from "../../ui/colours";
 import { length } from "../../ui/units";
 
-/** A sheet with what is cut from it; its straight cuts numbered in their order. On a whole
- * sheet that is not cut straight, pieces are dragged, or moved by keys: the others are laid
- * round what lies by hand. number is which of those sheets it is, below 0 for others. */
-export function OnSheet({ s, sheet, number }: { s: S["CutStock"]; sheet: S["CutSheet"]; number: number }) {
+/** A sheet with what is cut from it; its straight cuts numbered in their order. On a fresh
+ * sheet pieces are dragged, or moved by keys: the others are laid round what lies by hand, and
+ * what is cut straight is parted by cuts from edge to edge. number is which of the fresh
+ * sheets of its sort it is, below 0 for others. */
+export function OnSheet({ s, sheet, number, straight }: { s: S["CutStock"]; sheet: S["CutSheet"]; number: number; straight: boolean }) {
 	const b = useBench();
 	const u = b.state.settings;
 	const k = Math.min(240 / sheet.w, 300 / sheet.h);
@@ -49,7 +50,7 @@ export function OnSheet({ s, sheet, number }: { s: S["CutStock"]; sheet: S["CutS
 			{sheet.placed.map((p, i) => {
 				const w = s.wants[p.want];
 				const on = (!!b.element && w.element === b.element) || held?.i === i;
-				const loose = number >= 0;
+				const loose = number >= 0 && !s.taken && !w.card && (!straight || w.by === "trimmer");
 				return (
 					// biome-ignore lint/a11y/noStaticElementInteractions: where it can be moved it is a button, by keys too
 					<path

@@ -69,6 +69,11 @@ export function Now({ at, of, slot, after, onTick }: NowProps) {
 					There is no room for more to dry: lay them down, and go on when the first are dry.
 				</Mind>
 			)}
+			{at.mind.map((m) => (
+				<Mind key={m} what="Mind" colour="slate">
+					{m}
+				</Mind>
+			))}
 			{at.keep && (
 				<Mind what="Keep" colour="slate">
 					{at.keep}

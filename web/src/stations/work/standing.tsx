@@ -21,7 +21,7 @@ export function Standing({ at }: { at?: Act }) {
 		<details className="standing">
 			<summary>
 				On the bench: {state.tools.length} {state.tools.length === 1 ? "tool" : "tools"}
-				{state.lying.length > 0 && `, ${state.places || state.lying.length} ${state.places === 1 ? "piece" : "pieces"} drying`}
+				{state.places > 0 && `, ${state.places} ${state.places === 1 ? "piece" : "pieces"} drying`}
 				{state.room > 0 && ` in ${state.room} places`}
 			</summary>
 			<Box as="ul" m="0" pl="6" fontSize="small" maxH="150px" overflow="auto">

@@ -1,0 +1,102 @@
+package foresee
+
+import (
+	"fmt"
+	"slices"
+
+	"ochrestone/core/card"
+	"ochrestone/core/kit"
+	"ochrestone/core/motif"
+)
+
+func mediaRules() []Rule {
+	return []Rule{
+		{ID: "runs", Station: Inks, Severity: Spoils, Title: "Wet media over prints that are not waterproof", Explain: "Water lifts ink that is not waterproof: the outline runs into the colour laid over it.", Source: practice, check: inked(runs)},
+		{ID: "dulls", Station: Inks, Severity: Shows, Title: "Pencil over black", Explain: "Pencil laid over black lines leaves them grey; they have to be drawn again.", Source: practice, check: inked(dulls)},
+		{ID: "smears", Station: Inks, Severity: Spoils, Title: "Ink that smears on what takes none in", Explain: "Vellum, foil, glitter and acetate drink no ink: what does not set by itself stays wet and smears.", Source: practice, check: inked(smears)},
+	}
+}
+
+// blackish is the L* below which a line is black or nearly; our own default.
+const blackish = 35.0
+
+// beneathIt calls f with every ink that lies under a layer and that is printed there, and
+// the layer it is of, down to the card.
+func (v *View) beneathIt(m *Image, wi, layer int, f func(of card.Layer, ink *kit.Ink)) {
+	w := m.Colourways[wi]
+	views := m.Shapes.Views
+	for h := views[layer].Host; h != motif.Ground; h = views[h].Host {
+		l := views[h].Layer
+		if i, ok := v.Stock.Ink(w.Layers[l.ID].Ink); ok && l.Make != card.Cut {
+			f(l, i)
+		}
+		if l.Make == card.Cut {
+			return
+		}
+	}
+}
+
+// waterproof reports whether a print stands water.
+func waterproof(i *kit.Ink) bool {
+	if i.Water {
+		return false
+	}
+	return !slices.Contains([]kit.InkKind{kit.Dye, kit.Hybrid, kit.Watercolor}, i.Kind)
+}
+
+func runs(v *View, m *Image, wi int, add func(Hit)) {
+	w := m.Colourways[wi]
+	for i, view := range m.Shapes.Views {
+		ink, ok := v.Stock.Ink(w.Layers[view.Layer.ID].Ink)
+		if !ok || ink.Kind != kit.Watercolor || view.Layer.Make == card.Cut {
+			continue
+		}
+		v.beneathIt(m, wi, i, func(of card.Layer, under *kit.Ink) {
+			if !waterproof(under) {
+				add(Hit{Key: []string{m.ID, w.ID, view.Layer.ID, of.ID}, At: At{Motif: m.ID, Colourway: w.ID, Layer: of.ID},
+					What: fmt.Sprintf("%s will run into %s", of.Label, view.Layer.Label), Why: fmt.Sprintf("%s is laid wet over %s, which is not waterproof.", ink.Name, under.Name),
+					Do: "Print what lies beneath in a waterproof ink, or lay the colour dry.", Facts: []string{ink.ID, under.ID}})
+			}
+		})
+	}
+}
+
+func dulls(v *View, m *Image, wi int, add func(Hit)) {
+	w := m.Colourways[wi]
+	for i, view := range m.Shapes.Views {
+		ink, ok := v.Stock.Ink(w.Layers[view.Layer.ID].Ink)
+		if !ok || ink.Kind != kit.Pencil {
+			continue
+		}
+		v.beneathIt(m, wi, i, func(of card.Layer, under *kit.Ink) {
+			if tone, known := under.Shade(); known && tone.L < blackish {
+				add(Hit{Key: []string{m.ID, w.ID, view.Layer.ID, of.ID}, At: At{Motif: m.ID, Colourway: w.ID, Layer: view.Layer.ID},
+					What: fmt.Sprintf("%s will dull %s", view.Layer.Label, of.Label), Why: fmt.Sprintf("%s is drawn over %s, which is as good as black.", ink.Name, under.Name),
+					Do: "Print the dark layer last, or draw its lines again when the pencil is done.", Numbers: map[string]float64{"l": tone.L}, Facts: []string{ink.ID, under.ID}})
+			}
+		})
+	}
+}
+
+func smears(v *View, m *Image, wi int, add func(Hit)) {
+	w := m.Colourways[wi]
+	for i, view := range m.Shapes.Views {
+		ink, ok := v.Stock.Ink(w.Layers[view.Layer.ID].Ink)
+		if !ok || ink.Heat() || !slices.Contains([]kit.InkKind{kit.Dye, kit.Pigment, kit.Watercolor}, ink.Kind) {
+			continue // what needs heat is noted for its heat
+		}
+		l := i
+		for l != motif.Ground && m.Shapes.Views[l].Layer.Make != card.Cut {
+			l = m.Shapes.Views[l].Host
+		}
+		if l == motif.Ground {
+			continue
+		}
+		p, ok := v.Stock.Paper(w.Layers[m.Shapes.Views[l].Layer.ID].Paper)
+		if ok && slices.Contains([]kit.PaperKind{kit.PaperAcetate, kit.PaperFoil, kit.PaperGlitter}, p.Kind) || ok && p.Kind == kit.PaperVellum && ink.Kind == kit.Watercolor {
+			add(Hit{Key: []string{m.ID, w.ID, view.Layer.ID}, At: At{Motif: m.ID, Colourway: w.ID, Layer: view.Layer.ID},
+				What: fmt.Sprintf("%s will smear on %s", view.Layer.Label, p.Kind), Why: fmt.Sprintf("%s takes no ink in, and %s does not set by itself.", p.Name, ink.Name),
+				Do: "Take an ink that sets on it, such as an alcohol or a waterproof one, or cut it from card.", Facts: []string{ink.ID, p.ID}})
+		}
+	}
+}
