@@ -142,6 +142,8 @@ type View struct {
 	Highest  string  // what reaches it
 	Post     depth.Post
 	Acts     []work.Act
+	Slots    []work.Slot // when each is done, for all cards
+	Proposed []work.Act  // in the proposed order; Acts stand in the person's own where there is one
 	Breaches []work.Breach
 	Circle   error // acts wait for each other
 	Hand     placing.Hand

@@ -13,6 +13,9 @@ func workRules() []Rule {
 	return []Rule{
 		{ID: "steps", Station: Work, Severity: Spoils, Title: "Steps that wait for each other", Explain: "Each has to come before the other, so neither can be done.", Source: "geometry", check: circle},
 		{ID: "step", Station: Work, Severity: Spoils, Title: "Steps put before what they need", Explain: "Every rule of the order of work has its reason; each says its own.", Source: practice, check: outOfOrder},
+		{ID: "settings", Station: Work, Severity: Wastes, Title: "An order that sets or washes stamps more often", Explain: "A stamp put aside between two strikes has to be set to its place again, and one that goes back to a lighter ink has to be washed.", Source: practice, check: restless},
+		{ID: "waits", Station: Work, Severity: Tip, Title: "Long waits with nothing to do", Explain: "Glue, glaze and slow inks set whether one looks on or not.", Source: practice,
+			Limits: []Limit{{"from", longWait, "min", ""}}, check: nothingToDo},
 		{ID: "hot", Station: Work, Severity: Spoils, Title: "Heat on vellum, acetate and foam", Explain: "A hot air tool warps them.", Source: practice, check: inked(hot)},
 	}
 }
@@ -35,6 +38,59 @@ func outOfOrder(v *View, add func(Hit)) {
 			Do:    fmt.Sprintf("Move “%s” up, or put the steps back in the proposed order.", n.Title),
 			Facts: []string{br.Rule}, Mend: &Mend{"Proposed order", []card.Edit{{Order: &card.Reorder{Steps: []card.Step{}}}}}})
 	}
+}
+
+// longWait is how long one stands by with nothing to do before it is worth a word, minutes:
+// our own default.
+const longWait = 15.0
+
+// restless compares the person's own order with the proposed one.
+func restless(v *View, add func(Hit)) {
+	if len(v.Card.Order) == 0 || len(v.Proposed) != len(v.Acts) || len(v.Breaches) > 0 {
+		return // one that cannot be done is noted for that
+	}
+	_, own := work.Timetable(v.Acts, work.Clock{Copies: 1})
+	_, best := work.Timetable(v.Proposed, work.Clock{Copies: 1})
+	sets, washes := own.Setups-best.Setups, own.Washes-best.Washes
+	if sets <= 0 && washes <= 0 {
+		return
+	}
+	more := ""
+	switch {
+	case sets > 0 && washes > 0:
+		more = fmt.Sprintf("%s and %s", counted(sets, "setting"), washed(washes))
+	case sets > 0:
+		more = counted(sets, "setting")
+	default:
+		more = washed(washes)
+	}
+	add(Hit{What: fmt.Sprintf("Your own order takes %s more", more), Why: fmt.Sprintf("In it stamps are set %d times and washed %d times; in the proposed order %d and %d.", own.Setups, own.Washes, best.Setups, best.Washes),
+		Do: "Do all of one stamp together, from its lightest ink on, or put the steps back in the proposed order.", Numbers: map[string]float64{"settings": float64(sets), "washes": float64(washes)},
+		Mend: &Mend{"Proposed order", []card.Edit{{Order: &card.Reorder{Steps: []card.Step{}}}}}})
+}
+
+func washed(n int) string {
+	if n == 1 {
+		return "one wash"
+	}
+	return fmt.Sprintf("%d washes", n)
+}
+
+// nothingToDo notes the longest wait that no other work fills.
+func nothingToDo(v *View, add func(Hit)) {
+	at, long := -1, longWait
+	for i := 1; i < len(v.Slots) && i < len(v.Acts); i++ {
+		if gap := v.Slots[i].From - v.Slots[i-1].To; gap > long {
+			at, long = i, gap
+		}
+	}
+	if at < 0 {
+		return
+	}
+	a := v.Acts[at]
+	add(Hit{Key: []string{a.Key}, At: At{Step: a.Key}, What: fmt.Sprintf("%.0f min with nothing to do before step %d", long, a.Number),
+		Why: fmt.Sprintf("“%s” waits for what is not dry, and all that could be done meanwhile is done.", a.Title),
+		Do:  "Let the wait run in Work, and write the inside or the envelope; or make another card in the same sitting.", Numbers: map[string]float64{"minutes": long}, Facts: []string{a.Key}})
 }
 
 // hot warns of ink that needs heat on vellum, acetate or foam.

@@ -238,6 +238,7 @@ func TestRectanglesAreMovedByHand(t *testing.T) {
 			if w.W <= s.Sheets[n].W-9 && w.H <= s.Sheets[n].H-9 && p.Turn == 0 {
 				assert.Equal(t, 1, hand, "%s: %s of %s", c.Title, w.Name, s.Name)
 				assert.Equal(t, all, laid, "%s: nothing is forgotten", c.Title)
+				break
 			}
 		}
 	}

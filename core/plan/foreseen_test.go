@@ -272,6 +272,8 @@ func foreseen(t *testing.T) map[string]pair {
 		}), with(func(c *card.Card, _ *kit.Kit) {
 			c.Order = []card.Step{{Verb: work.Fold}, {Verb: work.Finish}}
 		})},
+		"settings": {with(handOrder(true)), with(handOrder(false))},
+		"waits":    between(t, "waits", 60, 5, func(min float64) on { return with(slow(min)) }),
 		"hot": {with(func(c *card.Card, k *kit.Kit) {
 			c.Motifs[0].Colourways[0].Layers["b"] = card.Finish{Paper: "vellum", Ink: "dusk-full"}
 		}),
@@ -298,6 +300,45 @@ func sheetsLeft(n int) func(*card.Card, *kit.Kit) {
 			if k.Papers[i].ID == "chalk" {
 				k.Papers[i].Sheets = n
 			}
+		}
+	}
+}
+
+// handOrder prints three layers with two stamps, in the person's own order: each stamp by
+// itself, or one put aside between its strikes.
+func handOrder(aside bool) func(*card.Card, *kit.Kit) {
+	return func(c *card.Card, k *kit.Kit) {
+		m := &c.Motifs[0]
+		for i := range m.Layers {
+			m.Layers[i].Make = card.Printed
+		}
+		third := m.Layers[1]
+		third.ID, third.Label, third.Part = "c", "Third", m.Layers[0].Part
+		m.Layers = append(m.Layers, third)
+		up, low := grey("upper", 40), grey("lower", 75)
+		k.Inks = append(k.Inks, up, low)
+		m.School = card.LocalColour
+		m.Colourways[0].Layers = map[string]card.Finish{"a": {Ink: "lower"}, "b": {Ink: "lower"}, "c": {Ink: "lower"}}
+		var order []card.Step
+		for _, a := range plan.Of(*c, *k).Steps {
+			order = append(order, a.ID)
+		}
+		at := func(part string) int {
+			return slices.IndexFunc(order, func(s card.Step) bool { return s.Verb == work.Print && s.Part == part })
+		}
+		if i, j := at("b"), at("c"); aside && i > at("a") && j > at("a") {
+			order[i], order[j] = order[j], order[i]
+		}
+		c.Order = order
+	}
+}
+
+// slow prints the second layer over the first in inks that dry so long.
+func slow(minutes float64) func(*card.Card, *kit.Kit) {
+	return func(c *card.Card, k *kit.Kit) {
+		laidOver(kit.Dye, kit.Dye, 60)(c, k)
+		for i := len(k.Inks) - 2; i < len(k.Inks); i++ {
+			k.Inks[i].DryMinutes = &minutes
 		}
 	}
 }

@@ -22,14 +22,15 @@ type Job struct {
 
 // Sitting is the work on all cards of a sitting.
 type Sitting struct {
-	Cards []Made       `json:"cards" nullable:"false" doc:"what is made, by lots"`
-	Steps []work.Act   `json:"steps" nullable:"false"`
-	Time  Worktime     `json:"time"`
-	Alone work.Times   `json:"alone" doc:"doing it card by card"`
-	Pace  int          `json:"pace" doc:"from how many steps the person's own times are taken; 0: usual times"`
-	Doubt []work.Doubt `json:"doubts" nullable:"false" doc:"steps that are done though one they need is not"`
-	Notes []Noted      `json:"notes" nullable:"false" doc:"what will go wrong on some of the cards and not on the one that is shown"`
-	Stuck string       `json:"stuck,omitempty" doc:"why it cannot be put in order"`
+	Cards  []Made        `json:"cards" nullable:"false" doc:"what is made, by lots"`
+	Steps  []work.Act    `json:"steps" nullable:"false"`
+	Time   Worktime      `json:"time"`
+	Alone  work.Times    `json:"alone" doc:"doing it card by card"`
+	Pace   int           `json:"pace" doc:"from how many steps the person's own times are taken; 0: usual times"`
+	Doubt  []work.Doubt  `json:"doubts" nullable:"false" doc:"steps that are done though one they need is not"`
+	Notes  []Noted       `json:"notes" nullable:"false" doc:"what will go wrong on some of the cards and not on the one that is shown"`
+	AtHand []work.Supply `json:"atHand" nullable:"false" doc:"what to have at hand before it begins"`
+	Stuck  string        `json:"stuck,omitempty" doc:"why it cannot be put in order"`
 
 	clock work.Clock
 }
@@ -82,6 +83,7 @@ type Prepared struct {
 	cards []Made
 	lots  []work.Lot
 	notes []Noted
+	hand  []work.Supply
 	stock look.Stock
 }
 
@@ -91,6 +93,9 @@ func (m *Planner) Prepare(jobs []Job, k kit.Kit, opts ...Option) Prepared {
 	plans := m.plans(lots, k, append(slices.Clone(opts), Paced(nil, 0), Room(0)))
 	out := Prepared{cards: []Made{}, notes: []Noted{}, lots: make([]work.Lot, len(lots)), stock: look.NewStock(k)}
 	known := map[string]bool{}
+	for i := range plans {
+		out.hand = work.Supplies(out.hand, work.AtHand(&plans[i].Build, plans[i].Steps))
+	}
 	for i, l := range lots {
 		out.cards = append(out.cards, l.Made)
 		out.lots[i] = work.Lot{Card: l.Card, ID: l.Lot, Title: l.Title, Name: l.Name, Copies: l.Copies, Acts: plans[i].acts}
@@ -120,7 +125,7 @@ func (m *Planner) Sitting(jobs []Job, k kit.Kit, did Did, opts ...Option) Sittin
 // Sitting puts the work in order, going on from what is done.
 func (p Prepared) Sitting(did Did, opts ...Option) Sitting {
 	o := assumed(opts)
-	out := Sitting{Cards: p.cards, Doubt: []work.Doubt{}, Notes: p.notes, Pace: o.paced, clock: work.Clock{Copies: 1, Room: o.room, Pace: o.pace}}
+	out := Sitting{Cards: p.cards, Doubt: []work.Doubt{}, Notes: p.notes, AtHand: p.hand, Pace: o.paced, clock: work.Clock{Copies: 1, Room: o.room, Pace: o.pace}}
 	out.Alone = work.Alone(p.lots, out.clock)
 	done := work.Did{Done: did.Done}
 	for step, ink := range did.Used {

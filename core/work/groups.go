@@ -132,8 +132,28 @@ func final(acts []Act) {
 
 // Supply is a sort of thing to have at hand before the work begins.
 type Supply struct {
-	Kind  string // what sort: tools, cardstock, inks, ...
-	Names []string
+	Kind  string   `json:"kind" doc:"what sort: tools, cardstock, inks, ..."`
+	Names []string `json:"names" nullable:"false"`
+}
+
+// Supplies are those of several cards together, each sort and each thing once.
+func Supplies(lists ...[]Supply) []Supply {
+	out := []Supply{}
+	for _, list := range lists {
+		for _, s := range list {
+			at := slices.IndexFunc(out, func(o Supply) bool { return o.Kind == s.Kind })
+			if at < 0 {
+				at = len(out)
+				out = append(out, Supply{s.Kind, []string{}})
+			}
+			for _, n := range s.Names {
+				if !slices.Contains(out[at].Names, n) {
+					out[at].Names = append(out[at].Names, n)
+				}
+			}
+		}
+	}
+	return out
 }
 
 // AtHand lists what the acts of a card use: tools, cardstock with the number of pieces
@@ -163,6 +183,37 @@ func tools(b *build.Build, acts []Act) []string {
 	want("a brush for each ink", func(a Act) bool { return a.Kind == InkAct })
 	want("hot air tool", func(a Act) bool { return a.Kind == HeatAct })
 	want("pick, tweezers, low-tack tape", func(a Act) bool { return a.Kind == PopAct })
+	if small := tiny(b); len(small) > 0 {
+		out = append(out, fmt.Sprintf("fine tweezers for the smallest: %s", strings.Join(small, ", ")))
+	}
+	want("tape and a straight edge for the bands", func(a Act) bool { return a.ID.Verb == Tape })
+	if len(b.Patterns) > 0 {
+		out = append(out, "turning jig: its plate, the stop, numbered corners on the sheet; Register prints it")
+	}
+	for _, m := range b.Made {
+		for _, v := range m.Image.Shapes.Views {
+			if name := "a stand-in for " + v.Part.Label + ", which is missing in its set"; v.Part.Missing && !slices.Contains(out, name) {
+				out = append(out, name)
+			}
+		}
+	}
+	return out
+}
+
+// tinyPart is what is held with fine tweezers: smaller than this each way, mm; our own
+// default.
+const tinyPart = 8.0
+
+// tiny names the pieces that are that small, each once.
+func tiny(b *build.Build) (out []string) {
+	for _, m := range b.Made {
+		for _, v := range m.Image.Shapes.Views {
+			box := v.Outline.Bounds()
+			if v.Layer.Make == card.Cut && !v.Outline.Empty() && max(box.W(), box.H()) < tinyPart && !slices.Contains(out, v.Layer.Label) {
+				out = append(out, v.Layer.Label)
+			}
+		}
+	}
 	return out
 }
 

@@ -21,3 +21,10 @@ func TestACautionIsToldOnce(t *testing.T) {
 	assert.Equal(t, []Group{CutGroup, InkGroup, StackGroup}, []Group{told[0].Group, told[1].Group, told[2].Group})
 	assert.Equal(t, was, acts[1].Cautions, "the acts handed in stay as they were")
 }
+
+// What several cards take is gathered by its sort, each thing once.
+func TestSuppliesOfSeveralCards(t *testing.T) {
+	got := Supplies([]Supply{{"Tools", []string{"trimmer"}}, {"Inks", []string{"a"}}}, []Supply{{"Inks", []string{"b", "a"}}})
+	assert.Equal(t, []Supply{{"Tools", []string{"trimmer"}}, {"Inks", []string{"a", "b"}}}, got)
+	assert.NotNil(t, Supplies())
+}

@@ -5054,6 +5054,8 @@ export interface components {
         Sitting: {
             /** @description doing it card by card */
             alone: components["schemas"]["Times"];
+            /** @description what to have at hand before it begins */
+            atHand: components["schemas"]["Supply"][];
             /** @description what is made, by lots */
             cards: components["schemas"]["PlanMade"][];
             /** @description how the steps would differ if the run went on with the cards as they are now */
@@ -5584,6 +5586,11 @@ export interface components {
             look: components["schemas"]["LookColourway"];
             name: string;
             why: string;
+        };
+        Supply: {
+            /** @description what sort: tools, cardstock, inks, ... */
+            kind: string;
+            names: string[];
         };
         Swap: {
             /** @description colourway on the card */

@@ -1,14 +1,34 @@
 import { Box } from "@chakra-ui/react";
 import { useBench } from "../../api/card";
 import type { Act, S } from "../../api/client";
-import { useBenchAt } from "../../api/queries";
+import { useBenchAt, useSitting } from "../../api/queries";
 import { hours } from "../../ui/units";
+
+/** What to have at hand before the work begins. */
+function AtHand() {
+	const b = useBench();
+	const hand = useSitting(b.view.id, b.view.version).data?.atHand ?? [];
+	if (hand.length === 0) return null;
+	return (
+		<details className="standing">
+			<summary>Before you begin, have at hand</summary>
+			<Box as="ul" m="0" pl="6" fontSize="small" maxH="190px" overflow="auto">
+				{hand.map((s) => (
+					<li key={s.kind}>
+						<b>{s.kind}.</b> {s.names.join("; ")}
+					</li>
+				))}
+			</Box>
+		</details>
+	);
+}
 
 /** How the bench stands when a step begins: what is in place, what is on the tools, what lies drying. */
 export function Standing({ at }: { at?: Act }) {
 	const b = useBench();
 	// What is ticked changes it, so that it is asked for anew with every run.
 	const state = useBenchAt(b.view.id, b.view.version, at?.key ?? "");
+	if (state && at?.number === 1 && state.tools.length === 0) return <AtHand />;
 	if (!state || (state.tools.length === 0 && state.lying.length === 0)) return null;
 	const ink = (id: string) => b.state.kit.inks.find((i) => i.id === id)?.name ?? id;
 	const said = (t: S["Tool"]) => {
