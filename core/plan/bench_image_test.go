@@ -254,6 +254,12 @@ func (t *table) mask(element string) error {
 			continue
 		}
 		l := thing{element, a.ID.Motif, a.ID.Colourway, a.ID.Part}
+		if m := t.made(a.ID); m != nil {
+			at := slices.IndexFunc(m.Image.Shapes.Views, func(v motif.View) bool { return v.Layer.ID == a.ID.Part })
+			if at >= 0 && build.Leaf(m.Image.Shapes, at) != motif.Ground {
+				continue // on a piece, which no mask covers
+			}
+		}
 		if !t.inked[l] || t.wet[l] {
 			return fmt.Errorf("masked before “%s” is done and dry", a.Title)
 		}

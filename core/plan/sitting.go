@@ -94,7 +94,7 @@ func (m *Planner) Prepare(jobs []Job, k kit.Kit, opts ...Option) Prepared {
 	out := Prepared{cards: []Made{}, notes: []Noted{}, lots: make([]work.Lot, len(lots)), stock: look.NewStock(k)}
 	known := map[string]bool{}
 	for i := range plans {
-		out.hand = work.Supplies(out.hand, work.AtHand(&plans[i].Build, plans[i].Steps))
+		out.hand = work.Supplies(out.hand, work.AtHand(&plans[i].Build, plans[i].Steps, false))
 	}
 	for i, l := range lots {
 		out.cards = append(out.cards, l.Made)

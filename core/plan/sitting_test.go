@@ -1,6 +1,7 @@
 package plan_test
 
 import (
+	"context"
 	"fmt"
 	"maps"
 	"math/rand/v2"
@@ -113,7 +114,9 @@ func TestSittingsCanBeMadeAsProposed(t *testing.T) {
 	for _, c := range demo.Cards(k) {
 		all = append(all, case_{c, k})
 	}
-	all = append(all, case_{trial.Everything(), trial.Kit()}, case_{trial.Shaking(), trial.Kit()})
+	for _, n := range trial.Cards() {
+		all = append(all, case_{n.Card, trial.Kit()})
+	}
 	face := plan.Typeface(trial.Blocks{})
 	m := plan.NewPlanner()
 	for i, at := range all {
@@ -298,4 +301,68 @@ func BenchmarkSitting(b *testing.B) {
 			ready.Sitting(plan.Did{Done: done})
 		}
 	})
+}
+
+// Twelve beetle cards in four colourways and a moth: what one sitting takes beside doing it
+// card by card.
+func BenchmarkTwelveBeetlesAndAMoth(b *testing.B) {
+	k, err := demo.Kit()
+	require.NoError(b, err)
+	var beetles, moth card.Card
+	for _, c := range demo.Cards(k) {
+		switch c.Title {
+		case "Five beetles":
+			beetles = c
+		case "Moth night":
+			moth = c
+		}
+	}
+	beetles.Copies = 12
+	beetles, err = beetles.Apply(k, card.Edit{Lots: &card.SetLots{Each: beetles.Motifs[0].ID}})
+	require.NoError(b, err)
+	lots := slices.Clone(beetles.Lots[:4])
+	for i := range lots {
+		lots[i].Copies = 3
+	}
+	beetles, err = beetles.Apply(k, card.Edit{Lots: &card.SetLots{Lots: lots}})
+	require.NoError(b, err)
+	jobs := []plan.Job{{Card: beetles}, {ID: "moth", Card: moth}}
+	m := plan.NewPlanner()
+	for range b.N {
+		s := m.Sitting(jobs, k, plan.Did{})
+		c := m.Cutting(context.Background(), jobs, k, nil)
+		sheets := 0
+		for _, st := range c.Stocks {
+			sheets += st.Needs
+		}
+		for name, both := range map[string][2]float64{"sheets": {float64(sheets), float64(c.One)}, "passes": {float64(c.Runs), float64(c.OneRuns)},
+			"settings": {float64(s.Time.Run.Setups), float64(s.Alone.Setups)}, "washes": {float64(s.Time.Run.Washes), float64(s.Alone.Washes)},
+			"inks": {float64(s.Time.Run.Inks), float64(s.Alone.Inks)}, "hours": {s.Time.Run.Wall / 60, s.Alone.Wall / 60}} {
+			b.ReportMetric(both[0], name)
+			b.ReportMetric(both[1], name+"-alone")
+		}
+		b.ReportMetric(100*(s.Time.Run.Wall/s.Time.Least-1), "%over")
+	}
+}
+
+// The order of every demo card, made once and twelve times: how long finding it takes, and
+// how far it lies over the bound.
+func BenchmarkOrders(b *testing.B) {
+	k, err := demo.Kit()
+	require.NoError(b, err)
+	m := plan.NewPlanner()
+	for _, c := range demo.Cards(k) {
+		for _, n := range []int{1, 12} {
+			c.Copies = n
+			ready := m.Prepare([]plan.Job{{Card: c}}, k)
+			b.Run(fmt.Sprint(c.Title, " x ", n), func(b *testing.B) {
+				var s plan.Sitting
+				for range b.N {
+					s = ready.Sitting(plan.Did{})
+				}
+				b.ReportMetric(float64(len(s.Steps)), "steps")
+				b.ReportMetric(100*(s.Time.Run.Wall/s.Time.Least-1), "%over")
+			})
+		}
+	}
 }

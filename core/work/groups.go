@@ -157,11 +157,11 @@ func Supplies(lists ...[]Supply) []Supply {
 }
 
 // AtHand lists what the acts of a card use: tools, cardstock with the number of pieces
-// out of each, sets, inks from the lightest, what holds parts. Kinds of which nothing is
-// used are left out.
-func AtHand(b *build.Build, acts []Act) []Supply {
+// out of each where they are to be counted, sets, inks from the lightest, what holds parts.
+// Kinds of which nothing is used are left out.
+func AtHand(b *build.Build, acts []Act, counted bool) []Supply {
 	return slices.DeleteFunc([]Supply{
-		{"Tools", tools(b, acts)}, {"Cardstock", papers(b)}, {"Sets", sets(b)}, {"Inks", inks(b, acts)}, {"To hold it", holders(b)},
+		{"Tools", tools(b, acts)}, {"Cardstock", papers(b, counted)}, {"Sets", sets(b)}, {"Inks", inks(b, acts)}, {"To hold it", holders(b)},
 	}, func(s Supply) bool { return len(s.Names) == 0 })
 }
 
@@ -224,7 +224,7 @@ func of(b *build.Build, m build.Made) kit.SetKind {
 	return ""
 }
 
-func papers(b *build.Build) []string {
+func papers(b *build.Build, counted bool) []string {
 	n := map[string]int{b.Card.Base.Paper: 1}
 	order := []string{b.Card.Base.Paper}
 	for _, p := range b.Pieces {
@@ -239,6 +239,10 @@ func papers(b *build.Build) []string {
 	var out []string
 	for _, id := range order {
 		if id == "" {
+			continue
+		}
+		if !counted {
+			out = append(out, b.Stock.PaperName(id))
 			continue
 		}
 		what := "pieces"

@@ -177,7 +177,7 @@ func (g *guide) assembled() error {
 	}
 	facts := g.list(x, y, w, "This card", g.facts())
 	var hand []string
-	for _, h := range work.AtHand(&g.plan.Build, g.plan.Steps) {
+	for _, h := range work.AtHand(&g.plan.Build, g.plan.Steps, g.sitting == nil || g.sitting.Time.Run.Copies == 1) {
 		hand = append(hand, h.Kind+": "+strings.Join(h.Names, "; ")+".")
 	}
 	if beneath {

@@ -122,8 +122,8 @@ func (g *guide) step(scratch *paper, wide float64, s work.Act) block {
 	}
 	if s.Cards > 0 {
 		cards = s.Cards
-		if cards == 1 && g.plan.Time.Run.Copies == 1 {
-			cards = 0
+		if cards == 1 {
+			cards = 0 // its own box is enough
 		}
 	}
 	rows := (cards + row - 1) / row

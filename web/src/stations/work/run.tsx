@@ -46,12 +46,13 @@ export function HowLong({ sitting }: { sitting: Sitting }) {
 					About <b>{hours(left)}</b> left, done about {at}.{" "}
 				</>
 			)}
-			{run.setups > 0 && `${times(run.setups, "stamp", "stamps")} set in place, ${times(run.washes, "wash", "washes")}. `}
+			{run.setups > 0 && `Stamps are set to a place ${times(run.setups, "time", "times")}; ${times(run.washes, "wash", "washes")}. `}
 			{run.idle > 1 && `${hours(run.idle)} of it is waiting. `}
 			{run.places > 1 && `Up to ${run.places} pieces lie drying at once. `}
 			{run.copies > 1 && (
 				<>
-					Card by card it would be {hours(alone.wall)} and not {hours(run.wall)}, {alone.setups} settings, {times(alone.washes, "wash", "washes")}.{" "}
+					Card by card it would be {hours(alone.wall)} and not {hours(run.wall)}, with {times(alone.setups, "setting", "settings")} and{" "}
+					{times(alone.washes, "wash", "washes")}.{" "}
 				</>
 			)}
 			{over > 5 && `No order is shorter than ${hours(least)}. `}
