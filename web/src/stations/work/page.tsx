@@ -18,7 +18,10 @@ import { Waits } from "./waits";
 export default function Work() {
 	const b = useBench();
 	const sitting = useSitting(b.view.id, b.view.version).data;
-	const steps = useMemo(() => sitting?.steps ?? [], [sitting]);
+	// Until it is known, and while the program does not answer, the card by itself.
+	const alone = b.card.lots?.length ? undefined : b.view.plan;
+	const steps = useMemo(() => sitting?.steps ?? alone?.steps ?? [], [sitting, alone]);
+	const slots = sitting?.time.slots ?? alone?.time.slots;
 	const next = steps.find((s) => !b.done(s));
 	const at = steps.find((s) => s.key === b.step) ?? next;
 	const i = at ? steps.indexOf(at) : -1;
@@ -61,13 +64,13 @@ export default function Work() {
 					<Box py="9" px="11" overflow="auto" bg="sheet" display="flex" flexDirection="column" gap="7">
 						<Waits steps={steps} />
 						{sitting && <Told sitting={sitting} />}
-						{!sitting && <Box color="quiet">Putting the steps in order…</Box>}
-						{at && <Now at={at} of={steps.length} slot={sitting?.time.slots[i]} after={after} onTick={tick} />}
-						{sitting && !at && (
+						{!sitting && !alone && <Box color="quiet">Putting the steps in order…</Box>}
+						{at && <Now at={at} of={steps.length} slot={slots?.[i]} after={after} onTick={tick} />}
+						{(sitting || alone) && !at && (
 							<>
 								<h1 style={{ fontSize: size.act }}>{steps.length > 0 ? "All steps are done" : "Nothing to do yet"}</h1>
 								<Box fontSize="title">{steps.length > 0 ? "Write inside it, and post it." : "Put an image on the card first."}</Box>
-								{steps.length > 0 && <AllDone sitting={sitting} />}
+								{steps.length > 0 && sitting && <AllDone sitting={sitting} />}
 							</>
 						)}
 					</Box>
