@@ -6,9 +6,11 @@ package sim
 
 import (
 	"image"
+	"maps"
 	"math"
 	"math/rand/v2"
 	"runtime"
+	"slices"
 	"sync"
 
 	"golang.org/x/image/vector"
@@ -24,15 +26,34 @@ type Item struct {
 	Colour  colour.Linear
 	Stripe  *colour.Linear // second colour of a striped paper
 	Print   bool           // ink on the sheet: no thickness, no shadow, blotchy
+	Rim     *Rim           // the core of the card that shows at its edge
+	Lift    float64        // how far its edge stands off the glass, mm: card that curls
 	Film    *colour.Film   // ink one sees through: what is beneath tells; Colour is not used
 	Strikes int            // impressions of the film
 }
 
+// Rim is the core of the card where it shows beside what is printed on it: all round, or
+// only on the side the lamp shines on.
+type Rim struct {
+	W      float64 // mm
+	Colour colour.Linear
+	Sided  bool
+	Side   float64 // degrees clockwise from the right, of the side on which it is widest
+}
+
+// Cast is the shadow a piece throws on its sheet.
+type Cast struct {
+	Far  float64 // how far it falls, mm
+	Soft float64 // standard deviation of its edge, mm
+	Side float64 // degrees clockwise from the right
+}
+
 // Bench is what lies under the lid or the lens.
 type Bench struct {
-	W, H  float64 // mm
-	Sheet colour.Linear
-	Items []Item
+	W, H    float64 // mm
+	Sheet   colour.Linear
+	Texture float64 // of the sheet: standard deviation of its light, share
+	Items   []Item
 }
 
 // Grade is how well the device sees.
@@ -40,6 +61,7 @@ type Grade struct {
 	Noise   float64 // standard deviation, share of the sRGB range
 	Uneven  float64 // fall of the light towards one side, share
 	Shadow  float64 // depth of the soft shadow beside a piece, share
+	Cast    *Cast   // where it falls; nil: 0.6 mm down to the right, very soft
 	Dust    int     // specks per 1000 mm²; a tenth of it is enough to see
 	Blur    float64 // standard deviation of the lens, pixels
 	Tone    float64 // exponent of a tone curve nobody knows; 1 is none
@@ -120,21 +142,25 @@ func (b Bench) paint(perMM float64, g Grade, rnd *rand.Rand) [3]plane {
 			out[c].v[i] = float32(b.Sheet[c])
 		}
 	}
+	if b.Texture > 0 {
+		grain := newPlane(w, h)
+		for i := range grain.v {
+			grain.v[i] = float32(rnd.NormFloat64())
+		}
+		spread := 0.15 * perMM
+		grain.blur(spread)
+		k := b.Texture * 2 * math.Sqrt(math.Pi) * spread // what the blur took of its strength
+		for c := range out {
+			for i, v := range grain.v {
+				out[c].v[i] *= 1 + float32(k)*v
+			}
+		}
+	}
 	covers := make([]*image.Alpha, len(b.Items))
-	shade := newPlane(w, h)
 	for i, it := range b.Items {
 		covers[i] = cover(it.Outline, w, h, perMM)
-		if it.Print {
-			continue
-		}
-		dx, dy := int(0.35*perMM), int(0.5*perMM)
-		each(covers[i], func(x, y int, a float32) {
-			if x, y = x+dx, y+dy; x < w && y < h {
-				shade.v[y*w+x] = max(shade.v[y*w+x], a)
-			}
-		})
 	}
-	shade.blur(0.6 * perMM)
+	shade := b.shade(covers, g, w, h, perMM)
 	for c := range out {
 		for i, s := range shade.v {
 			out[c].v[i] *= 1 - float32(g.Shadow)*s
@@ -142,9 +168,19 @@ func (b Bench) paint(perMM float64, g Grade, rnd *rand.Rand) [3]plane {
 	}
 	for i, it := range b.Items {
 		patches := newBlotches(rnd, g.Blotch)
+		top := newPlane(0, 0) // what is printed on it, within its rim
+		if it.Rim != nil {
+			top = newPlane(w, h)
+			each(cover(it.printed(), w, h, perMM), func(x, y int, a float32) { top.v[y*w+x] = a })
+		}
 		each(covers[i], func(x, y int, a float32) {
 			col := it.Colour
-			if it.Stripe != nil && int(float64(x+y)/perMM/1.8)%2 == 0 {
+			if it.Rim != nil {
+				t := float64(min(top.v[y*w+x], a) / a)
+				for c := range col {
+					col[c] = it.Rim.Colour[c] + t*(col[c]-it.Rim.Colour[c])
+				}
+			} else if it.Stripe != nil && int(float64(x+y)/perMM/1.8)%2 == 0 {
 				col = *it.Stripe
 			}
 			k := a
@@ -181,6 +217,58 @@ func (b Bench) paint(perMM float64, g Grade, rnd *rand.Rand) [3]plane {
 			}
 		})
 		out[c].blur(g.Blur)
+	}
+	return out
+}
+
+// printed is what of a piece is printed, within the rim of its core.
+func (it Item) printed() shape.Region {
+	in, err := it.Outline.Offset(-it.Rim.W)
+	if err != nil {
+		return it.Outline
+	}
+	if !it.Rim.Sided {
+		return in
+	}
+	// Half as wide all round, moved: as wide as said on one side, none on the other.
+	half, err := it.Outline.Offset(-it.Rim.W / 2)
+	if err != nil {
+		return in
+	}
+	sin, cos := math.Sincos(it.Rim.Side * math.Pi / 180)
+	return half.Move(shape.Point{X: -cos * it.Rim.W / 2, Y: -sin * it.Rim.W / 2})
+}
+
+// shade is how deep the shadow of the pieces is, 0 to 1: pieces whose edge stands off the
+// glass throw theirs further and softer.
+func (b Bench) shade(covers []*image.Alpha, g Grade, w, h int, perMM float64) plane {
+	cast := Cast{Far: math.Hypot(0.35, 0.5), Soft: 0.6, Side: math.Atan2(0.5, 0.35) * 180 / math.Pi}
+	if g.Cast != nil {
+		cast = *g.Cast
+	}
+	sin, cos := math.Sincos(cast.Side * math.Pi / 180)
+	byLift := map[float64][]int{}
+	for i, it := range b.Items {
+		if !it.Print {
+			byLift[it.Lift] = append(byLift[it.Lift], i)
+		}
+	}
+	out := newPlane(w, h)
+	for _, lift := range slices.Sorted(maps.Keys(byLift)) {
+		one := newPlane(w, h)
+		far := cast.Far + 0.6*lift
+		dx, dy := int(far*cos*perMM+1e-9), int(far*sin*perMM+1e-9)
+		for _, i := range byLift[lift] {
+			each(covers[i], func(x, y int, a float32) {
+				if x, y = x+dx, y+dy; x >= 0 && y >= 0 && x < w && y < h {
+					one.v[y*w+x] = max(one.v[y*w+x], a)
+				}
+			})
+		}
+		one.blur((cast.Soft + 0.25*lift) * perMM)
+		for i, v := range one.v {
+			out.v[i] = max(out.v[i], v)
+		}
 	}
 	return out
 }

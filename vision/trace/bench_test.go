@@ -177,6 +177,112 @@ func (s scene) run(t testing.TB) (score, time.Duration) {
 	return compare(laid, res.Pieces), time.Since(start)
 }
 
+// real is a scene as card looks like card: shadows on a lid, cores that show, card that curls.
+type real struct {
+	name  string
+	dark  bool
+	grade func(*sim.Grade)
+	bench func(*sim.Bench)
+	item  func(i int, it *sim.Item)
+}
+
+// middling are colours of card on a lid, neither pale nor black.
+func middling(i int, it *sim.Item) {
+	c := sim.Papers[i%len(sim.Papers)]
+	it.Colour = [3]float64{0.55 * c[0], 0.55 * c[1], 0.55 * c[2]}
+	it.Stripe = nil
+}
+
+func reals() []real {
+	core := [3]float64{0.80, 0.79, 0.76}
+	rim := func(dark bool, sided bool) func(int, *sim.Item) {
+		return func(i int, it *sim.Item) {
+			middling(i, it)
+			r := &sim.Rim{W: 0.15, Colour: core, Sided: sided, Side: 200}
+			if dark {
+				r.Colour = [3]float64{0.4 * it.Colour[0], 0.4 * it.Colour[1], 0.4 * it.Colour[2]}
+			}
+			it.Rim = r
+		}
+	}
+	return []real{
+		{"soft shadow, white lid", false, func(g *sim.Grade) { g.Cast = &sim.Cast{Far: 0.3, Soft: 0.12, Side: 45} }, nil, middling},
+		{"scanner's shadow, white lid", false, func(g *sim.Grade) { g.Shadow, g.Cast = 0.45, &sim.Cast{Far: 0.5, Soft: 0.2, Side: 100} }, nil, middling},
+		{"scanner's shadow, grey card", false, func(g *sim.Grade) { g.Shadow, g.Cast = 0.45, &sim.Cast{Far: 0.5, Soft: 0.2, Side: 100} }, nil, func(i int, it *sim.Item) {
+			v := 0.08 + 0.08*float64(i%5)
+			it.Colour = [3]float64{v, v, v * 0.97}
+		}},
+		{"curled up to 1.5 mm, white lid", false, func(g *sim.Grade) { g.Shadow, g.Cast = 0.35, &sim.Cast{Far: 0.2, Soft: 0.15, Side: 60} }, nil, func(i int, it *sim.Item) {
+			middling(i, it)
+			it.Lift = 1.5 * float64(i%4) / 3
+		}},
+		{"white core, white lid", false, nil, nil, rim(false, false)},
+		{"white core on one side, white lid", false, nil, nil, rim(false, true)},
+		{"white core, dark sheet", true, nil, nil, rim(false, false)},
+		{"white core on one side, dark sheet", true, nil, nil, rim(false, true)},
+		{"dark rim, dark sheet", true, nil, nil, rim(true, false)},
+		{"strong tone and sharpening, white lid", false, func(g *sim.Grade) { g.Tone, g.Sharpen = 1.25, 1.1 }, nil, middling},
+		{"strong tone and sharpening, dark sheet", true, func(g *sim.Grade) { g.Tone, g.Sharpen = 1.25, 1.1 }, nil, middling},
+		{"textured lid", false, nil, func(b *sim.Bench) { b.Texture = 0.03 }, middling},
+		{"grey sheet", false, nil, func(b *sim.Bench) { b.Sheet = [3]float64{0.30, 0.30, 0.30} }, middling},
+		{"all striped, dark sheet", true, nil, nil, func(i int, it *sim.Item) {
+			s := sim.Papers[(i+2)%len(sim.Papers)]
+			it.Stripe = &s
+		}},
+	}
+}
+
+// run reads one such scene of a set.
+func (r real) run(t testing.TB, set kit.Set, seed uint64) ([]sim.Laid, trace.Result) {
+	laid, err := sim.Lay(set, 210, 220, 20, seed)
+	if err != nil {
+		t.Fatal(err)
+	}
+	b := sim.Bench{W: 210, H: 220, Sheet: sim.White, Items: sim.Pieces(laid, r.dark)}
+	if r.dark {
+		b.Sheet = sim.Black
+	}
+	for i := range b.Items {
+		if r.item != nil {
+			r.item(i, &b.Items[i])
+		}
+	}
+	if r.bench != nil {
+		r.bench(&b)
+	}
+	g := sim.Plain()
+	if r.grade != nil {
+		r.grade(&g)
+	}
+	raw, err := sim.PNG(b.Scan(300, g, seed), 300)
+	if err != nil {
+		t.Fatal(err)
+	}
+	p, err := picture.Decode(raw)
+	if err != nil {
+		t.Fatal(err)
+	}
+	res, err := trace.Find(context.Background(), p, trace.DPI(p.DPI))
+	if err != nil {
+		t.Fatal(r.name, err)
+	}
+	return laid, res
+}
+
+// BenchmarkRealCard prints how near the outlines come where card looks like card.
+func BenchmarkRealCard(b *testing.B) {
+	for b.Loop() {
+		fmt.Printf("\n%-48s %8s %8s %7s %6s %5s %5s\n", "scan", "mean mm", "95% mm", "area %", "missed", "false", "holes")
+		for _, r := range reals() {
+			for n, set := range []kit.Set{demoSets(b)[0], basics()} {
+				laid, res := r.run(b, set, uint64(300+n))
+				s := compare(laid, res.Pieces)
+				fmt.Printf("%-48s %8.4f %8.4f %7.2f %6d %5d %5d\n", r.name+", "+[]string{"moth", "basics"}[n], s.mean, s.p95, 100*s.area, s.missed, s.false_, s.holes)
+			}
+		}
+	}
+}
+
 // BenchmarkScanAccuracy prints how near the outlines of scenes of its own come
 // to the truth; the seeds are in the table.
 func BenchmarkScanAccuracy(b *testing.B) {
