@@ -168,15 +168,14 @@ func (b Bench) paint(perMM float64, g Grade, rnd *rand.Rand) [3]plane {
 	}
 	for i, it := range b.Items {
 		patches := newBlotches(rnd, g.Blotch)
-		top := newPlane(0, 0) // what is printed on it, within its rim
+		var top *image.Alpha // what is printed on it, within its rim
 		if it.Rim != nil {
-			top = newPlane(w, h)
-			each(cover(it.printed(), w, h, perMM), func(x, y int, a float32) { top.v[y*w+x] = a })
+			top = cover(it.printed(), w, h, perMM)
 		}
 		each(covers[i], func(x, y int, a float32) {
 			col := it.Colour
 			if it.Rim != nil {
-				t := float64(min(top.v[y*w+x], a) / a)
+				t := float64(min(float32(top.AlphaAt(x, y).A)/255, a) / a)
 				for c := range col {
 					col[c] = it.Rim.Colour[c] + t*(col[c]-it.Rim.Colour[c])
 				}

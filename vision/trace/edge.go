@@ -33,7 +33,61 @@ const shadowShare = 0.7
 // flank is the colour on the two sides of one point.
 type flank struct {
 	in, out   [3]float64
-	has, free bool // in and out were seen
+	close     [2][3]float64 // outside, as near the edge as its blur lets the sheet be seen
+	core      [3][3]float64 // inside, where the core of the card would show
+	has, free bool          // in and out were seen
+}
+
+// closeBy are the distances outside at which a shadow that ends within a few pixels is
+// followed to the edge.
+var closeBy = [2]float64{2.2, 3.2}
+
+// coreBy are the distances inside at which the white core of card shows beside what is
+// printed on it; it is brighter than that, and has less colour. A device's own sharpening
+// makes a brighter line there too, but of the same colour. Our own numbers.
+var coreBy = [3]float64{0.8, 1.4, 2.0}
+
+const (
+	coreBright = 1.12 // of the light further in
+	corePale   = 0.80 // of the colour further in, for its light
+	corePlain  = 0.15 // colour for its light under which a card has too little to tell by
+)
+
+// saturation is how much colour a colour has for its light.
+func saturation(c [3]float64) float64 {
+	m := (c[0] + c[1] + c[2]) / 3
+	if m <= 0 {
+		return 0
+	}
+	return math.Sqrt((c[0]-m)*(c[0]-m)+(c[1]-m)*(c[1]-m)+(c[2]-m)*(c[2]-m)) / m
+}
+
+// A shadow takes light from a pale sheet and leaves its colour: along what of a piece's
+// colour the sheet has nothing of, no shadow shows. Our own numbers.
+const (
+	paleSheet  = 0.25 // linear light above which a shadow can be told
+	colourful  = 0.12 // least of a colour apart from the sheet's, linear
+	shadowLess = 0.93 // of the sheet's light, under which it lies in a shadow to be minded
+	fineEnough = 7.0  // pixels to the millimetre from which a core can be told
+)
+
+// unshaded is the part of the difference between a piece and a pale sheet that no shadow on the
+// sheet changes; false where there is too little of it to go by.
+func unshaded(in, sheet [3]float64) (u [3]float64, ok bool) {
+	l := math.Sqrt(sheet[0]*sheet[0] + sheet[1]*sheet[1] + sheet[2]*sheet[2])
+	if grey(sheet) < paleSheet || l == 0 {
+		return u, false
+	}
+	along := 0.0
+	for j := range in {
+		along += (in[j] - sheet[j]) * sheet[j] / l
+	}
+	size := 0.0
+	for j := range in {
+		u[j] = in[j] - sheet[j] - along*sheet[j]/l
+		size += u[j] * u[j]
+	}
+	return u, math.Sqrt(size) > colourful
 }
 
 // sharpen moves every point of a line to where the picture is half way between
@@ -72,7 +126,18 @@ func (p *patch) sharpen(l []xy) []xy {
 			}
 			return s
 		}
-		if a, b := grey(in), grey(off); p.pic.Soft && math.Abs(a-b) > leastGrey {
+		g := p.ground.linear(l[i].x, l[i].y)
+		sheet := [3]float64{float64(g[0]), float64(g[1]), float64(g[2])}
+		if u, ok := unshaded(in, sheet); ok && !p.pic.Soft && !p.prints && grey(off) < shadowLess*grey(sheet) {
+			value = func(k float64) float64 {
+				c := p.sample(l[i].x+k*normal[i].x, l[i].y+k*normal[i].y)
+				var s float64
+				for j := range c {
+					s += (c[j] - in[j]/2) * u[j] // the sheet has nothing of it, in a shadow or not
+				}
+				return s
+			}
+		} else if a, b := grey(in), grey(off); p.pic.Soft && math.Abs(a-b) > leastGrey {
 			// Colour is smeared over two pixels and more: go by lightness alone.
 			sign := math.Copysign(1, a-b)
 			value = func(k float64) float64 {
@@ -223,9 +288,15 @@ func (p *patch) flankAt(at, n xy) (f flank) {
 	if p.steady == steadyPattern {
 		inside = besidePattern
 	}
+	for k, d := range coreBy {
+		f.core[k] = p.sample(at.x-d*n.x, at.y-d*n.y)
+	}
 	f.in, f.has = look(-1, inside, func(s float64) bool { return s > 0.55 })
 	f.out, f.free = look(1, beside, func(s float64) bool { return s < 0.4 })
 	if f.free {
+		for k, d := range closeBy {
+			f.close[k] = p.sample(at.x+d*n.x, at.y+d*n.y)
+		}
 		// Outside, a shadow deepens towards the edge: follow it there.
 		var slope [3]float64
 		near, far := beside[0], beside[2]+2
@@ -242,6 +313,8 @@ func (p *patch) flankAt(at, n xy) (f flank) {
 // neighbours along the line have seen, or else those of the whole piece.
 func (p *patch) levels(at xy, sides []flank, i int) (in, out [3]float64) {
 	var a, b float64
+	var near [2][3]float64
+	var core [3][3]float64
 	n := len(sides)
 	for k := -min(p.steady, n/2); k <= min(p.steady, n/2); k++ {
 		f := sides[((i+k)%n+n)%n]
@@ -250,12 +323,17 @@ func (p *patch) levels(at xy, sides []flank, i int) (in, out [3]float64) {
 			a += w
 			for j := range in {
 				in[j] += w * f.in[j]
+				for k := range core {
+					core[k][j] += w * f.core[k][j]
+				}
 			}
 		}
 		if f.free {
 			b += w
 			for j := range out {
 				out[j] += w * f.out[j]
+				near[0][j] += w * f.close[0][j]
+				near[1][j] += w * f.close[1][j]
 			}
 		}
 	}
@@ -270,6 +348,35 @@ func (p *patch) levels(at xy, sides []flank, i int) (in, out [3]float64) {
 			out[j] /= b
 		} else {
 			out[j] = float64(g[j])
+		}
+	}
+	if a > 0 && !p.prints && p.steady == steady && p.scale.PerMM > fineEnough && grey([3]float64{float64(g[0]), float64(g[1]), float64(g[2])}) < paleSheet {
+		was := in
+		for k := range core {
+			for j := range core[k] {
+				core[k][j] /= a
+			}
+			if grey(core[k]) > grey(in) && grey(core[k]) > coreBright*grey(was) && saturation(was) > corePlain && saturation(core[k]) < corePale*saturation(was) {
+				in = core[k]
+			}
+		}
+	}
+	if b > 0 && !p.prints {
+		for k := range near {
+			for j := range near[k] {
+				near[k][j] /= b
+			}
+		}
+		sheet := grey([3]float64{float64(g[0]), float64(g[1]), float64(g[2])})
+		one, two := grey(near[0]), grey(near[1])
+		if sheet > paleSheet && one < shadowLess*sheet && one <= two {
+			// A shadow that ends close by: as deep as it is where the edge begins.
+			deep := max(0.25*sheet, one-(two-one)*(closeBy[0]-0.5)/(closeBy[1]-closeBy[0]))
+			if k := deep / sheet; k*sheet < grey(out) {
+				for j := range out {
+					out[j] = k * float64(g[j])
+				}
+			}
 		}
 	}
 	return in, out
