@@ -45,7 +45,7 @@ type Plan struct {
 
 // Worktime is how long the steps take in their order, for one card and for all of a sitting.
 type Worktime struct {
-	One   work.Times  `json:"one" doc:"for one card"`
+	One   work.Times  `json:"one" doc:"for one card; nothing where a sitting makes several"`
 	Run   work.Times  `json:"run" doc:"for all cards of the sitting, each step on all before the next"`
 	Least float64     `json:"least" doc:"minutes that no order of the steps comes below, for all"`
 	Slots []work.Slot `json:"slots" nullable:"false" doc:"when each step is done, for all"`

@@ -148,7 +148,6 @@ func (p Prepared) Sitting(did Did, opts ...Option) Sitting {
 	out.Time.Slots, out.Time.Run = work.Timetable(out.Steps, out.clock)
 	out.Time.Run.Copies = out.Alone.Copies
 	_, out.Time.Least = work.Least(out.Steps, out.clock)
-	out.Time.One = out.Alone
 	return out
 }
 

@@ -4062,7 +4062,7 @@ export interface components {
              * @description minutes that no order of the steps comes below, for all
              */
             least: number;
-            /** @description for one card */
+            /** @description for one card; nothing where a sitting makes several */
             one: components["schemas"]["Times"];
             /** @description for all cards of the sitting, each step on all before the next */
             run: components["schemas"]["Times"];
