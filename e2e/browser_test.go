@@ -175,7 +175,24 @@ func within(t testing.TB, ctx context.Context, limit time.Duration, what string,
 func css(sel string) step { return chromedp.Click(chromedp.CSS(sel), chromedp.NodeVisible) }
 
 func button(text string) step {
-	return chromedp.Click(chromedp.Search(`//button[normalize-space(.)="`+text+`"]`), chromedp.NodeVisible)
+	return press(`//button[normalize-space(.)="` + text + `"]`)
+}
+
+// press clicks on what an XPath finds once it stands still: a page that is drawn anew as the
+// mouse goes down moves the thing from under it, and the click is lost.
+func press(xpath string) step {
+	still := fmt.Sprintf(`(() => {
+		const found = document.evaluate(%q, document, null, XPathResult.ORDERED_NODE_SNAPSHOT_TYPE);
+		for (let i = 0; i < found.snapshotLength; i++) {
+			const e = found.snapshotItem(i), r = e.getBoundingClientRect();
+			if (!r.width || e.disabled) continue;
+			const at = [r.x, r.y, r.width, document.body.innerText.length].join(), was = globalThis.stoodAt ?? {at: "", times: 0};
+			globalThis.stoodAt = {at, times: was.at === at ? was.times + 1 : 0};
+			return globalThis.stoodAt.times > 4;
+		}
+		return false;
+	})()`, xpath)
+	return steps(waitFor(still), chromedp.Click(chromedp.Search(xpath), chromedp.NodeVisible))
 }
 
 func seen(sel string) step { return chromedp.WaitVisible(chromedp.CSS(sel)) }

@@ -32,7 +32,7 @@ func there(label string) step {
 
 // tick presses a box by its label.
 func tick(label string) step {
-	return chromedp.Click(chromedp.Search(`//label[contains(@class, "check")][normalize-space(.)="`+label+`"]`), chromedp.NodeVisible)
+	return press(`//label[contains(@class, "check")][normalize-space(.)="` + label + `"]`)
 }
 
 // stratum takes the first stratum in hand whose words begin so, once it is there.

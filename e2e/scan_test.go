@@ -35,7 +35,7 @@ func axeOf(t *testing.T, ctx context.Context, what, sel string) {
 
 // begins clicks the first button whose words begin so.
 func begins(words string) step {
-	return chromedp.Click(chromedp.Search(`//button[starts-with(normalize-space(.), "`+words+`")]`), chromedp.NodeVisible)
+	return press(`//button[starts-with(normalize-space(.), "` + words + `")]`)
 }
 
 func choose(as string) step { return chromedp.Click(chromedp.CSS(`input[name=as][value=` + as + `]`)) }
