@@ -25,7 +25,9 @@ import (
 type score struct {
 	mean, p95, area float64 // mm, mm, share; the worst piece over 25 mm²
 	missed, false_  int
-	holes           int // lost or made up
+	holes           int     // lost or made up
+	covered, judged int     // pieces whose outline lies within what is stated, and all of them
+	stated          float64 // mm, on the mean
 }
 
 func compare(laid []sim.Laid, found []trace.Piece) score {
@@ -51,7 +53,18 @@ func compare(laid []sim.Laid, found []trace.Piece) score {
 		if len(g.Rings()) != len(l.Outline.Rings()) {
 			s.holes++
 		}
-		all = append(all, g.Strays(l.Outline, 0.2)...)
+		one := g.Strays(l.Outline, 0.2)
+		if os.Getenv("EACH") != "" {
+			slices.Sort(one)
+			fmt.Printf("   %-24s area %7.1f off %6.2f %%  95%% %.4f most %.4f stated %.4f rings %d of %d\n", l.Part, l.Outline.Area(), 100*(g.Area()/l.Outline.Area()-1), one[len(one)*95/100], one[len(one)-1], found[best].Sure, len(g.Rings()), len(l.Outline.Rings()))
+		}
+		all = append(all, one...)
+		slices.Sort(one)
+		s.judged++
+		s.stated += found[best].Sure
+		if one[len(one)*95/100] <= found[best].Sure {
+			s.covered++
+		}
 		// The area of a sliver is all edge; it is judged by its outline.
 		if e := math.Abs(g.Area()/l.Outline.Area() - 1); l.Outline.Area() > 25 {
 			s.area = math.Max(s.area, e)
@@ -273,7 +286,7 @@ func (r real) run(t testing.TB, set kit.Set, seed uint64) ([]sim.Laid, trace.Res
 // BenchmarkRealCard prints how near the outlines come where card looks like card.
 func BenchmarkRealCard(b *testing.B) {
 	for b.Loop() {
-		fmt.Printf("\n%-48s %8s %8s %7s %6s %5s %5s\n", "scan", "mean mm", "95% mm", "area %", "missed", "false", "holes")
+		fmt.Printf("\n%-48s %8s %8s %7s %6s %5s %5s %6s %5s\n", "scan", "mean mm", "95% mm", "area %", "missed", "false", "holes", "stated", "covered")
 		for _, r := range reals() {
 			if !strings.Contains(r.name, os.Getenv("REAL")) {
 				continue
@@ -281,7 +294,7 @@ func BenchmarkRealCard(b *testing.B) {
 			for n, set := range []kit.Set{demoSets(b)[0], basics()} {
 				laid, res := r.run(b, set, uint64(300+n))
 				s := compare(laid, res.Pieces)
-				fmt.Printf("%-48s %8.4f %8.4f %7.2f %6d %5d %5d\n", r.name+", "+[]string{"moth", "basics"}[n], s.mean, s.p95, 100*s.area, s.missed, s.false_, s.holes)
+				fmt.Printf("%-48s %8.4f %8.4f %7.2f %6d %5d %5d %6.3f %5d of %d\n", r.name+", "+[]string{"moth", "basics"}[n], s.mean, s.p95, 100*s.area, s.missed, s.false_, s.holes, s.stated/float64(max(1, s.judged)), s.covered, s.judged)
 			}
 		}
 	}

@@ -24,7 +24,7 @@ type patch struct {
 }
 
 // outline draws the pieces of one blob.
-func (t *finder) outline(b blob) []Piece {
+func (t *finder) outline(b blob) []draft {
 	if t.grainy(b) {
 		t.busy.Add(mostPoints + 1)
 		return nil
@@ -77,7 +77,7 @@ const (
 )
 
 // pieces draws the pieces inside the mask.
-func (p *patch) pieces(cut bool, depth int) []Piece {
+func (p *patch) pieces(cut bool, depth int) []draft {
 	if !p.signal() {
 		return nil
 	}
@@ -108,13 +108,13 @@ func (p *patch) pieces(cut bool, depth int) []Piece {
 	}
 	if len(outer) > 1 && depth < 2 {
 		// Blobs that only shadow or blur had joined: each has a level of its own.
-		var out []Piece
+		var out []draft
 		for _, l := range outer {
 			out = append(out, p.inside(l).pieces(cut, depth+1)...)
 		}
 		return out
 	}
-	var out []Piece
+	var out []draft
 	for _, l := range outer {
 		own := [][]xy{l}
 		for _, h := range holes {
@@ -122,10 +122,10 @@ func (p *patch) pieces(cut bool, depth int) []Piece {
 				own = append(own, h)
 			}
 		}
-		if piece, ok := p.piece(own); ok {
-			piece.Cut = cut
-			out = append(out, piece)
+		for i, l := range own {
+			own[i] = p.sharpen(l)
 		}
+		out = append(out, draft{p, own, cut})
 	}
 	return out
 }
@@ -343,7 +343,6 @@ func (p *patch) sheetAt(x, y int) [3]float32 {
 func (p *patch) piece(lines [][]xy) (Piece, bool) {
 	var rings []shape.Ring
 	for i, l := range lines {
-		l = p.sharpen(l)
 		l = smooth(l)
 		ring := make(shape.Ring, len(l))
 		for k, q := range l {

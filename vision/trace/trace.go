@@ -50,6 +50,8 @@ type Piece struct {
 	Colour  colour.Linear // its own, the middle of what it shows
 	Cut     bool          // runs over the edge of the picture
 	Touches bool          // may be two pieces that touch
+	Sure    float64       // mm: 95 of 100 points of its outline lie as near the card's edge, 95 times in 100; 0 for prints
+	Doubt   []shape.Ring  // stretches of its outline that are in doubt, as open lines, mm
 }
 
 // Result is what was found in a picture.
@@ -123,7 +125,7 @@ func Find(ctx context.Context, pic *picture.Picture, scale Scale, opts ...Option
 	if err := ctx.Err(); err != nil {
 		return Result{}, fmt.Errorf("trace: %w", err)
 	}
-	found := make([][]Piece, len(blobs))
+	found := make([][]draft, len(blobs))
 	var mu sync.Mutex
 	done := 0
 	together.By(len(blobs), func(i int) {
@@ -143,8 +145,20 @@ func Find(ctx context.Context, pic *picture.Picture, scale Scale, opts ...Option
 		return Result{}, &picture.Problem{What: "The picture is full of fine detail without end, as noise or a print has it.", Mend: "Lay the pieces on a plain sheet, clean the glass, and scan in colour with little sharpening."}
 	}
 	res := Result{Ground: t.ground.colour(), Noise: t.ground.sigma}
-	for _, ps := range found {
-		res.Pieces = append(res.Pieces, ps...)
+	drafts := slices.Concat(found...)
+	edges := t.edges(drafts)
+	pieces := make([]Piece, len(drafts))
+	together.By(len(drafts), func(i int) {
+		if p, ok := drafts[i].p.piece(edges[i].lines); ok {
+			p.Cut = drafts[i].cut
+			p.Sure, p.Doubt = t.sureness(edges[i])
+			pieces[i] = p
+		}
+	})
+	for _, p := range pieces {
+		if !p.Region.Empty() {
+			res.Pieces = append(res.Pieces, p)
+		}
 	}
 	slices.SortStableFunc(res.Pieces, func(a, b Piece) int { return cmp.Compare(b.Region.Area(), a.Region.Area()) })
 	if len(res.Pieces) == 0 {
@@ -156,6 +170,7 @@ func Find(ctx context.Context, pic *picture.Picture, scale Scale, opts ...Option
 	}
 	t.atRim(res.Pieces)
 	res.Notes = append(t.doubts(res.Pieces), t.hints(res.Pieces)...)
+	res.Notes = append(res.Notes, t.unseenCore(edges)...)
 	t.tell(1, "Done")
 	return res, nil
 }
