@@ -15,6 +15,7 @@ import (
 
 	"ochrestone/core/assemble"
 	"ochrestone/core/kit"
+	"ochrestone/core/measure"
 	"ochrestone/core/register"
 	"ochrestone/core/shape"
 	"ochrestone/vision/mat"
@@ -43,6 +44,9 @@ type TracedOutline struct {
 	H       float64      `json:"h" doc:"mm"`
 	Cut     bool         `json:"cut" doc:"runs over the edge of the picture"`
 	Touches bool         `json:"touches" doc:"may be two pieces that touch"`
+	Sure    float64      `json:"sure,omitempty" doc:"95 of 100 points of the edge lie within so much of the outline, mm; 0 where it is not known"`
+	Said    string       `json:"said,omitempty" doc:"how sure the outline is, in words"`
+	Doubt   string       `json:"doubt,omitempty" doc:"stretches of the outline in doubt, path data of M and L in mm"`
 }
 
 // Traced is what was found in a picture.
@@ -236,10 +240,27 @@ func (s *Server) readPicture(ctx context.Context, in *readIn, tell func(float64,
 		for _, q := range res.Pieces {
 			o := outlineOf(q.Region, q.Colour.Hex())
 			o.Cut, o.Touches = q.Cut, q.Touches
+			o.Sure, o.Said = q.Sure, saidOf(q, w)
+			var runs [][]shape.Point
+			for _, r := range q.Doubt {
+				runs = append(runs, r)
+			}
+			o.Doubt = linePath(runs)
 			out.Pieces = append(out.Pieces, o)
 		}
 	}
 	return out, nil
+}
+
+// saidOf says how sure an outline is.
+func saidOf(q trace.Piece, w measure.Writing) string {
+	if q.Sure == 0 {
+		return ""
+	}
+	if len(q.Doubt) == 0 {
+		return "± " + w.Thin(q.Sure)
+	}
+	return fmt.Sprintf("± %s, in doubt where the line is broken", w.Thin(q.Sure))
 }
 
 // linePath writes lines as path data.
@@ -323,6 +344,7 @@ type KeptPiece struct {
 	Turn    float64      `json:"turn" doc:"clockwise about the origin, degrees"`
 	X       float64      `json:"x" doc:"move after turning, mm"`
 	Y       float64      `json:"y"`
+	Sure    float64      `json:"sure,omitempty" minimum:"0" maximum:"20" doc:"how sure its outline is, mm"`
 	Mirror  bool         `json:"mirror,omitempty" doc:"mirrored left to right about the piece's middle before turning"`
 }
 
@@ -398,7 +420,11 @@ func (s *Server) keepStack(ctx context.Context, in *keepIn) (*setOut, error) {
 			return nil, problem(fmt.Errorf("put layer %q together: %w", l.Label, err))
 		}
 		hosts[i] = l.Host
-		set.Parts = append(set.Parts, kit.Part{Label: l.Label, Outline: g, Copies: max(1, l.Copies), Fit: l.Fit, Colour: l.Colour})
+		part := kit.Part{Label: l.Label, Outline: g, Copies: max(1, l.Copies), Fit: l.Fit, Colour: l.Colour}
+		for _, p := range l.Pieces {
+			part.Sure = max(part.Sure, p.Sure)
+		}
+		set.Parts = append(set.Parts, part)
 	}
 	set.Parts = kit.Stacked(set.Parts, hosts)
 	if in.Body.Lines != "" {

@@ -47,6 +47,7 @@ type Part struct {
 	Host    string       `json:"host,omitempty" doc:"id of the part it sits on; empty for the lowest"`
 	Lines   string       `json:"lines,omitempty" doc:"pressed, stitched or etched lines, path data of M and L in mm"`
 	Colour  string       `json:"colour,omitempty" doc:"colour it was seen in when it was measured, #rrggbb"`
+	Sure    float64      `json:"sure,omitempty" minimum:"0" maximum:"20" doc:"how near its outline the card's edge lies: 95 of 100 points within so much, mm; 0 where it is not known"`
 	Missing bool         `json:"missing,omitempty" doc:"lost or not in the pack"`
 	Stamp   string       `json:"stamp,omitempty" maxLength:"40" doc:"name of the stamp it is on, where several parts share one and with it its ink"`
 	Variant string       `json:"variant,omitempty" maxLength:"40" doc:"the version it belongs to, such as one of two faces; empty for all"`

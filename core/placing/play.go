@@ -53,6 +53,7 @@ func printsOn(img motif.Image, i int) (shape.Region, error) {
 // printed on, it is the play of the die round the print.
 func PlayOf(img motif.Image, i int, host shape.Region, lim register.Limits) (register.Play, error) {
 	v := img.Views[i]
+	lim = lim.Doubted(v.Part.Sure, sureOf(img, v.Host))
 	if PieceOf(img, i) == register.DieRound {
 		print, err := printsOn(img, i)
 		if err != nil {
@@ -74,6 +75,14 @@ func PlayOf(img motif.Image, i int, host shape.Region, lim register.Limits) (reg
 		}
 	}
 	return register.Join(each), nil
+}
+
+// sureOf is how near the outline of a view its edge lies, mm; 0 for the ground.
+func sureOf(img motif.Image, i int) float64 {
+	if i < 0 {
+		return 0
+	}
+	return img.Views[i].Part.Sure
 }
 
 // DieRoundPrints is the largest cut layer of an image that carries prints, whose die goes

@@ -30,15 +30,16 @@ func blankFor(layer, host shape.Region) shape.Region {
 // layer stays inside the blank grown by the overlap, and the blank shrunk by the
 // gap stays inside the layer.
 func (p *Play) fills(layer, blank shape.Region, lim Limits) error {
-	outer, err := blank.Offset(lim.Overlap)
+	overlap := lim.less(lim.Overlap)
+	outer, err := blank.Offset(overlap)
 	if err != nil {
 		return fmt.Errorf("draw the limit of overlap: %w", err)
 	}
-	inner, err := blank.Offset(-lim.Gap)
+	inner, err := blank.Offset(-lim.less(lim.Gap))
 	if err != nil {
 		return fmt.Errorf("draw the limit of the gap: %w", err)
 	}
-	p.Judged, p.Bound, p.BoundGap = true, outer.Path(), lim.Overlap
+	p.Judged, p.Bound, p.BoundGap = true, outer.Path(), overlap
 	over, err := past(layer, outer)
 	if err != nil {
 		return err

@@ -60,6 +60,29 @@ func TestLimitsAddToThePlay(t *testing.T) {
 	}
 }
 
+// What is not known of two outlines is taken off what is forgiven: independent doubts add by
+// squares (JCGM 100, the law of propagation of uncertainty).
+func TestDoubtIsTakenOffThePlay(t *testing.T) {
+	host, layer := shape.Disc(shape.Point{}, 20), shape.Disc(shape.Point{}, 17)
+	lim := Limits{Spill: 0.8, RimShare: 0.5, Gap: 0.3, Overlap: 0.6}
+	doubted := lim.Doubted(0.03, 0.04)
+	p, err := Of(layer, host, kit.FitWithin, doubted)
+	require.NoError(t, err)
+	assert.InDelta(t, 3+0.8-0.05, p.Tight, 0.02)
+	assert.InDelta(t, 0.05, p.Unsure, 1e-9)
+	p, err = Of(layer, host, kit.FitEvenRim, doubted)
+	require.NoError(t, err)
+	assert.InDelta(t, 1.5-0.05, p.Tight, 0.02)
+	ring := shape.RingDisc(shape.Point{}, 20, 10)
+	p, err = Of(shape.Disc(shape.Point{}, 10), ring, kit.FitFills, doubted)
+	require.NoError(t, err)
+	assert.InDelta(t, 0.3-0.05, p.Tight, 0.02)
+	// Outlines that are worth nothing leave the eye something to go by.
+	p, err = Of(layer, host, kit.FitWithin, lim.Doubted(5, 5))
+	require.NoError(t, err)
+	assert.InDelta(t, 3+0.2*0.8, p.Tight, 0.02)
+}
+
 // A disc in a ring: it may not fall into the hole, so its play is the smaller
 // of what is left to either edge.
 func TestPlayInARing(t *testing.T) {

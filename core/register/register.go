@@ -19,10 +19,24 @@ type Limits struct {
 	RimShare float64 `json:"rimShare" minimum:"0.05" maximum:"1" doc:"share of the nominal rim that must be left at the narrowest place"`
 	Gap      float64 `json:"gap" minimum:"0" maximum:"5" doc:"bare gap allowed round a layer that fills a blank, mm"`
 	Overlap  float64 `json:"overlap" minimum:"0" maximum:"5" doc:"overlap allowed where a layer fills a blank, mm"`
+	Unsure   float64 `json:"-"` // how far the two outlines may be off together, mm: it is taken off what is forgiven
 }
 
 // Defaults returns the limits used until the person sets their own.
 func Defaults() Limits { return Limits{Spill: 0.25, RimShare: 0.5, Gap: 0.2, Overlap: 0.6} }
+
+// mostTaken is the share of what is forgiven that unsure outlines take at most: past that, it
+// is not the layer that is in doubt but its measure.
+const mostTaken = 0.8
+
+// Doubted are the limits with outlines that may be off by so much, mm, each.
+func (l Limits) Doubted(layer, host float64) Limits {
+	l.Unsure = math.Hypot(layer, host)
+	return l
+}
+
+// less is what is left of a distance that is forgiven, after the doubt about the outlines.
+func (l Limits) less(mm float64) float64 { return max((1-mostTaken)*mm, mm-l.Unsure) }
 
 // Directions is how many directions a play is given in: every five degrees.
 const Directions = 72
@@ -49,6 +63,7 @@ type Play struct {
 	// Joint is where the layer may lie when it is shifted and turned together, by
 	// turn; empty where only WithTurns would tell, or where it may turn freely.
 	Joint    []TurnedReach `json:"joint,omitempty"`
+	Unsure   float64       `json:"unsure,omitempty" doc:"how far the two outlines may be off together, mm; what is forgiven is less by that"`
 	Bound    string        `json:"bound" doc:"the line the layer must stay inside, path data in mm"`
 	BoundGap float64       `json:"boundGap" doc:"distance of that line outside the host (negative inside), mm"`
 }
@@ -62,7 +77,7 @@ type Play struct {
 // meets a side of the other.
 func Of(layer, host shape.Region, fit kit.Fit, lim Limits) (Play, error) {
 	c := layer.Centroid()
-	p := Play{Fit: fit, Reach: []float64{}, CentreX: c.X, CentreY: c.Y}
+	p := Play{Fit: fit, Reach: []float64{}, CentreX: c.X, CentreY: c.Y, Unsure: lim.Unsure}
 	if fit == kit.FitFills && !layer.Empty() {
 		if blank := blankFor(layer, host); !blank.Empty() {
 			err := p.fills(layer, blank, lim)
@@ -84,9 +99,9 @@ func Of(layer, host shape.Region, fit kit.Fit, lim Limits) (Play, error) {
 	if over <= seated*layer.Length() {
 		p.Rim, _, _ = layer.Gap(host)
 	}
-	p.BoundGap = lim.Spill
+	p.BoundGap = lim.less(lim.Spill)
 	if fit == kit.FitEvenRim {
-		p.BoundGap = -p.Rim * lim.RimShare
+		p.BoundGap = -p.Rim + lim.less(p.Rim*(1-lim.RimShare))
 		p.RimWide = rimWide(layer, host)
 	}
 	bound, err := host.Offset(p.BoundGap)

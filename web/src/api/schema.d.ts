@@ -2673,6 +2673,11 @@ export interface components {
             outline: string;
             /**
              * Format: double
+             * @description how sure its outline is, mm
+             */
+            sure?: number;
+            /**
+             * Format: double
              * @description clockwise about the origin, degrees
              */
             turn: number;
@@ -3481,6 +3486,11 @@ export interface components {
             rank: number;
             /** @description name of the stamp it is on, where several parts share one and with it its ink */
             stamp?: string;
+            /**
+             * Format: double
+             * @description how near its outline the card's edge lies: 95 of 100 points within so much, mm; 0 where it is not known
+             */
+            sure?: number;
             /** @description has two colour regions: cut it twice or mask it */
             twice?: boolean;
             /** @description the version it belongs to, such as one of two faces; empty for all */
@@ -4133,6 +4143,11 @@ export interface components {
              * @description direction of the least drift, degrees clockwise from the right
              */
             tightAt: number;
+            /**
+             * Format: double
+             * @description how far the two outlines may be off together, mm; what is forgiven is less by that
+             */
+            unsure?: number;
         };
         PointedLayer: {
             /** @description corners of the design, mm */
@@ -5772,6 +5787,8 @@ export interface components {
             colour: string;
             /** @description runs over the edge of the picture */
             cut: boolean;
+            /** @description stretches of the outline in doubt, path data of M and L in mm */
+            doubt?: string;
             /**
              * Format: double
              * @description mm
@@ -5779,6 +5796,13 @@ export interface components {
             h: number;
             /** @description path data in mm */
             outline: string;
+            /** @description how sure the outline is, in words */
+            said?: string;
+            /**
+             * Format: double
+             * @description 95 of 100 points of the edge lie within so much of the outline, mm; 0 where it is not known
+             */
+            sure?: number;
             /** @description may be two pieces that touch */
             touches: boolean;
             /**

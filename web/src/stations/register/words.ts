@@ -22,7 +22,8 @@ const turnWords = (p: L["play"]) => {
 export function words(s: Settings, p: L["play"], on: string): string {
 	if (!p.judged) return "Nothing has to meet here.";
 	if (p.outside > 0) return `As designed it already runs over ${on}.`;
-	const rim = p.rim > 0 ? ` Rim ${thin(p.rim, s)} at its narrowest.` : "";
+	const known = p.unsure ? ` The outlines are sure to ± ${thin(p.unsure, s)}, which is taken off.` : "";
+	const rim = (p.rim > 0 ? ` Rim ${thin(p.rim, s)} at its narrowest.` : "") + known;
 	if (p.loose - p.tight < 0.005) return `May drift ${thin(p.tight, s)} every way; turn ${turnWords(p)}.${rim}`;
 	const at = (p.tightAt * Math.PI) / 180;
 	return `May drift ${thin(p.tight, s)} at the tightest (${compass({ x: Math.cos(at), y: Math.sin(at) })}), ${thin(p.loose, s)} at the loosest; turn ${turnWords(p)}.${rim}`;

@@ -13,6 +13,9 @@ import { middle } from "./paths";
 
 const many: Record<Found["as"], string> = { pieces: "pieces", mat: "pieces", stamps: "prints", stencil: "openings" };
 
+/** How sure an outline is, without where. */
+const shortly = (said = "") => said.split(",")[0];
+
 type Line = { ax: number; ay: number; bx: number; by: number };
 
 /** The sheet as it was laid, with what was found in it: leave out what is nothing, cut apart what touches. */
@@ -90,6 +93,12 @@ export function Sheet({
 											strokeWidth={(i === on ? 3 : 1.6) / scale}
 											strokeDasharray={p.out ? `${4 / scale} ${4 / scale}` : undefined}
 										/>
+										{p.doubt && !p.out && (
+											<>
+												<path className="doubt" d={p.doubt} fill="none" stroke={hue.white} strokeWidth={3.4 / scale} />
+												<path d={p.doubt} fill="none" stroke={hue.madder} strokeWidth={3.4 / scale} strokeDasharray={`${7 / scale} ${6 / scale}`} />
+											</>
+										)}
 										<circle cx={c.x} cy={c.y} r={9 / scale} fill={p.out ? hue.rule : hue.text} opacity={0.85} />
 										<text x={c.x} y={c.y + 4 / scale} fontSize={12 / scale} fontWeight={700} textAnchor="middle" fill={hue.white}>
 											{i + 1}
@@ -129,12 +138,20 @@ export function Sheet({
 									{length(p.w, settings)} × {length(p.h, settings)}
 								</span>
 								<span style={{ color: p.touches || p.cut ? hue.madder : hue.quiet }}>
-									{p.out ? "left out" : p.cut ? "cut off?" : p.touches ? "two that touch?" : ""}
+									{p.out ? "left out" : p.cut ? "cut off?" : p.touches ? "two that touch?" : p.doubt ? `${shortly(p.said)} in doubt` : shortly(p.said)}
 								</span>
 							</button>
 						</li>
 					))}
 				</Box>
+				{chosen?.said && (
+					<Box fontSize="small" role="status">
+						Outline {on + 1} is sure to {chosen.said}.{" "}
+						{chosen.doubt
+							? "Take it as it is and set its place by hand when it is stacked, or scan it again: flat under a weight, on a dark sheet if it is light, turned so that no shadow falls there."
+							: ""}
+					</Box>
+				)}
 				{chosen && (
 					<Box display="flex" gap="4" flexWrap="wrap">
 						<Button onClick={() => onPieces(pieces.map((p, i) => (i === on ? { ...p, out: !p.out } : p)))}>

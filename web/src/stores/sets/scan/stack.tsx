@@ -185,7 +185,7 @@ export function Stack({ found, seats, settings, onSeats }: { found: Found; seats
 						fit: l.fit,
 						host: host < i ? host : -1,
 						colour: stamps ? pieces[mine[0].piece].colour : "",
-						pieces: mine.map((s) => ({ outline: pieces[s.piece].outline, turn: s.turn, x: s.x, y: s.y, mirror: s.mirror })),
+						pieces: mine.map((s) => ({ outline: pieces[s.piece].outline, turn: s.turn, x: s.x, y: s.y, mirror: s.mirror, sure: pieces[s.piece].sure })),
 					};
 				}),
 			};
