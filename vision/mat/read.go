@@ -22,6 +22,7 @@ type Reading struct {
 	Off     float64                       // root mean square distance of the marks' middles from where they were printed, mm
 	Certain float64                       // standard error of the scale, share
 	Blur    float64                       // standard deviation of the blur, mm
+	inverse Homography                    // mm to straight, scaled pixels
 }
 
 // What a picture must be to be measured; our own limits.
@@ -221,6 +222,9 @@ func (r *Reading) geometry(v view, blurPx float64) error {
 	mid := l.Field.Min.Add(l.Field.Max).Scale(0.5)
 	pixels, err := v.pixels()
 	if err != nil {
+		return err
+	}
+	if r.inverse, err = v.plane.Inverse(); err != nil {
 		return err
 	}
 	c := pixels(mid)
