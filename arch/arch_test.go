@@ -34,7 +34,7 @@ var floors = [][]string{
 	{"vision/picture"},
 	{"vision/trace"},
 	{"vision/mat"},
-	{"vision/swatch", "vision/palette", "vision/proof"},
+	{"vision/swatch", "vision/palette", "vision/proof", "vision/axes"},
 	{"exchange/table", "exchange/calendar"},
 	{"exchange/svgin"},
 	{"store", "exchange/setsvg", "exchange/inkfile"},

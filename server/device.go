@@ -37,6 +37,14 @@ func (s *Server) device(r *gin.Engine) {
 		c.JSON(http.StatusOK, out)
 	})
 	r.GET("/api/device/proof", s.simulatedProof)
+	r.GET("/api/device/card", func(c *gin.Context) {
+		img, err := sim.PNG(sim.BankCard().Scan(deviceDPI, sim.Plain(), 1), deviceDPI)
+		if err != nil {
+			refuse(c, err)
+			return
+		}
+		c.Data(http.StatusOK, http.DetectContentType(img), img)
+	})
 	r.GET("/api/device/:as", func(c *gin.Context) {
 		sets, err := s.deviceSets(c)
 		if err != nil {

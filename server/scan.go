@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"log/slog"
+	"math"
 	"net/http"
 	"regexp"
 	"strings"
@@ -18,6 +19,7 @@ import (
 	"ochrestone/core/measure"
 	"ochrestone/core/register"
 	"ochrestone/core/shape"
+	"ochrestone/vision/axes"
 	"ochrestone/vision/mat"
 	"ochrestone/vision/picture"
 	"ochrestone/vision/trace"
@@ -45,6 +47,7 @@ type TracedOutline struct {
 	Cut     bool         `json:"cut" doc:"runs over the edge of the picture"`
 	Touches bool         `json:"touches" doc:"may be two pieces that touch"`
 	Sure    float64      `json:"sure,omitempty" doc:"95 of 100 points of the edge lie within so much of the outline, mm; 0 where it is not known"`
+	Size    float64      `json:"size,omitempty" doc:"how sure its length is, the scale's doubt included, mm"`
 	Said    string       `json:"said,omitempty" doc:"how sure the outline is, in words"`
 	Doubt   string       `json:"doubt,omitempty" doc:"stretches of the outline in doubt, path data of M and L in mm"`
 }
@@ -64,6 +67,8 @@ type readIn struct {
 	As      string  `query:"as" enum:"pieces,mat,stamps,stencil" doc:"what the picture shows"`
 	Ground  string  `query:"ground" enum:"any,dark,light" default:"any"`
 	DPI     float64 `query:"dpi" minimum:"0" maximum:"4800" doc:"dots to the inch; 0 takes what the file says"`
+	Scanner string  `query:"scanner" maxLength:"60" doc:"name of the measured scanner it was scanned on; empty for one that was not"`
+	Thick   float64 `query:"thick" minimum:"0" doc:"of a photograph: how thick the card of the pieces is, mm; 0 if it is not to count"`
 	RawBody []byte  `contentType:"application/octet-stream"`
 }
 
@@ -173,15 +178,21 @@ func (s *Server) readPicture(ctx context.Context, in *readIn, tell func(float64,
 		opts = append(opts, trace.On(trace.LightGround))
 	}
 	var scale trace.Scale
+	var sizes float64 // how sure sizes are, share
 	if in.As == "mat" {
 		tell(0.08, "Looking for the marks of the mat")
 		r, err := mat.Read(p)
 		if err != nil {
 			return Traced{}, err
 		}
-		scale = r.Scale
+		lift, err := r.Raised(in.Thick)
+		if err != nil {
+			return Traced{}, err
+		}
+		scale = lift.Scale
+		sizes = math.Hypot(2*r.Certain, lift.Share/2)
 		out.W, out.H = r.Layout.Field.W(), r.Layout.Field.H()
-		out.Sure = fmt.Sprintf("%d of %d marks seen; they lie within %s of where they were printed, so the scale is sure to %.2f %%. Tilted %.0f°, undone.", r.Marks, r.Of, w.Thin(max(0.01, r.Off)), max(0.01, 200*r.Certain), r.Tilt)
+		out.Sure = fmt.Sprintf("%d of %d marks seen; they lie within %s of where they were printed, so the scale is sure to %.2f %%. Tilted %.0f°, undone. %s", r.Marks, r.Of, w.Thin(max(0.01, r.Off)), max(0.01, 200*r.Certain), r.Tilt, liftSaid(lift, in.Thick, w))
 	} else {
 		dpi := p.Typed(in.DPI)
 		if dpi == 0 {
@@ -190,11 +201,16 @@ func (s *Server) readPicture(ctx context.Context, in *readIn, tell func(float64,
 		if dpi == 0 {
 			return Traced{}, errNoDPI
 		}
-		if dpi < 50 {
-			return Traced{}, &picture.Problem{What: fmt.Sprintf("At %.4g dots to the inch nothing can be measured.", dpi), Mend: "Scan at 150 dpi or more."}
+		if dpi < leastDPI {
+			return Traced{}, tooCoarse(dpi)
 		}
-		scale = trace.DPI(dpi)
-		out.W, out.H, out.DPI = float64(p.W)*25.4/dpi, float64(p.H)*25.4/dpi, dpi
+		ax, words, err := s.axesOf(ctx, in.Scanner, dpi)
+		if err != nil {
+			return Traced{}, err
+		}
+		scale = ax.Scale(dpi)
+		out.W, out.H, out.DPI = float64(p.W)*25.4/dpi*ax.X, float64(p.H)*25.4/dpi*ax.Y, dpi
+		sizes = ax.Sure
 		note, err := trace.Glass(out.W, out.H, dpi)
 		if err != nil {
 			return Traced{}, err
@@ -206,7 +222,7 @@ func (s *Server) readPicture(ctx context.Context, in *readIn, tell func(float64,
 		if in.DPI == 0 || dpi == p.DPI {
 			from = "as the file says"
 		}
-		out.Sure = fmt.Sprintf("%.4g dots to the inch, %s: the sheet is %s × %s.", dpi, from, w.Length(out.W), w.Length(out.H))
+		out.Sure = fmt.Sprintf("%.4g dots to the inch, %s: the sheet is %s × %s. %s", dpi, from, w.Length(out.W), w.Length(out.H), words)
 	}
 	switch in.As {
 	case "stamps":
@@ -241,6 +257,7 @@ func (s *Server) readPicture(ctx context.Context, in *readIn, tell func(float64,
 			o := outlineOf(q.Region, q.Colour.Hex())
 			o.Cut, o.Touches = q.Cut, q.Touches
 			o.Sure, o.Said = q.Sure, saidOf(q, w)
+			o.Size = math.Hypot(2*q.Sure, sizes*max(o.W, o.H))
 			var runs [][]shape.Point
 			for _, r := range q.Doubt {
 				runs = append(runs, r)
@@ -250,6 +267,40 @@ func (s *Server) readPicture(ctx context.Context, in *readIn, tell func(float64,
 		}
 	}
 	return out, nil
+}
+
+// leastDPI is the coarsest scan that is measured, dots to the inch.
+const leastDPI = 50
+
+func tooCoarse(dpi float64) error {
+	return &picture.Problem{What: fmt.Sprintf("At %.4g dots to the inch nothing can be measured.", dpi), Mend: "Scan at 150 dpi or more."}
+}
+
+// axesOf are the axes of the scanner a picture came from, and what is to be said of them.
+func (s *Server) axesOf(ctx context.Context, name string, dpi float64) (axes.Axes, string, error) {
+	if name == "" {
+		return axes.Nominal(dpi), fmt.Sprintf("The scanner was not measured: sizes are trusted to %.1f %%, and all that is said of them counts that in. Measure it once with a bank card.", 100*axes.Untold), nil
+	}
+	d, err := s.scanner(ctx, name)
+	if err != nil {
+		return axes.Axes{}, "", err
+	}
+	a := d.Axes
+	said := fmt.Sprintf("Corrected for %s as measured on %s; sizes are sure to %.2f %%.", d.Name, d.On, 100*a.Sure)
+	if math.Abs(dpi/a.DPI-1) > 0.01 {
+		// The drive keeps its stretch at another resolution, mostly.
+		a.Sure = math.Hypot(a.Sure, axes.Untold/2)
+		said = fmt.Sprintf("Corrected for %s as measured on %s at %.4g dots to the inch; this is %.4g, so sizes are sure to %.2f %% only. Measure it at this one too.", d.Name, d.On, a.DPI, dpi, 100*a.Sure)
+	}
+	return a, said, nil
+}
+
+// liftSaid says what the thickness of card did to a photograph.
+func liftSaid(l mat.Lift, thick float64, w measure.Writing) string {
+	if thick == 0 {
+		return "The thickness of the card is not counted: card of " + w.Thin(0.3) + " looks a thousandth too large, and lies a little too far out."
+	}
+	return fmt.Sprintf("Card %s thick under a camera about %s up looked %.2f %% too large; that is taken off. A piece at the rim may still lie %s out of place.", w.Thin(thick), w.Length(l.Up), 100*l.Share, w.Thin(max(0.01, l.Left)))
 }
 
 // saidOf says how sure an outline is.

@@ -115,6 +115,7 @@ func New(st *store.Store, opts ...Option) *Server {
 	s.rules()
 	s.kit()
 	s.scan()
+	s.scanners()
 	s.proofs()
 	s.log()
 	s.files(r)

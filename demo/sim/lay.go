@@ -78,3 +78,18 @@ func Pieces(laid []Laid, onDark bool) []Item {
 	}
 	return out
 }
+
+// BankCard is a card of ISO/IEC 7810, ID-1, lying askew on a dark sheet: 85.60 by 53.98 mm
+// with corners of 3.18 mm radius.
+func BankCard() Bench {
+	const w, h, r = 85.60, 53.98, 3.18
+	var ring shape.Ring
+	for k, c := range []shape.Point{{X: w - r, Y: r}, {X: w - r, Y: h - r}, {X: r, Y: h - r}, {X: r, Y: r}} {
+		for i := range 25 {
+			sin, cos := math.Sincos(math.Pi/2*(float64(k)-1) + math.Pi/2*float64(i)/24)
+			ring = append(ring, c.Add(shape.Point{X: r * cos, Y: r * sin}))
+		}
+	}
+	g := shape.Raw(ring).Turn(4, shape.Point{X: w / 2, Y: h / 2}).Move(shape.Point{X: 40, Y: 45})
+	return Bench{W: 170, H: 150, Sheet: Black, Items: []Item{{Outline: g, Colour: colour.Linear{0.45, 0.52, 0.66}}}}
+}

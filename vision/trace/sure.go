@@ -14,6 +14,7 @@ const (
 	faintUnsure = 4.0  // for each share that a piece stands off less than half as much at its edge
 	darkUnlook  = 0.15 // of an edge that was not looked at, on a dark sheet
 	paleUnlook  = 0.4  // the same on a pale one, where it may be a shadow's
+	badUnsure   = 0.25 // variance, for each time that a stretch leaves as much again unexplained as it may
 	rimUnsure   = 0.2  // of an edge at which the core of the card shows somewhere
 	turnUnsure  = 0.25 // where an outline turns a corner
 	blindGain   = 6.0  // squares by which a core that shows would tell, at least
@@ -36,7 +37,7 @@ func (s *stretch) unsure() float64 {
 		}
 	}
 	if bad := least / max(1, s.plain.n) / badFit; bad > 1 {
-		v += 0.25 * bad
+		v += badUnsure * (bad - 1)
 	}
 	if s.ring {
 		v += rimUnsure * rimUnsure

@@ -198,5 +198,9 @@ export const useSwatchSheets = () => useQuery({ queryKey: keys.swatchSheets, que
 /** What the simulated device of the demo can take pictures of. */
 export const useDeviceSets = () => useQuery({ queryKey: ["device"], queryFn: () => asked<{ id: string; name: string; kind: string }[]>("/api/device/sets") });
 
+/** Scanners that were measured. */
+export const scannersKey = ["scanners"];
+export const useScanners = () => useQuery({ queryKey: scannersKey, queryFn: () => ok(api.GET("/api/scanners")) });
+
 /** The person's unit; inches until it is known. */
 export const useSettings = (): State["settings"] => useKit().data?.settings ?? { unit: "in", den: 16 };

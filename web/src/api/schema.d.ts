@@ -985,6 +985,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/scanners": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Scanners that were measured */
+        get: operations["list-scanners"];
+        put?: never;
+        /** Measure a scanner by a card or the mat scanned on it */
+        post: operations["measure-scanner"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scanners/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Forget a measured scanner */
+        delete: operations["forget-scanner"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sets/basic": {
         parameters: {
             query?: never;
@@ -1328,6 +1363,33 @@ export interface components {
              * @enum {string}
              */
             zone?: "all over" | "rim" | "foot" | "tip" | "left side" | "right side";
+        };
+        Axes: {
+            /**
+             * Format: double
+             * @description dots to the inch of the page they were found on
+             */
+            dpi: number;
+            /**
+             * Format: double
+             * @description how far down lies from square to across, radians, clockwise
+             */
+            skew: number;
+            /**
+             * Format: double
+             * @description share by which both are sure, 95 of 100
+             */
+            sure: number;
+            /**
+             * Format: double
+             * @description true mm across for every mm that the dots to the inch say
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description the same down
+             */
+            y: number;
         };
         Band: {
             /** @description ink id */
@@ -4629,6 +4691,19 @@ export interface components {
              */
             width: number;
         };
+        Scanner: {
+            axes: components["schemas"]["Axes"];
+            /**
+             * @description what it was measured by
+             * @enum {string}
+             */
+            from: "card" | "mat";
+            name: string;
+            /** @description day, RFC 3339 */
+            on: string;
+            /** @description what was found, in words */
+            said: string;
+        };
         Seat: {
             /** @enum {string} */
             fit: "free" | "within" | "even rim" | "fills" | "offset";
@@ -5798,6 +5873,11 @@ export interface components {
             outline: string;
             /** @description how sure the outline is, in words */
             said?: string;
+            /**
+             * Format: double
+             * @description how sure its length is, the scale's doubt included, mm
+             */
+            size?: number;
             /**
              * Format: double
              * @description 95 of 100 points of the edge lie within so much of the outline, mm; 0 where it is not known
@@ -8270,6 +8350,10 @@ export interface operations {
                 ground?: "any" | "dark" | "light";
                 /** @description dots to the inch; 0 takes what the file says */
                 dpi?: number;
+                /** @description name of the measured scanner it was scanned on; empty for one that was not */
+                scanner?: string;
+                /** @description of a photograph: how thick the card of the pieces is, mm; 0 if it is not to count */
+                thick?: number;
             };
             header?: never;
             path?: never;
@@ -8486,6 +8570,106 @@ export interface operations {
                         /** @description The retry time in milliseconds. */
                         retry?: number;
                     })[];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-scanners": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Scanner"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "measure-scanner": {
+        parameters: {
+            query: {
+                name: string;
+                from?: "card" | "mat";
+                /** @description dots to the inch; 0 takes what the file says */
+                dpi?: number;
+                /** @description of the mat: between the middles of the two upper corner marks by a ruler, mm */
+                measured?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Scanner"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "forget-scanner": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Scanner"][] | null;
                 };
             };
             /** @description Error */

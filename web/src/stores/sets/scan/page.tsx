@@ -9,9 +9,9 @@ import { hue } from "../../../ui/colours";
 import { Progress } from "../../../ui/progress";
 import { size } from "../../../ui/sizes";
 import { Waiting } from "../../../ui/waiting";
-import type { As, Found } from "./found";
+import type { Found } from "./found";
 import { Sheet } from "./sheet";
-import { Source } from "./source";
+import { type OnPicture, Source } from "./source";
 import { type Seated, Stack } from "./stack";
 
 /** Bringing in a set from a picture: the picture, the pieces in it, and how they stack. */
@@ -39,8 +39,8 @@ export default function ScanPage() {
 		}
 	}
 
-	const trace = async (file: Blob, name: string, as: As, dpi: number, ground: string) => {
-		const q = new URLSearchParams({ as, ground, dpi: String(dpi) });
+	const trace: OnPicture = async (file, name, as, known) => {
+		const q = new URLSearchParams({ as, ground: known.ground, dpi: String(known.dpi), scanner: known.scanner, thick: String(known.thick) });
 		const init = { headers: { "Content-Type": "application/octet-stream" }, body: file };
 		const traced = await work<S["Traced"]>(`/api/scan?${q}`, init, "found");
 		if (!traced) return;

@@ -1,14 +1,16 @@
 import { Box } from "@chakra-ui/react";
 import { useState } from "react";
 import { takePicture } from "../../../api/client";
-import { useDeviceSets } from "../../../api/queries";
+import { useDeviceSets, useScanners } from "../../../api/queries";
 import { Button } from "../../../ui/button";
 import { hue } from "../../../ui/colours";
 import { TextField } from "../../../ui/field";
 import { FileField, pictures } from "../../../ui/file";
+import { LengthField } from "../../../ui/length";
 import { Select } from "../../../ui/select";
 import { size } from "../../../ui/sizes";
 import type { As } from "./found";
+import { Scanners } from "./scanners";
 
 const kinds: { as: As; name: string; how: string }[] = [
 	{
@@ -29,20 +31,24 @@ const kinds: { as: As; name: string; how: string }[] = [
 	{ as: "stencil", name: "Stencil", how: "The whole plate on white or black paper that shows through its openings." },
 ];
 
+/** A picture to be read: what it shows, and what is known of how it was taken. */
+export type OnPicture = (file: Blob, name: string, as: As, known: { dpi: number; ground: string; scanner: string; thick: number }) => void;
+
 /** Where the picture comes from. */
-export function Source({
-	demo,
-	busy,
-	onPicture,
-}: {
-	demo: boolean;
-	busy: boolean;
-	onPicture: (file: Blob, name: string, as: As, dpi: number, ground: string) => void;
-}) {
+export function Source({ demo, busy, onPicture }: { demo: boolean; busy: boolean; onPicture: OnPicture }) {
 	const [as, setAs] = useState<As>("pieces");
 	const [file, setFile] = useState<File>();
 	const [dpi, setDpi] = useState("");
 	const [ground, setGround] = useState("any");
+	const [scanner, setScanner] = useState("");
+	const [thick, setThick] = useState(0.3);
+	const scanners = useScanners();
+	const known = {
+		dpi: as === "mat" ? 0 : Number(dpi) || 0,
+		ground: as === "pieces" ? ground : "any",
+		scanner: as === "mat" ? "" : scanner,
+		thick: as === "mat" ? thick : 0,
+	};
 	return (
 		<Box px="9" display="grid" gridTemplateColumns="repeat(auto-fit, minmax(420px, 1fr))" gap="9" alignItems="start">
 			<Box bg="sheet" border="1px solid {colors.line}" py="8" px="9">
@@ -88,11 +94,18 @@ export function Source({
 								<option value="light">a light sheet</option>
 							</Select>
 						)}
-						<Button
-							variant="main"
-							disabled={!file || busy}
-							onClick={() => file && onPicture(file, file.name.replace(/\.[^.]+$/, ""), as, Number(dpi) || 0, as === "pieces" ? ground : "any")}
-						>
+						{as !== "mat" && (scanners.data?.length ?? 0) > 0 && (
+							<Select label="Scanned on" value={scanner} onChange={setScanner}>
+								<option value="">one that was not measured</option>
+								{scanners.data?.map((d) => (
+									<option key={d.name} value={d.name}>
+										{d.name}
+									</option>
+								))}
+							</Select>
+						)}
+						{as === "mat" && <LengthField label="How thick the card is" kind="thin" min={0} mm={thick} onSet={setThick} width="120px" />}
+						<Button variant="main" disabled={!file || busy} onClick={() => file && onPicture(file, file.name.replace(/\.[^.]+$/, ""), as, known)}>
 							Find the pieces
 						</Button>
 					</Box>
@@ -100,7 +113,8 @@ export function Source({
 						The picture stays on this machine.
 					</Box>
 				</Box>
-				{demo && <Device as={as} busy={busy} onPicture={onPicture} />}
+				{demo && <Device as={as} busy={busy} onPicture={(file, name, as) => onPicture(file, name, as, { ...known, dpi: 0, ground: "any", thick: 0 })} />}
+				{as !== "mat" && <Scanners demo={demo} chosen={scanner} onChosen={setScanner} />}
 			</Box>
 		</Box>
 	);
@@ -114,7 +128,7 @@ const devices: Record<As, string> = {
 };
 
 /** The simulated device of the demo, named as such. */
-function Device({ as, busy, onPicture }: { as: As; busy: boolean; onPicture: (file: Blob, name: string, as: As, dpi: number, ground: string) => void }) {
+function Device({ as, busy, onPicture }: { as: As; busy: boolean; onPicture: (file: Blob, name: string, as: As) => void }) {
 	const sets = useDeviceSets();
 	const [set, setSet] = useState("");
 	const [seed, setSeed] = useState(1);
@@ -128,7 +142,7 @@ function Device({ as, busy, onPicture }: { as: As; busy: boolean; onPicture: (fi
 		try {
 			const blob = await takePicture(`/api/device/${as}?${new URLSearchParams({ set: chosen.id, seed: String(seed) })}`);
 			setSeed(seed + 1);
-			onPicture(blob, chosen.name, as, 0, "any");
+			onPicture(blob, chosen.name, as);
 		} catch (e) {
 			setWrong((e as Error).message);
 		} finally {
