@@ -13,9 +13,12 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"ochrestone/core/colour"
 	"ochrestone/core/kit"
+	"ochrestone/core/measure"
 	"ochrestone/core/shape"
 	"ochrestone/demo/sim"
+	"ochrestone/vision/mat"
 )
 
 // onDisk writes a simulated scan where the browser can take it from.
@@ -103,4 +106,70 @@ func TestADoubtfulOutline(t *testing.T) {
 	do(t, ctx, "again", chromedp.Navigate(p.URL+"/stores/sets/scan"), says("What does the picture show"))
 	long(t, ctx, "on a dark sheet", chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{again}), button("Find the pieces"), says("2 pieces found"))
 	assert.False(t, read[bool](t, ctx, `!!document.querySelector("path.doubt")`), "nothing is in doubt any more")
+}
+
+// TestASheetWithTwoInksSwapped: photographed with automatic levels; the swap is asked about,
+// not kept, and set right by a press.
+func TestASheetWithTwoInksSwapped(t *testing.T) {
+	t.Parallel()
+	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	ctx := browser(t, 1280, 900)
+	do(t, ctx, "lay a sheet out", chromedp.Navigate(p.URL+"/stores/inks"), says("Measure your inks"), button("Lay out a sheet"), says("Print sheet 1"))
+	var state struct{ Kit kit.Kit }
+	require.NoError(t, json.Unmarshal(get(t, p.URL+"/api/state"), &state))
+	k := state.Kit
+	var sheets []struct {
+		Paper string
+		Cells []struct {
+			Ink         string
+			Impressions int
+		}
+	}
+	require.NoError(t, json.Unmarshal(get(t, p.URL+"/api/swatches/sheets"), &sheets))
+	stock, ok := k.Paper(sheets[0].Paper)
+	require.True(t, ok)
+	paper, err := colour.ParseHex(stock.Colour)
+	require.NoError(t, err)
+	var cells []*colour.Linear
+	for _, c := range sheets[0].Cells {
+		ink, ok := k.Ink(c.Ink)
+		require.True(t, ok)
+		own := paper
+		if of, ok := k.Paper(ink.Paper); ok {
+			own, _ = colour.ParseHex(of.Colour)
+		}
+		film, _, err := ink.Film(own)
+		require.NoError(t, err)
+		v := film.Over(paper, c.Impressions)
+		cells = append(cells, &v)
+	}
+	// The darkest and the lightest ink in each other's cell.
+	lo, hi := 0, 0
+	for i, c := range cells {
+		if c.Lab().L < cells[lo].Lab().L {
+			lo = i
+		}
+		if c.Lab().L > cells[hi].Lab().L && c.Lab().L < 80 {
+			hi = i
+		}
+	}
+	cells[lo], cells[hi] = cells[hi], cells[lo]
+	cam := sim.Phone()
+	cam.W, cam.H = cam.W*3/4, cam.H*3/4
+	cam.Tilt, cam.Lean, cam.Bend, cam.Fill = 7, 50, 0.01, 0.84
+	g := sim.Plain()
+	g.Blotch, g.Shadow = 0.05, 0
+	img := sim.Filled(mat.For(measure.Letter, false), paper, cells, 4).Photo(cam, g, 4)
+	for i, v := range img.Pix { // what automatic levels do
+		if i%4 < 3 {
+			img.Pix[i] = uint8(min(255, max(0, (float64(v)-28)*255/(255-28))))
+		}
+	}
+	file := onDisk(t, "sheet.png", img, 72)
+	long(t, ctx, "read it", eval(`[...document.querySelectorAll("input[type=file]")].find(i => i.accept.includes("png")).id = "filled-sheet"`), chromedp.SetUploadFiles(chromedp.CSS(`#filled-sheet`), []string{file}), button("Read the sheet"), says("cells read, dry"))
+	do(t, ctx, "the question", says("were the two swapped?"))
+	axe(t, ctx, "a sheet with a question")
+	was := read[int](t, ctx, `[...document.querySelectorAll("button")].filter(b => b.textContent === "They were").length`)
+	assert.Equal(t, 2, was, "the pair and no other")
+	do(t, ctx, "they were", eval(`[...document.querySelectorAll("button")].find(b => b.textContent === "They were").click()`), gone("were the two swapped?"))
 }

@@ -48,6 +48,8 @@ type CellRead struct {
 	Apart   float64 `json:"apart" doc:"CIEDE2000 between the two"`
 	Trouble string  `json:"trouble,omitempty" doc:"what is wrong with the cell"`
 	Usable  bool    `json:"usable"`
+	Sure    float64 `json:"sure" doc:"CIEDE2000 within which the colour lies, 95 of 100"`
+	With    int     `json:"with" doc:"of two inks that look swapped: the other cell, from 0; -1 for none"`
 }
 
 // sheetKey names a sheet among the settings.
@@ -162,6 +164,7 @@ type readSheetOut struct {
 	Body struct {
 		Cells []CellRead `json:"cells" nullable:"false"`
 		Sure  string     `json:"sure" doc:"how well the page was seen"`
+		Notes []string   `json:"notes" nullable:"false" doc:"what holds for the whole sheet"`
 	}
 }
 
@@ -196,7 +199,7 @@ func (s *Server) readSheetNow(ctx context.Context, in *readSheetIn) (*readSheetO
 			}
 		}
 	}
-	rs, err := swatch.Read(p, m, len(sh.Cells), paper, known)
+	read, err := swatch.ReadSheet(p, m, len(sh.Cells), paper, known)
 	if err != nil {
 		return nil, problem(err)
 	}
@@ -204,8 +207,13 @@ func (s *Server) readSheetNow(ctx context.Context, in *readSheetIn) (*readSheetO
 	out := &readSheetOut{}
 	out.Body.Cells = []CellRead{}
 	out.Body.Sure = fmt.Sprintf("%d of %d marks of the page seen, within %s.", m.Marks, m.Of, w.Thin(max(0.01, m.Off)))
-	for i, r := range rs {
-		c := CellRead{SwatchCell: sh.Cells[i], Colour: r.Colour.Hex(), L: r.Colour.Lab().L, Trouble: string(r.Trouble), Usable: r.Usable}
+	out.Body.Notes = append([]string{}, read.Notes...)
+	for i, r := range read.Cells {
+		c := CellRead{SwatchCell: sh.Cells[i], Colour: r.Colour.Hex(), L: r.Colour.Lab().L, Trouble: string(r.Trouble), Usable: r.Usable, Sure: r.Sure, With: -1}
+		if r.Trouble == swatch.Swap {
+			c.With = r.With
+			c.Trouble = fmt.Sprintf("it looks like %s (cell %d), and that one like this: were the two swapped?", sh.Cells[r.With].Name, r.With+1)
+		}
 		if known[i] != nil {
 			c.Known, c.Apart = known[i].Hex(), colour.Difference(known[i].Lab(), r.Colour.Lab())
 		}

@@ -67,6 +67,7 @@ type Grade struct {
 	Tone    float64 // exponent of a tone curve nobody knows; 1 is none
 	Sharpen float64 // strength of the device's own sharpening
 	Blotch  float64 // how patchy a solid print is, share
+	Mottle  float64 // how unevenly ink lies, both ways: standard deviation, share of its density
 }
 
 // Plain is an ordinary device, Hard one with a tone curve and sharpening of
@@ -186,6 +187,12 @@ func (b Bench) paint(perMM float64, g Grade, rnd *rand.Rand) [3]plane {
 			if it.Print {
 				k *= float32(patches.at(float64(x)/perMM, float64(y)/perMM))
 			}
+			if it.Print && g.Mottle > 0 {
+				deep := 1 + g.Mottle*patches.wave(float64(x)/perMM, float64(y)/perMM)
+				for c := range col {
+					col[c] = math.Pow(max(1e-3, col[c]), deep)
+				}
+			}
 			if it.Film != nil {
 				at := y*w + x
 				col = it.Film.Over(colour.Linear{float64(out[0].v[at]), float64(out[1].v[at]), float64(out[2].v[at])}, max(1, it.Strikes))
@@ -300,11 +307,16 @@ func newBlotches(rnd *rand.Rand, deep float64) blotches {
 }
 
 func (b blotches) at(x, y float64) float64 {
+	return 1 - b.deep*math.Max(0, b.wave(x, y)*math.Sqrt(2.0/float64(len(b.waves)))/2+0.2)
+}
+
+// wave is a slow wave of mean 0 and standard deviation 1.
+func (b blotches) wave(x, y float64) float64 {
 	var s float64
 	for _, w := range b.waves {
-		s += math.Sin(w[0]*x+w[1]*y+w[2]) / float64(len(b.waves))
+		s += math.Sin(w[0]*x + w[1]*y + w[2])
 	}
-	return 1 - b.deep*math.Max(0, s+0.2)
+	return s * math.Sqrt(2/float64(len(b.waves)))
 }
 
 // blur spreads the plane by a Gaussian of the given standard deviation.

@@ -52,6 +52,13 @@ const (
 	Over   Trouble = "it is filled over its edge"
 	Shadow Trouble = "a shadow lies across it"
 	Unlike Trouble = "it looks unlike this ink; is it in the right cell?"
+	Bright Trouble = "the paper round it is as bright as the picture can show; take it darker"
+	Patchy Trouble = "it is too uneven for one colour"
+	Edge   Trouble = "the edge of a shadow lies across it"
+	Late   Trouble = "it looks like the ink of the cell before it, and so do the others: were they filled one cell late?"
+	Early  Trouble = "it looks like the ink of the cell after it, and so do the others: were they filled one cell early?"
+	Swap   Trouble = "it looks like the ink of another cell, and that one like this: were the two swapped?"
+	Other  Trouble = "few cells look like the inks of this sheet: is it another one?"
 )
 
 // Reading is one cell read.
@@ -60,7 +67,16 @@ type Reading struct {
 	Colour  colour.Linear // on the paper, as by the light the paper's colour was given for
 	Spread  float64       // how uneven it is: standard deviation of its lightness
 	Trouble Trouble
-	Usable  bool // the colour may be kept
+	Usable  bool    // the colour may be kept
+	With    int     // of a swap: the other cell
+	Sure    float64 // CIEDE2000 within which the colour lies, 95 of 100
+}
+
+// Sheet is a sheet read: its cells, the tone curve of the device, and what is to be said of it.
+type Sheet struct {
+	Cells []Reading
+	Tone  Tone
+	Notes []string
 }
 
 // Limits of a cell; our own defaults.
@@ -72,14 +88,25 @@ const (
 	overAbove  = 0.25 // share of the rim round the box that is inked
 	shadowDark = 0.84 // of the paper's light round it
 	unlikeOver = 32.0 // CIEDE2000 against the colour expected
+	commonOf   = 30   // in a hundred of the inked places, those that lie nearest together in depth
+	readSure   = 0.8  // CIEDE2000, standard deviation of an even cell of a plain picture
+	spreadSure = 0.25 // more of it for each unit of a cell's spread
+	patchyOver = 12.0 // standard deviation of lightness within a cell
+	edgedUnder = 0.86 // of the brightest side's paper, the least bright side's
 )
 
 // Read reads the first n cells of a sheet on paper of the given colour.
 // Expected colours, where not nil, tell cells that hold another ink.
 func Read(p *picture.Picture, m mat.Reading, n int, paper colour.Linear, expected []*colour.Linear) ([]Reading, error) {
+	s, err := ReadSheet(p, m, n, paper, expected)
+	return s.Cells, err
+}
+
+// ReadSheet is Read, with what was found of the device and of the sheet as a whole.
+func ReadSheet(p *picture.Picture, m mat.Reading, n int, paper colour.Linear, expected []*colour.Linear) (Sheet, error) {
 	g := For(m.Layout)
 	if n > g.Cells() {
-		return nil, fmt.Errorf("read swatches: %d cells asked for, the sheet has %d", n, g.Cells())
+		return Sheet{}, fmt.Errorf("read swatches: %d cells asked for, the sheet has %d", n, g.Cells())
 	}
 	eye := eye{p, m}
 	rims := make([][]colour.Linear, n)
@@ -88,23 +115,43 @@ func Read(p *picture.Picture, m mat.Reading, n int, paper colour.Linear, expecte
 		rims[i] = eye.rim(g.Box(i))
 		white[i] = brightHalf(rims[i])
 	}
+	s := Sheet{Cells: make([]Reading, n), Tone: eye.toneOf(paper)}
 	light := fitLight(g, white)
-	out := make([]Reading, n)
-	dark := 0
+	dark, bright := 0, 0
 	for i := range n {
 		var want *colour.Linear
 		if i < len(expected) {
 			want = expected[i]
 		}
-		out[i] = eye.cell(g, i, rims[i], white[i], light, paper, want)
-		if out[i].Trouble != Empty {
+		r := eye.cell(g, i, rims[i], white[i], light, paper, want, s.Tone)
+		if r.Trouble != Empty {
 			dark++
 		}
+		if r.Trouble != Empty && eye.clipped(g.Box(i)) > clippedFrom {
+			r.Trouble, r.Usable = Bright, false
+			bright++
+		}
+		s.Cells[i] = r
 	}
 	if n > 0 && dark == 0 {
-		return nil, &picture.Problem{What: "No cell of the sheet is filled.", Mend: "Fill the cells with their inks, let them dry, and take the picture again."}
+		return Sheet{}, &picture.Problem{What: "No cell of the sheet is filled.", Mend: "Fill the cells with their inks, let them dry, and take the picture again."}
 	}
-	return out, nil
+	s.confused(expected)
+	s.say(bright)
+	return s, nil
+}
+
+// say tells what holds for the whole sheet.
+func (s *Sheet) say(bright int) {
+	switch {
+	case s.Tone.Known():
+		s.Notes = append(s.Notes, fmt.Sprintf("The device has a tone curve of its own, found from the strip of greys and taken off; the greys then lie within %.1f of what they are.", s.Tone.Left))
+	case s.Tone.Left > stripMost:
+		s.Notes = append(s.Notes, fmt.Sprintf("The strip of greys was not printed as it was laid out (off by %.0f on the mean), so nothing is known of the device's tone curve: colours are trusted less.", s.Tone.Left))
+	}
+	if bright > 0 {
+		s.Notes = append(s.Notes, "The paper is as bright as the picture can show: how much brighter it was is lost. Take the picture darker, or switch off what lightens it by itself.")
+	}
 }
 
 // eye looks at places of the field in linear light.
@@ -155,6 +202,29 @@ func brightHalf(cs []colour.Linear) colour.Linear {
 	return mean(s[len(s)/10 : max(len(s)/10+1, len(s)/2)])
 }
 
+// commonest is the mean of those lights that lie nearest together in depth, between the
+// paper's and a deep one's: the shortest stretch that holds a share of them (the half-sample
+// mode of D. Bickel and R. Frühwirth, Computational Statistics and Data Analysis 50, 2006,
+// taken once).
+func commonest(in []colour.Linear, white, deep colour.Linear) colour.Linear {
+	depth := func(c colour.Linear) (d float64) {
+		for k := range c {
+			d += (c[k] - white[k]) * (deep[k] - white[k])
+		}
+		return d
+	}
+	s := slices.Clone(in)
+	slices.SortFunc(s, func(a, b colour.Linear) int { return cmp.Compare(depth(a), depth(b)) })
+	k := max(4, len(s)*commonOf/100)
+	best, at := math.Inf(1), 0
+	for i := 0; i+k <= len(s); i++ {
+		if d := depth(s[i+k-1]) - depth(s[i]); d < best {
+			best, at = d, i
+		}
+	}
+	return mean(s[at:min(len(s), at+k)])
+}
+
 // away is how far a light is from the paper's.
 func away(c, white colour.Linear) float64 {
 	var s float64
@@ -174,7 +244,7 @@ func mean(cs []colour.Linear) (m colour.Linear) {
 }
 
 // cell reads one cell.
-func (e eye) cell(g Grid, i int, rim []colour.Linear, white colour.Linear, light func(shape.Point) colour.Linear, paper colour.Linear, want *colour.Linear) Reading {
+func (e eye) cell(g Grid, i int, rim []colour.Linear, white colour.Linear, light func(shape.Point) colour.Linear, paper colour.Linear, want *colour.Linear, tone Tone) Reading {
 	r := Reading{Cell: i}
 	box := g.Box(i)
 	smooth := light(box.Min.Add(box.Max).Scale(0.5))
@@ -184,10 +254,19 @@ func (e eye) cell(g Grid, i int, rim []colour.Linear, white colour.Linear, light
 			in = append(in, e.at(shape.Point{X: x, Y: y}))
 		}
 	}
-	// Blotches are bare paper showing through: the quarter furthest from the
-	// paper, lighter or darker, is the ink.
+	// Blotches are bare paper showing through, and an uneven hand leaves darker places too: the
+	// depth that most of the cell has is its ink's.
 	slices.SortFunc(in, func(a, b colour.Linear) int { return cmp.Compare(away(b, white), away(a, white)) })
 	ink := mean(in[len(in)*8/100 : len(in)*26/100])
+	bare := 0
+	for _, c := range in {
+		if away(c, white) < 0.36*away(ink, white) {
+			bare++
+		}
+	}
+	if k := len(in) - bare; k > 8 {
+		ink = commonest(in[:k], white, ink)
+	}
 	inked := func(c colour.Linear) bool {
 		var dot, whole float64
 		for k := range c {
@@ -213,8 +292,9 @@ func (e eye) cell(g Grid, i int, rim []colour.Linear, white colour.Linear, light
 	if spilled {
 		ref = smooth
 	}
+	toned, paperSeen := tone.linear(ink), tone.linear(ref)
 	for c := range r.Colour {
-		r.Colour[c] = math.Min(1, paper[c]*ink[c]/math.Max(ref[c], 1e-3))
+		r.Colour[c] = math.Min(1, paper[c]*toned[c]/math.Max(paperSeen[c], 1e-3))
 	}
 	var sum, square float64
 	for _, c := range in {
@@ -223,6 +303,7 @@ func (e eye) cell(g Grid, i int, rim []colour.Linear, white colour.Linear, light
 	}
 	k := float64(len(in))
 	r.Spread = math.Sqrt(math.Max(0, square/k-sum*sum/k/k))
+	r.Sure = 2 * math.Sqrt(readSure*readSure+tone.Left*tone.Left/4+r.Spread*r.Spread*spreadSure*spreadSure)
 	switch diff := colour.Difference(r.Colour.Lab(), paper.Lab()); {
 	case diff < emptyBelow:
 		r.Trouble = Empty
@@ -233,6 +314,12 @@ func (e eye) cell(g Grid, i int, rim []colour.Linear, white colour.Linear, light
 	case want != nil && colour.Difference(r.Colour.Lab(), want.Lab()) > unlikeOver:
 		r.Trouble = Unlike
 		return r
+	case !spilled && e.edged(box, white):
+		r.Trouble = Edge
+		return r
+	case r.Spread > patchyOver:
+		r.Trouble = Patchy
+		return r
 	case luma(white) < shadowDark*luma(smooth) && !spilled:
 		r.Trouble = Shadow
 	case spilled:
@@ -240,4 +327,21 @@ func (e eye) cell(g Grid, i int, rim []colour.Linear, white colour.Linear, light
 	}
 	r.Usable = true
 	return r
+}
+
+// edged reports whether the paper on one side of a box is plainly darker than on another: the
+// edge of a shadow then lies across it.
+func (e eye) edged(b shape.Box, white colour.Linear) bool {
+	const off = 1.0
+	side := func(at func(t float64) shape.Point) float64 {
+		var ls []float64
+		for t := 0.1; t < 0.95; t += 0.1 {
+			ls = append(ls, luma(e.at(at(t))))
+		}
+		slices.Sort(ls)
+		return ls[len(ls)*7/10]
+	}
+	left := side(func(t float64) shape.Point { return shape.Point{X: b.Min.X - off, Y: b.Min.Y + t*b.H()} })
+	right := side(func(t float64) shape.Point { return shape.Point{X: b.Max.X + off, Y: b.Min.Y + t*b.H()} })
+	return min(left, right) < edgedUnder*max(left, right)
 }

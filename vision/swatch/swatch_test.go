@@ -108,8 +108,10 @@ func TestTroublesAreToldByCell(t *testing.T) {
 	assert.Equal(t, swatch.Over, rs[13].Trouble)
 	assert.True(t, rs[13].Usable, "its colour is still good")
 	assert.Less(t, colour.Difference(rs[13].Colour.Lab(), cells[13].Lab()), 2.0)
-	assert.Equal(t, swatch.Unlike, rs[7].Trouble)
-	assert.False(t, rs[7].Usable)
+	assert.Equal(t, swatch.Swap, rs[7].Trouble)
+	assert.Equal(t, swatch.Swap, rs[20].Trouble)
+	assert.Equal(t, 20, rs[7].With)
+	assert.False(t, rs[7].Usable || rs[20].Usable)
 	for _, i := range []int{0, 1, 5, 15, 23} {
 		assert.Equal(t, swatch.None, rs[i].Trouble, "cell %d", i+1)
 	}

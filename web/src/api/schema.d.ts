@@ -1651,9 +1651,19 @@ export interface components {
              */
             l: number;
             name: string;
+            /**
+             * Format: double
+             * @description CIEDE2000 within which the colour lies, 95 of 100
+             */
+            sure: number;
             /** @description what is wrong with the cell */
             trouble?: string;
             usable: boolean;
+            /**
+             * Format: int64
+             * @description of two inks that look swapped: the other cell, from 0; -1 for none
+             */
+            with: number;
         };
         ChainLink: {
             label: string;
@@ -4414,6 +4424,8 @@ export interface components {
         };
         ReadSheetOutBody: {
             cells: components["schemas"]["CellRead"][];
+            /** @description what holds for the whole sheet */
+            notes: string[];
             /** @description how well the page was seen */
             sure: string;
         };

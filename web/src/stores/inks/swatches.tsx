@@ -21,7 +21,7 @@ export function SwatchSheets({ state }: { state: State }) {
 	const [file, setFile] = useState<File>();
 	const [busy, setBusy] = useState("");
 	const [wrong, setWrong] = useState("");
-	const [read, setRead] = useState<{ cells: S["CellRead"][]; sure: string; number: number; wet: boolean }>();
+	const [read, setRead] = useState<{ cells: S["CellRead"][]; sure: string; notes: string[]; number: number; wet: boolean }>();
 	const papers = state.kit.papers.filter((p) => p.kind !== "foam" && p.kind !== "acetate");
 	const all = sheets.data ?? [];
 	const chosen = all.find((s) => s.number === number) ?? all.at(-1);
@@ -46,7 +46,7 @@ export function SwatchSheets({ state }: { state: State }) {
 	const send = (blob: Blob) =>
 		guard("Reading the cells…", async () => {
 			if (!chosen) return;
-			const body = await sendBytes<{ cells: S["CellRead"][]; sure: string }>(`/api/swatches/sheets/${chosen.number}/read`, blob);
+			const body = await sendBytes<{ cells: S["CellRead"][]; sure: string; notes: string[] }>(`/api/swatches/sheets/${chosen.number}/read`, blob);
 			setRead({ ...body, number: chosen.number, wet });
 		});
 	const device = () =>
@@ -61,6 +61,18 @@ export function SwatchSheets({ state }: { state: State }) {
 			await ok(api.POST("/api/swatches/sheets/{number}/keep", { params: { path: { number: read.number } }, body: { wet: read.wet, cells } }));
 			setRead(undefined);
 			await refresh("state", "card", "cards");
+		});
+	/** A person says that a cell is right as it is. */
+	const accept = (at: number) => read && setRead({ ...read, cells: read.cells.map((c, i) => (i === at ? { ...c, usable: true, trouble: "" } : c)) });
+	/** A person says that two cells hold each other's ink. */
+	const exchange = (at: number, other: number) =>
+		read &&
+		setRead({
+			...read,
+			cells: read.cells.map((c, i) => {
+				const from = i === at ? read.cells[other] : i === other ? read.cells[at] : undefined;
+				return from ? { ...c, colour: from.colour, l: from.l, sure: from.sure, apart: 0, usable: true, trouble: "", with: -1 } : c;
+			}),
 		});
 	const d = drawer.data;
 	const good = read?.cells.filter((c) => c.usable) ?? [];
@@ -131,7 +143,7 @@ export function SwatchSheets({ state }: { state: State }) {
 					</b>{" "}
 					<span style={{ fontSize: size.small }}>{read.sure}</span>
 					<Box display="grid" gridTemplateColumns="repeat(auto-fill, minmax(132px, 1fr))" gap="4" mt="4" fontSize="note" bg={hue.bed} p="5">
-						{read.cells.map((c) => (
+						{read.cells.map((c, at) => (
 							<Box key={c.ink + c.impressions}>
 								<Box display="flex" border={`1px solid ${hue.edge}`} opacity={c.usable ? 1 : 0.45} title="What was known, then what was read">
 									<span style={{ flex: 1, height: 30, background: c.known || "transparent" }} />
@@ -140,14 +152,31 @@ export function SwatchSheets({ state }: { state: State }) {
 								{c.name}
 								{c.impressions > 1 && ` × ${c.impressions}`}
 								<Box color={c.trouble ? "madder" : "text"} fontWeight={c.trouble ? 700 : 400}>
-									{c.trouble || `lightness ${Math.round(c.l)}, ${c.apart.toFixed(1)} off`}
+									{c.trouble || `lightness ${Math.round(c.l)}, sure to ${c.sure.toFixed(1)}${c.apart > 0 ? `, ${c.apart.toFixed(1)} off` : ""}`}
 								</Box>
+								{!c.usable && c.trouble !== "it is empty" && (
+									<Box display="flex" gap="2" flexWrap="wrap" mt="1">
+										{c.with >= 0 && (
+											<Button onClick={() => exchange(at, c.with)} aria-label={`${c.name} and ${read.cells[c.with].name} were swapped`}>
+												They were
+											</Button>
+										)}
+										<Button onClick={() => accept(at)} aria-label={`Use the colour of ${c.name} as it is`}>
+											Use it as it is
+										</Button>
+									</Box>
+								)}
 							</Box>
 						))}
 					</Box>
+					{read.notes.map((n) => (
+						<Box key={n} fontSize="small" mt="3" borderLeft="4px solid {colors.fill}" pl="4">
+							{n}
+						</Box>
+					))}
 					{bad.length > 0 && (
 						<Box fontSize="small" mt="3">
-							Cells that are pale here are left out: fill them again and read the sheet once more.
+							Cells that are pale here are left out until you say otherwise: fill them again and read the sheet once more, or take them as they are.
 						</Box>
 					)}
 					<Box mt="4" display="flex" gap="4">
