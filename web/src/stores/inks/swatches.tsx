@@ -157,11 +157,11 @@ export function SwatchSheets({ state }: { state: State }) {
 								{!c.usable && c.trouble !== "it is empty" && (
 									<Box display="flex" gap="2" flexWrap="wrap" mt="1">
 										{c.with >= 0 && (
-											<Button onClick={() => exchange(at, c.with)} aria-label={`${c.name} and ${read.cells[c.with].name} were swapped`}>
+											<Button onClick={() => exchange(at, c.with)} aria-label={`They were: ${c.name} and ${read.cells[c.with].name}`}>
 												They were
 											</Button>
 										)}
-										<Button onClick={() => accept(at)} aria-label={`Use the colour of ${c.name} as it is`}>
+										<Button onClick={() => accept(at)} aria-label={`Use it as it is: ${c.name}`}>
 											Use it as it is
 										</Button>
 									</Box>
