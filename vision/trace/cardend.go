@@ -16,6 +16,8 @@ type stretch struct {
 	plain    edgeFit           // without a rim
 	fits     [rimTried]edgeFit // with a rim of every width, where they were looked at
 	asked    bool
+	first    edgeFit // with a rim of a middling width, where it was asked
+	told     bool    // every width was looked at
 	needless bool    // all is explained without one, on a sheet where nothing stands in for it
 	fit      edgeFit // the one taken
 	ring     bool    // its line shows the core of the card somewhere
@@ -106,7 +108,7 @@ func (s *stretch) with(width, perMM, share float64) edgeFit {
 	}
 	a, b := rimWide(k, perMM), rimWide(k+1, perMM)
 	t := min(1, (width-a)/(b-a))
-	if !s.asked || !s.fits[k].ok || !s.fits[k+1].ok {
+	if !s.told || !s.fits[k].ok || !s.fits[k+1].ok {
 		f := s.plain
 		f.at, f.rim = f.at+share*width, width
 		return f
@@ -120,7 +122,7 @@ func (s *stretch) with(width, perMM, share float64) edgeFit {
 func past(s []stretch, widths []float64, perMM float64) float64 {
 	var shares []float64
 	for i := range s {
-		if s[i].asked && widths[i] > 0 {
+		if s[i].told && widths[i] > 0 {
 			shares = append(shares, (s[i].with(widths[i], perMM, 1).at-s[i].plain.at)/widths[i])
 		}
 	}

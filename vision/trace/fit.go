@@ -243,6 +243,20 @@ func (e *even) bins(at, rim float64) (lo, hi int) {
 	return max(e.lo, int((at-rim-fitIn+profileIn)/profileBin)), min(e.hi, int((at+rim+fitOut+profileIn)/profileBin))
 }
 
+// firstRim is the explanation with a rim of a middling width, outward or inward of where the
+// card seems to end without one.
+func (e *even) firstRim(blur, perMM float64, plain edgeFit) edgeFit {
+	w := rimWide(3, perMM)
+	lo, hi := e.bins(plain.at, 0)
+	best := edgeFit{chi: math.Inf(1)}
+	for _, from := range [2]float64{plain.at + w, plain.at} {
+		if f := e.settle(blur, from, w, lo, hi, plain.cast); f.ok && f.chi < best.chi {
+			best = f
+		}
+	}
+	return best
+}
+
 // widths explains a profile with every width of rim, the inner or the outer foot of which lies
 // where the card seems to end without one.
 func (e *even) widths(blur, perMM float64, plain edgeFit, casts []shadow) (fits [rimTried]edgeFit) {

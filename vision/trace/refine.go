@@ -32,7 +32,7 @@ func (p *patch) refine(l []xy, marks drawn, dev device, likely bool) ([]xy, []st
 		for i := range l {
 			normal[i] = normalAt(l, i, 4)
 		}
-		found := p.stretches(l, normal, marks, dev)
+		found := p.stretches(l, normal, marks, dev, likely)
 		if len(found) < 3 {
 			return l, nil
 		}
@@ -126,6 +126,9 @@ func unexplained(s []stretch) (runs [][2]int) {
 		q := &s[i%n]
 		least := q.plain.chi
 		if q.asked {
+			least = min(least, q.first.chi)
+		}
+		if q.told {
 			for _, f := range q.fits {
 				least = min(least, f.chi)
 			}
@@ -211,8 +214,9 @@ const (
 )
 
 // stretches looks at a line all along.
-func (p *patch) stretches(l, normal []xy, marks drawn, dev device) (found []stretch) {
+func (p *patch) stretches(l, normal []xy, marks drawn, dev device, likely bool) (found []stretch) {
 	n := len(l)
+	noise := p.noise()
 	casts := p.casts()
 	var hint *shadow
 	count := max(4, n/stretchStep)
@@ -225,9 +229,17 @@ func (p *patch) stretches(l, normal []xy, marks drawn, dev device) (found []stre
 		s.needless = casts == nil && p.showsRims() && s.seen.rough < mostRough/2 && s.plain.chi < needsRim*s.plain.n
 		if p.asks(s, k, casts) {
 			s.asked = true
-			s.fits = s.seen.even(dev, p.noise()).widths(dev.blur, p.scale.PerMM, s.plain, casts)
+			s.first = s.seen.even(dev, noise).firstRim(dev.blur, p.scale.PerMM, s.plain)
 		}
 		found = append(found, s)
+	}
+	if worthAsking(found, likely) {
+		for i := range found {
+			if s := &found[i]; s.asked {
+				s.fits = s.seen.even(dev, noise).widths(dev.blur, p.scale.PerMM, s.plain, casts)
+				s.told = true
+			}
+		}
 	}
 	return found
 }

@@ -35,7 +35,7 @@ func rims(s []stretch, perMM float64, dev device, likely bool) []float64 {
 			cost, at = append(cost, c), append(at, i)
 			continue
 		}
-		if !s[i].asked {
+		if !s[i].told {
 			continue
 		}
 		// Misfit that no width takes away counts for nothing: squares are told in its terms.
@@ -127,4 +127,20 @@ func cheapest(cost [][rimTried]float64) ([]int, float64) {
 		}
 	}
 	return bestAt, best
+}
+
+// worthAsking reports whether rims of every width are to be looked at along a line: one of a
+// middling width explains something of it. That they are likely asks for less.
+func worthAsking(s []stretch, likely bool) bool {
+	gain, n := 0.0, 0.0
+	for i := range s {
+		if s[i].asked {
+			gain, n = gain+min(mostCost, max(0, s[i].plain.chi-s[i].first.chi)), n+1
+		}
+	}
+	least := rimMean / 2
+	if likely {
+		least = rimLikely / 2
+	}
+	return n > 0 && gain > least*n
 }

@@ -32,6 +32,9 @@ func (s *stretch) unsure() float64 {
 	}
 	least := s.plain.chi
 	if s.asked {
+		least = min(least, s.first.chi)
+	}
+	if s.told {
 		for _, f := range s.fits {
 			least = min(least, f.chi)
 		}
@@ -41,7 +44,7 @@ func (s *stretch) unsure() float64 {
 	}
 	if s.ring {
 		v += rimUnsure * rimUnsure
-		if s.asked {
+		if s.told {
 			v += s.spread(least)
 		}
 	}
@@ -72,8 +75,7 @@ func (s *stretch) blind(dev device) bool {
 	if s.fit.rim > 0 {
 		return false
 	}
-	mid := s.fits[rimTried/2]
-	return mid.ok && mid.chi-s.fits[0].chi < blindGain*dev.misfit
+	return s.first.ok && s.first.chi-s.plain.chi < blindGain*dev.misfit
 }
 
 // unlooked is how sure an edge is whose profile was not read, pixels.
