@@ -29,10 +29,10 @@ func OnMat(l mat.Layout, laid []Laid, pieces []Item) (Bench, []Laid) {
 	paper, black := colour.Linear{0.84, 0.84, 0.83}, colour.Linear{0.025, 0.025, 0.027}
 	b := Bench{W: l.Page.W, H: l.Page.H, Sheet: paper}
 	for _, g := range l.Ink() {
-		b.Items = append(b.Items, Item{Outline: g, Colour: black, Print: true})
+		b.Items = append(b.Items, Item{Outline: g, Colour: black, Print: true, Even: true})
 	}
 	for _, p := range l.Patches {
-		b.Items = append(b.Items, Item{Outline: shape.Rect(p.Box.Min.X, p.Box.Min.Y, p.Box.W(), p.Box.H()), Colour: p.Colour, Print: true})
+		b.Items = append(b.Items, Item{Outline: shape.Rect(p.Box.Min.X, p.Box.Min.Y, p.Box.W(), p.Box.H()), Colour: p.Colour, Print: true, Even: true})
 	}
 	truth := make([]Laid, len(laid))
 	for i, it := range pieces {

@@ -26,6 +26,7 @@ type Item struct {
 	Colour  colour.Linear
 	Stripe  *colour.Linear // second colour of a striped paper
 	Print   bool           // ink on the sheet: no thickness, no shadow, blotchy
+	Even    bool           // printed by a machine: not blotchy
 	Rim     *Rim           // the core of the card that shows at its edge
 	Lift    float64        // how far its edge stands off the glass, mm: card that curls
 	Film    *colour.Film   // ink one sees through: what is beneath tells; Colour is not used
@@ -184,10 +185,10 @@ func (b Bench) paint(perMM float64, g Grade, rnd *rand.Rand) [3]plane {
 				col = *it.Stripe
 			}
 			k := a
-			if it.Print {
+			if it.Print && !it.Even {
 				k *= float32(patches.at(float64(x)/perMM, float64(y)/perMM))
 			}
-			if it.Print && g.Mottle > 0 {
+			if it.Print && !it.Even && g.Mottle > 0 {
 				deep := 1 + g.Mottle*patches.wave(float64(x)/perMM, float64(y)/perMM)
 				for c := range col {
 					col[c] = math.Pow(max(1e-3, col[c]), deep)

@@ -51,6 +51,7 @@ const (
 	stripPaper = 0.6    // light of a paper on which the strip is what it was laid out as
 	stripPull  = 0.0004 // how strongly each term is held to nothing
 	stripLeast = 0.12   // slope of a curve at its flattest
+	stripTrust = 2.0    // CIEDE2000 left, up to which a curve is believed
 	stripMost  = 6.0    // CIEDE2000 left, over which the strip was not printed as it was laid out
 	stripOff   = 0.015  // coded, off the curve of the others, at which a patch counts half
 	stripWorth = 1.2    // CIEDE2000 left without a curve, under which it is the printer's as likely
@@ -146,7 +147,7 @@ func (e eye) toneOf(paper colour.Linear) Tone {
 		t.Left, t.Was = t.Left+a*a/greys, t.Was+b*b/greys
 	}
 	t.Left, t.Was = math.Sqrt(t.Left), math.Sqrt(t.Was)
-	if t.Left > stripMost || t.Left > stripGains*t.Was || t.Was < stripWorth {
+	if t.Left > stripTrust || t.Left > stripGains*t.Was || t.Was < stripWorth {
 		return Tone{White: t.White, Left: t.Was, Was: t.Was}
 	}
 	return t
