@@ -43,15 +43,16 @@ func Writing(w measure.Writing) Option { return func(a *assembler) { a.write = w
 func Upright() Option { return func(a *assembler) { a.asIs = true } }
 
 type assembler struct {
-	rowX   float64 // where the next piece laid beside the stack goes
-	rowY   float64
-	tall   float64
-	tell   func(float64)
-	write  measure.Writing
-	asIs   bool
-	pieces []shape.Region
-	out    []Placed
-	hosts  []*host
+	rowX    float64 // where the next piece laid beside the stack goes
+	rowY    float64
+	tall    float64
+	tell    func(float64)
+	write   measure.Writing
+	asIs    bool
+	upright bool // the base has an axis, and it is x = 0
+	pieces  []shape.Region
+	out     []Placed
+	hosts   []*host
 }
 
 // host is a placed piece, or a hole of one, that others may sit on.
@@ -117,6 +118,7 @@ func (a *assembler) base(i int) {
 		turn := math.Remainder(90-ax.Deg, 180)
 		m = register.Motion{Turn: turn, Move: register.Motion{Turn: turn}.Point(c).Scale(-1)}
 		why = "the largest piece, its axis of symmetry upright"
+		a.upright = true
 	}
 	a.add(Placed{Piece: i, Motion: m, Host: -1, Fit: kit.FitFree, Sure: 1, Why: why})
 }
@@ -181,7 +183,9 @@ func (a *assembler) place(i int) {
 		least = roundShare
 	}
 	if best == nil || best.share < least || best.out > 0.06 {
-		a.fallBack(i)
+		if !a.mirrored(i, 0) {
+			a.fallBack(i)
+		}
 		return
 	}
 	about := register.Motion{Move: shape.Point{X: -c.X, Y: -c.Y}}
@@ -192,11 +196,17 @@ func (a *assembler) place(i int) {
 		// A rim that is wide beside a small piece may be chance.
 		p.Sure *= math.Min(1, math.Max(0.3, 1.5-2.8*best.rim/math.Sqrt(own.Area())))
 	}
-	if p.Sure < 0.4 && a.trifling(own) {
+	over := a.out[best.host.placed]
+	// What it sits on may be put wrong, and then it is too.
+	alone := p.Sure
+	p.Sure *= over.Sure
+	if alone < 0.4 && a.mirrored(i, alone) {
+		return
+	}
+	if alone < 0.4 && a.trifling(own) {
 		a.beside(i)
 		return
 	}
-	over := a.out[best.host.placed]
 	switch {
 	case best.host.hole && best.share > holeShare:
 		p.Fit, p.Why = kit.FitFills, fmt.Sprintf("fills a hole of piece %d", over.Piece+1)
@@ -329,6 +339,50 @@ func (a *assembler) fallBack(i int) {
 	m := register.Motion{Turn: turn}
 	m.Move = host.Centroid().Sub(m.Point(c))
 	a.add(Placed{Piece: i, Motion: m, Host: best, Fit: kit.FitFree, Sure: 0.2, Why: why})
+}
+
+// mirrored puts a piece across the base's axis from its mirror twin, where one lies on one side
+// of it and nothing lies there yet, if that is surer than what it would go by itself.
+func (a *assembler) mirrored(i int, sure float64) bool {
+	if !a.upright {
+		return false
+	}
+	for n, q := range a.out {
+		if q.Sure*acrossSure <= sure || q.Host < 0 || Twins(a.pieces[i], a.pieces[q.Piece]) != Mirror {
+			continue
+		}
+		to := q.Outline.Mirror(0)
+		c := to.Centroid()
+		if math.Abs(c.X) < 1 || a.taken(to, n) {
+			continue
+		}
+		m := turning(a.pieces[i], to)
+		a.add(Placed{Piece: i, Motion: m, Host: q.Host, Fit: q.Fit, Rim: q.Rim, Sure: q.Sure * acrossSure, Why: fmt.Sprintf("across the axis from its mirror twin, piece %d", q.Piece+1)})
+		return true
+	}
+	return false
+}
+
+// acrossSure is how sure a place across the axis is, against the twin's own.
+const acrossSure = 0.9
+
+// taken reports whether a piece of the same shape lies at a place already.
+func (a *assembler) taken(at shape.Region, but int) bool {
+	for n, q := range a.out {
+		if n != but && q.Outline.Centroid().Distance(at.Centroid()) < 1 && math.Abs(q.Outline.Area()-at.Area()) < 0.1*at.Area() {
+			return true
+		}
+	}
+	return false
+}
+
+// turning is the motion that lays g on a region of the same outline.
+func turning(g, on shape.Region) register.Motion {
+	from, to := g.Centroid(), on.Centroid()
+	deg := turnOnto(g.Move(from.Scale(-1)), on.Move(to.Scale(-1)))
+	m := register.Motion{Turn: deg}
+	m.Move = to.Sub(m.Point(from))
+	return m
 }
 
 // twinOn reports whether a piece of the same shape already lies on host n.

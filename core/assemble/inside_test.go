@@ -111,3 +111,23 @@ func TestFlipTurnsOver(t *testing.T) {
 	assert.InDelta(t, g.Area(), f.Area(), 1e-9, "and stays the right way round")
 	assert.InDelta(t, -g.Centroid().X, f.Centroid().X, 1e-9)
 }
+
+// Of two mirror twins the second goes across the axis from the first, once, and is no surer
+// than it.
+func TestATwinGoesAcrossTheAxis(t *testing.T) {
+	base := shape.Rect(-30, -40, 60, 80)
+	wing := shape.Raw(shape.Ring{{X: -22, Y: -10}, {X: -6, Y: -14}, {X: -8, Y: 6}, {X: -14, Y: 2}, {X: -20, Y: 9}})
+	other := wing.Mirror(0).Turn(37, shape.Point{}).Move(shape.Point{X: 200, Y: 90})
+	a := &assembler{pieces: []shape.Region{base, wing, other, other}, upright: true}
+	a.out = []Placed{{Piece: 0, Outline: base, Host: -1, Sure: 1}, {Piece: 1, Outline: wing, Host: 0, Sure: 0.8}}
+	require.True(t, a.mirrored(2, 0.3))
+	got := a.out[2]
+	assert.Less(t, apart(got.Outline, wing.Mirror(0)), 0.15)
+	assert.Equal(t, 0, got.Host)
+	assert.Less(t, got.Sure, 0.8)
+	assert.Contains(t, got.Why, "across the axis")
+	assert.False(t, a.mirrored(3, 0.3), "one lies there already")
+	a.upright = false
+	a.out = a.out[:2]
+	assert.False(t, a.mirrored(2, 0), "without an axis there is no across")
+}

@@ -39,6 +39,17 @@ func Twins(g, h shape.Region) Twin {
 // turnedOnto is the least mean distance between the edges of g, turned about
 // the origin, and h.
 func turnedOnto(g, h shape.Region) float64 {
+	miss, _ := turned(g, h)
+	return miss
+}
+
+// turnOnto is the turn at which that is.
+func turnOnto(g, h shape.Region) float64 {
+	_, deg := turned(g, h)
+	return deg
+}
+
+func turned(g, h shape.Region) (least, deg float64) {
 	r := shape.NewField(h, math.Max(0.15, math.Sqrt(h.Area())/120))
 	pts := even(g, 72)
 	miss := func(deg float64) float64 {
@@ -62,7 +73,7 @@ func turnedOnto(g, h shape.Region) float64 {
 			}
 		}
 	}
-	return best
+	return best, at
 }
 
 // Symmetry is an axis through the centroid.
