@@ -38,7 +38,7 @@ func TestSeveralThingsInHand(t *testing.T) {
 		if shift {
 			also = "true"
 		}
-		return steps(waitFor(`!!document.querySelector("#thing-`+id+`")`), eval(`Element.prototype.setPointerCapture = () => {}; const g = document.querySelector("#thing-` + id + `"); for (const type of ["pointerdown", "pointerup"]) g.dispatchEvent(new PointerEvent(type, {bubbles: true, shiftKey: ` + also + `, pointerId: 1}))`))
+		return steps(waitFor(`!!document.querySelector("#thing-`+id+`")`), eval(`Element.prototype.setPointerCapture = () => {}; const g = document.querySelector("#thing-`+id+`"); for (const type of ["pointerdown", "pointerup"]) g.dispatchEvent(new PointerEvent(type, {bubbles: true, shiftKey: `+also+`, pointerId: 1}))`))
 	}
 	do(t, ctx, "two beetles", chromedp.Navigate(p.URL+"/card/five-beetles/front"), says("Saved, change 1"), press("b1", false), says("Colourway"), press("b2", true), says("2 things in hand"))
 	axe(t, ctx, "several in hand")

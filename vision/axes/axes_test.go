@@ -120,10 +120,7 @@ func TestPagesThatTellNothing(t *testing.T) {
 	assert.ErrorContains(t, read(240, good), "it would be right at 200")
 	assert.Error(t, read(200, card(5, shape.Point{X: -20, Y: 34})), "cut by the rim")
 	// Bent: its long sides bow by 0.6 mm.
-	var bent shape.Ring
-	for _, p := range good.Turn(-5, shape.Point{X: 70, Y: 60}).Rings()[0] {
-		bent = append(bent, p)
-	}
+	bent := good.Turn(-5, shape.Point{X: 70, Y: 60}).Rings()[0]
 	box := shape.Raw(bent).Bounds()
 	var bowed shape.Ring
 	for i, p := range bent {

@@ -10,14 +10,6 @@ const (
 	fitOut = 9.0
 )
 
-// Widths of a rim, in mm, that a card's core can have, and the least of what it adds to be
-// seen, in coded values.
-const (
-	leastRim  = 0.05
-	mostRim   = 0.36
-	leastStep = 0.012
-)
-
 // How nearly the sheet beside a piece is what the whole picture says of it, and how even it
 // is over the reach of a fit, shares.
 const (
