@@ -175,6 +175,7 @@ func (s *Server) readPicture(ctx context.Context, in *readIn, tell func(float64,
 	}
 	var scale trace.Scale
 	var sizes float64 // how sure sizes are, share
+	axis := axes.Axes{X: 1, Y: 1}
 	if in.As == "mat" {
 		tell(0.08, "Looking for the marks of the mat")
 		r, err := mat.Read(p)
@@ -204,7 +205,8 @@ func (s *Server) readPicture(ctx context.Context, in *readIn, tell func(float64,
 		if err != nil {
 			return Traced{}, err
 		}
-		scale = ax.Scale(dpi)
+		scale = trace.DPI(dpi)
+		axis = ax
 		out.W, out.H, out.DPI = float64(p.W)*25.4/dpi*ax.X, float64(p.H)*25.4/dpi*ax.Y, dpi
 		sizes = ax.Sure
 		note, err := trace.Glass(out.W, out.H, dpi)
@@ -231,6 +233,21 @@ func (s *Server) readPicture(ctx context.Context, in *readIn, tell func(float64,
 		return Traced{}, err
 	}
 	out.Notes = append(out.Notes, res.Notes...)
+	var etched [][]shape.Point
+	if in.As == "stencil" {
+		etched = trace.Etched(p, out.DPI, res.Pieces[0].Region, res.Noise)
+	}
+	// All that was found is as the scanner drew it; what it stretches is taken off.
+	for i := range res.Pieces {
+		q := &res.Pieces[i]
+		q.Region = axis.Region(q.Region)
+		for k := range q.Doubt {
+			q.Doubt[k] = axis.Line(q.Doubt[k])
+		}
+	}
+	for i := range etched {
+		etched[i] = axis.Line(etched[i])
+	}
 	switch in.As {
 	case "stamps":
 		for _, st := range trace.Steps(res.Pieces) {
@@ -244,16 +261,16 @@ func (s *Server) readPicture(ctx context.Context, in *readIn, tell func(float64,
 		for _, g := range open {
 			out.Pieces = append(out.Pieces, outlineOf(g, res.Pieces[0].Colour.Hex()))
 		}
-		if lines := trace.Etched(p, out.DPI, res.Pieces[0].Region, res.Noise); len(lines) > 0 {
-			out.Lines = linePath(lines)
+		if len(etched) > 0 {
+			out.Lines = linePath(etched)
 			out.Notes = append(out.Notes, "Lines etched into the plate were found; they are kept with the set as guides.")
 		}
 	default:
 		for _, q := range res.Pieces {
 			o := outlineOf(q.Region, q.Colour.Hex())
 			o.Cut, o.Touches = q.Cut, q.Touches
-			o.Sure, o.Said = q.Sure, saidOf(q, w)
-			o.Size = math.Hypot(2*q.Sure, sizes*max(o.W, o.H))
+			o.Sure, o.Size = q.Sure, math.Hypot(2*q.Sure, sizes*max(o.W, o.H))
+			o.Said = saidOf(o, len(q.Doubt) > 0, w)
 			var runs [][]shape.Point
 			for _, r := range q.Doubt {
 				runs = append(runs, r)
@@ -299,15 +316,16 @@ func liftSaid(l mat.Lift, thick float64, w measure.Writing) string {
 	return fmt.Sprintf("Card %s thick under a camera about %s up looked %.2f %% too large; that is taken off. A piece at the rim may still lie %s out of place.", w.Thin(thick), w.Length(l.Up), 100*l.Share, w.Thin(max(0.01, l.Left)))
 }
 
-// saidOf says how sure an outline is.
-func saidOf(q trace.Piece, w measure.Writing) string {
-	if q.Sure == 0 {
+// saidOf says how sure an outline is, and with the scale's doubt its size.
+func saidOf(o TracedOutline, doubt bool, w measure.Writing) string {
+	if o.Sure == 0 {
 		return ""
 	}
-	if len(q.Doubt) == 0 {
-		return "± " + w.Thin(q.Sure)
+	said := fmt.Sprintf("± %s, its length to ± %s", w.Thin(o.Sure), w.Thin(o.Size))
+	if doubt {
+		said += ", in doubt where the line is broken"
 	}
-	return fmt.Sprintf("± %s, in doubt where the line is broken", w.Thin(q.Sure))
+	return said
 }
 
 // linePath writes lines as path data.

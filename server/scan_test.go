@@ -16,6 +16,7 @@ import (
 	"ochrestone/core/shape"
 	"ochrestone/demo/sim"
 	"ochrestone/exchange/svgin"
+	"ochrestone/vision/axes"
 )
 
 // event is one server-sent event.
@@ -214,4 +215,41 @@ func TestSimulatedDeviceIsForTheDemo(t *testing.T) {
 	assert.Equal(t, 404, call(s, http.MethodGet, "/api/device/pieces?set=none", "").Code)
 	own := New(s.store)
 	assert.Equal(t, 404, call(own, http.MethodGet, "/api/device/sets", "").Code, "a person's own stores have no pretend devices")
+}
+
+// What a measured scanner stretches is taken off everything found in its scans alike: the
+// lines etched into a stencil stay with its openings.
+func TestAMeasuredScannerCorrectsAllThatIsFound(t *testing.T) {
+	s := testServer(t)
+	sets, err := sim.Sets()
+	require.NoError(t, err)
+	raw, err := sim.PNG(sim.Stencil(sets[1], 10).Scan(300, sim.Plain(), 1), 300)
+	require.NoError(t, err)
+	require.NoError(t, s.keepScanners(t.Context(), []Scanner{{Name: "Hall", From: "card", On: "2026-01-02", Axes: axes.Axes{X: 1.02, Y: 0.98, Sure: 0.001, DPI: 300}}}))
+	read := func(more string) (openings, lines shape.Box) {
+		es := events(t, s, "/api/scan?as=stencil"+more, "application/octet-stream", raw)
+		require.Equal(t, "found", es[len(es)-1].name, string(es[len(es)-1].data))
+		var got Traced
+		require.NoError(t, json.Unmarshal(es[len(es)-1].data, &got))
+		var all []shape.Region
+		for _, p := range got.Pieces {
+			all = append(all, p.Outline)
+		}
+		u, err := shape.UnionAll(all...)
+		require.NoError(t, err)
+		runs, err := shape.Lines(got.Lines)
+		require.NoError(t, err)
+		var ring shape.Ring
+		for _, r := range runs {
+			ring = append(ring, r...)
+		}
+		require.NotEmpty(t, ring)
+		return u.Bounds(), shape.Raw(ring).Bounds()
+	}
+	was, drawn := read("")
+	is, moved := read("&scanner=Hall")
+	for name, pair := range map[string][2]shape.Box{"openings": {was, is}, "lines": {drawn, moved}} {
+		assert.InDelta(t, 1.02*pair[0].Max.X, pair[1].Max.X, 0.1, name)
+		assert.InDelta(t, 0.98*pair[0].Max.Y, pair[1].Max.Y, 0.1, name)
+	}
 }

@@ -30,14 +30,29 @@ func Nominal(dpi float64) Axes { return Axes{X: 1, Y: 1, Sure: Untold, DPI: dpi}
 // and four in a thousand are found in the trade (common practice, no source).
 const Untold = 0.004
 
-// Scale is the scale of a scan with these axes.
-func (a Axes) Scale(dpi float64) trace.Scale {
-	k := 25.4 / dpi
+// Point is where a place really lies that a scan shows at so many mm by its dots to the inch.
+func (a Axes) Point(p shape.Point) shape.Point {
 	sin, cos := math.Sincos(a.Skew)
-	return trace.Scale{PerMM: 1 / (k * math.Sqrt(a.X*a.Y)), Place: func(x, y float64) shape.Point {
-		x, y = x*k*a.X, y*k*a.Y
-		return shape.Point{X: x - y*sin, Y: y * cos}
-	}}
+	x, y := p.X*a.X, p.Y*a.Y
+	return shape.Point{X: x - y*sin, Y: y * cos}
+}
+
+// Line is a line as it really lies.
+func (a Axes) Line(l []shape.Point) []shape.Point {
+	out := make([]shape.Point, len(l))
+	for i, p := range l {
+		out[i] = a.Point(p)
+	}
+	return out
+}
+
+// Region is an outline as it really is.
+func (a Axes) Region(g shape.Region) shape.Region {
+	rings := make([]shape.Ring, len(g.Rings()))
+	for i, r := range g.Rings() {
+		rings[i] = a.Line(r)
+	}
+	return shape.Raw(rings...)
 }
 
 // The card of ISO/IEC 7810, ID-1: a bank card. Its sides are 85.60 by 53.98 mm; those of cards

@@ -75,10 +75,8 @@ func TestABankCardTellsTheAxes(t *testing.T) {
 		assert.InDelta(t, c.axes.Skew, got.Skew, 0.0006)
 		assert.InDelta(t, 0.0015, got.Sure, 1e-9, "the standard's own tolerance")
 		// A square of 100 mm, as that scanner shows it, comes out as one.
-		s := got.Scale(300)
 		px := func(x, y float64) shape.Point {
-			q := seen(shape.Rect(x, y, 1, 1), c.axes).Rings()[0][0]
-			return s.Place(q.X*300/25.4, q.Y*300/25.4)
+			return got.Region(seen(shape.Rect(x, y, 1, 1), c.axes)).Rings()[0][0]
 		}
 		o, e, d := px(10, 10), px(110, 10), px(10, 110)
 		assert.InDelta(t, 100, o.Distance(e), 0.06)

@@ -2,6 +2,7 @@ package swatch
 
 import (
 	"math"
+	"slices"
 
 	"ochrestone/core/colour"
 )
@@ -94,12 +95,7 @@ func (s *Sheet) shifted(cells []int, n int, expected []*colour.Linear, apart fun
 
 // middle is the median of some values.
 func middle(v []float64) float64 {
-	s := append([]float64{}, v...)
-	for i := range s {
-		for j := i; j > 0 && s[j] < s[j-1]; j-- {
-			s[j], s[j-1] = s[j-1], s[j]
-		}
-	}
+	s := slices.Sorted(slices.Values(v))
 	if len(s) == 0 {
 		return 0
 	}

@@ -221,3 +221,18 @@ func TestOtherDevicesAndOtherHands(t *testing.T) {
 		}
 	}
 }
+
+// A cell too uneven for one colour says so and is not used.
+func TestPatchyCellsSaySo(t *testing.T) {
+	r := realSheet{name: "very uneven", grade: func(g *sim.Grade) { g.Blotch, g.Mottle = 0, 0.6 }}
+	s, _ := r.read(t, false, 33)
+	said := 0
+	for _, c := range s.Cells {
+		if c.Trouble == swatch.Patchy {
+			assert.False(t, c.Usable)
+			assert.Greater(t, c.Spread, 10.0)
+			said++
+		}
+	}
+	assert.Greater(t, said, 20, "deep inks, of which six tenths more or less is much")
+}

@@ -22,6 +22,7 @@ type stretch struct {
 	fit      edgeFit // the one taken
 	ring     bool    // its line shows the core of the card somewhere
 	faint    float64 // how much less the piece stands off at its edge than further in: 0 not at all, 1 not to be seen
+	sd       float64 // standard deviation of where the card ends, pixels
 	level    [3]float64
 	fall     [3]float64 // towards the outside
 }

@@ -31,7 +31,7 @@ func (t *finder) device(drafts []draft) device {
 		if !d.p.hasEdge() {
 			continue
 		}
-		noise, casts = d.p.noise(), d.p.casts()
+		noise, casts = d.p.noise(), d.p.casts
 		marks := d.p.draw(d.lines)
 		l := d.lines[0]
 		normal := make([]xy, len(l))

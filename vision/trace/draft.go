@@ -1,6 +1,12 @@
 package trace
 
-import "ochrestone/core/together"
+import (
+	"context"
+	"fmt"
+	"sync"
+
+	"ochrestone/core/together"
+)
 
 // draft is a piece whose lines are drawn but not yet moved to where its card ends.
 type draft struct {
@@ -47,7 +53,8 @@ func (d draft) edge(dev device, likely bool) (e edge) {
 }
 
 // edges are those of all pieces of a picture.
-func (t *finder) edges(drafts []draft) []edge {
+func (t *finder) edges(ctx context.Context, drafts []draft) []edge {
+	t.tell(0.7, "Looking how the picture was taken")
 	dev := t.device(drafts)
 	if dev.misfit > mostMisfit || t.pic.Soft && (dev.misfit > softMost || !t.pale()) {
 		// A device that is not understood is not believed: the half level stands. Where colour is
@@ -55,7 +62,18 @@ func (t *finder) edges(drafts []draft) []edge {
 		return t.asDrawn(drafts)
 	}
 	out := make([]edge, len(drafts))
-	together.By(len(drafts), func(i int) { out[i] = drafts[i].edge(dev, false) })
+	var mu sync.Mutex
+	done := 0
+	together.By(len(drafts), func(i int) {
+		if ctx.Err() != nil {
+			return
+		}
+		out[i] = drafts[i].edge(dev, false)
+		mu.Lock()
+		defer mu.Unlock()
+		done++
+		t.tell(0.72+0.25*float64(done)/float64(len(drafts)), fmt.Sprintf("Reading edge %d of %d", done, len(drafts)))
+	})
 	rimmed, known := 0, 0
 	for _, e := range out {
 		if e.known {
@@ -70,7 +88,7 @@ func (t *finder) edges(drafts []draft) []edge {
 	}
 	// Pieces on one sheet are of one kind of card, mostly.
 	together.By(len(drafts), func(i int) {
-		if out[i].known && !out[i].rimmed {
+		if out[i].known && !out[i].rimmed && ctx.Err() == nil {
 			out[i] = drafts[i].edge(dev, true)
 		}
 	})

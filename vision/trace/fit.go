@@ -264,7 +264,7 @@ func (e *even) widths(blur, perMM float64, plain edgeFit, casts []shadow) (fits 
 			fits[0] = f
 		}
 	}
-	if len(casts) > 0 {
+	if len(casts) > 0 && fits[0].ok {
 		fits[0] = e.shaped(blur, fits[0], lo, hi, perMM)
 	}
 	least := math.Inf(1)

@@ -37,7 +37,7 @@ func (p *patch) refine(l []xy, marks drawn, dev device, likely bool) ([]xy, []st
 			return l, nil
 		}
 		var bad [][2]int
-		if p.casts() != nil {
+		if p.casts != nil {
 			bad = unexplained(found)
 		}
 		if round == 2 || len(bad) == 0 {
@@ -71,7 +71,7 @@ const closeHalf = 5
 
 // closely looks at shorter stretches in place of those that nothing explains.
 func (p *patch) closely(l, normal []xy, marks drawn, dev device, found []stretch, bad [][2]int) (out []stretch) {
-	n, casts := len(l), p.casts()
+	n := len(l)
 	drop := make([]bool, len(found))
 	for _, run := range bad {
 		for k := run[0]; k < run[1]; k++ {
@@ -79,7 +79,7 @@ func (p *patch) closely(l, normal []xy, marks drawn, dev device, found []stretch
 		}
 		from, to := found[(run[0]+len(found)-1)%len(found)].mid, found[run[1]%len(found)].mid
 		for i := from + closeHalf; ((to-i)%n+n)%n > closeHalf && ((i-from)%n+n)%n < ((to-from)%n+n)%n; i += closeHalf {
-			if s, ok := p.stretch(l, normal, i%n, closeHalf, marks, dev, casts, nil); ok {
+			if s, ok := p.stretch(l, normal, i%n, closeHalf, marks, dev, nil); ok {
 				out = append(out, s)
 			}
 		}
@@ -196,12 +196,12 @@ func (t *finder) showsRims() bool { return t.scale.PerMM > fineEnough && !t.pic.
 
 // asks reports whether the rim of the kth stretch is to be looked at. On a dark sheet a rim
 // leaves much unexplained without it; on a pale one a shadow may stand in for it, mostly.
-func (p *patch) asks(s stretch, k int, casts []shadow) bool {
+func (p *patch) asks(s stretch, k int) bool {
 	left := s.plain.chi / max(1, s.plain.n)
 	switch {
 	case !p.showsRims() || s.seen.rough > mostRough/2:
 		return false
-	case casts == nil:
+	case p.casts == nil:
 		return left > needsRim
 	default:
 		return left > goodFit || k%askedEach == 0 && left > leastLeft
@@ -217,17 +217,16 @@ const (
 func (p *patch) stretches(l, normal []xy, marks drawn, dev device, likely bool) (found []stretch) {
 	n := len(l)
 	noise := p.noise()
-	casts := p.casts()
 	var hint *shadow
 	count := max(4, n/stretchStep)
 	for k := range count {
-		s, ok := p.stretch(l, normal, k*n/count, stretchHalf, marks, dev, casts, hint)
+		s, ok := p.stretch(l, normal, k*n/count, stretchHalf, marks, dev, hint)
 		if !ok {
 			continue
 		}
 		hint = s.plain.cast
-		s.needless = casts == nil && p.showsRims() && s.seen.rough < mostRough/2 && s.plain.chi < needsRim*s.plain.n
-		if p.asks(s, k, casts) {
+		s.needless = p.casts == nil && p.showsRims() && s.seen.rough < mostRough/2 && s.plain.chi < needsRim*s.plain.n
+		if p.asks(s, k) {
 			s.asked = true
 			s.first = s.seen.even(dev, noise).firstRim(dev.blur, p.scale.PerMM, s.plain)
 		}
@@ -236,7 +235,7 @@ func (p *patch) stretches(l, normal []xy, marks drawn, dev device, likely bool) 
 	if worthAsking(found, likely) {
 		for i := range found {
 			if s := &found[i]; s.asked {
-				s.fits = s.seen.even(dev, noise).widths(dev.blur, p.scale.PerMM, s.plain, casts)
+				s.fits = s.seen.even(dev, noise).widths(dev.blur, p.scale.PerMM, s.plain, p.casts)
 				s.told = true
 			}
 		}
@@ -245,29 +244,21 @@ func (p *patch) stretches(l, normal []xy, marks drawn, dev device, likely bool) 
 }
 
 // stretch looks at a line about one of its points.
-func (p *patch) stretch(l, normal []xy, mid, half int, marks drawn, dev device, casts []shadow, hint *shadow) (s stretch, ok bool) {
-	if s.seen, ok = p.profileAt(l, normal, mid, half, marks); !ok || s.seen.rough > mostRough || p.steady != steady && casts == nil {
+func (p *patch) stretch(l, normal []xy, mid, half int, marks drawn, dev device, hint *shadow) (s stretch, ok bool) {
+	if s.seen, ok = p.profileAt(l, normal, mid, half, marks); !ok || s.seen.rough > mostRough || p.steady != steady && p.casts == nil {
 		return s, false
 	}
 	s.mid = mid
 	e := s.seen.even(dev, p.noise())
-	s.plain = e.look(dev.blur, casts, hint)
+	s.plain = e.look(dev.blur, p.casts, hint)
 	if !s.plain.ok || s.plain.at < -profileIn+2 || s.plain.at > profileOut-2 {
 		return s, false
 	}
 	s.plain.sigma = e.unsure(s.plain, dev.blur)
-	if casts != nil {
+	if p.casts != nil {
 		s.faint = e.faint(s.plain)
 	}
 	return s, true
-}
-
-// casts are the shadows that may lie beside a piece: none on a dark sheet, where they do not show.
-func (p *patch) casts() []shadow {
-	if !p.pale() {
-		return nil
-	}
-	return shadows(p.scale.PerMM)
 }
 
 // pale reports whether a shadow would show on the sheet.

@@ -6,6 +6,7 @@ import (
 	"math"
 	"math/rand/v2"
 
+	"ochrestone/core/colour"
 	"ochrestone/core/shape"
 	"ochrestone/vision/picture"
 )
@@ -25,6 +26,26 @@ const (
 	unlikeShare = 0.004
 	thingWide   = 1.5 // mm
 )
+
+// mayHoldSheet reports whether the largest thing in a picture is as large, and where it is not
+// most of the picture as dark, as a sheet laid in it.
+func (t *finder) mayHoldSheet(drafts []draft) bool {
+	var largest *draft
+	most := 0.0
+	for i, d := range drafts {
+		if a := areaOf(d.lines[0]); a > most {
+			most, largest = a, &drafts[i]
+		}
+	}
+	if largest == nil {
+		return false
+	}
+	const near = 0.9 // lines as first drawn are a little off
+	share := most / (float64(t.pic.W) * float64(t.pic.H))
+	b := largest.p.body
+	dark := (colour.Linear{float64(b[0]), float64(b[1]), float64(b[2])}).Lab().L < sheetDark
+	return share > near*borderShare || share > near*sheetShare && dark
+}
 
 // sheetWithin tells whether the largest piece is a sheet with the pieces on it: a
 // dark sheet smaller than the glass, or the paper inside a frame. A frame or a mat

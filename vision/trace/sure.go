@@ -80,7 +80,7 @@ func (s *stretch) blind(dev device) bool {
 
 // unlooked is how sure an edge is whose profile was not read, pixels.
 func (p *patch) unlooked() float64 {
-	if p.casts() == nil {
+	if p.casts == nil {
 		return darkUnlook
 	}
 	return paleUnlook
@@ -103,17 +103,14 @@ func doubts(found []stretch, l []xy, unlooked float64) []float64 {
 		}
 		return out
 	}
-	sd := make([]float64, len(found))
 	for i := range found {
-		sd[i] = found[i].unsure()
+		found[i].sd = found[i].unsure()
 	}
 	for i := range out {
 		a, b, t := between(found, i, n)
-		j, _ := slices.BinarySearchFunc(found, i, func(q stretch, i int) int { return q.mid - i })
-		x, y := sd[(j+len(sd)-1)%len(sd)], sd[j%len(sd)]
 		// Between two the card is where they say as far as they agree.
 		apart := (a.fit.at - b.fit.at) * t * (1 - t)
-		out[i] = math.Sqrt(everUnsure*everUnsure + (1-t)*x*x + t*y*y + apart*apart)
+		out[i] = math.Sqrt(everUnsure*everUnsure + (1-t)*a.sd*a.sd + t*b.sd*b.sd + apart*apart)
 		if turned(normal, i) {
 			out[i] = math.Hypot(out[i], turnUnsure)
 		}

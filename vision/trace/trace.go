@@ -103,8 +103,9 @@ type finder struct {
 	busy   *atomic.Int64 // points of outlines followed so far
 
 	ground *ground
-	diff   []uint8 // greatest difference of a channel from the ground, sRGB levels
-	level  uint8   // difference past which a pixel is not ground
+	casts  []shadow // that may lie beside a piece: none on a dark sheet, where they do not show
+	diff   []uint8  // greatest difference of a channel from the ground, sRGB levels
+	level  uint8    // difference past which a pixel is not ground
 }
 
 // Find finds the pieces in a picture.
@@ -116,6 +117,9 @@ func Find(ctx context.Context, pic *picture.Picture, scale Scale, opts ...Option
 	t.tell(0.05, "Looking at the sheet")
 	if err := t.findGround(); err != nil {
 		return Result{}, err
+	}
+	if t.pale() {
+		t.casts = shadows(t.scale.PerMM)
 	}
 	t.tell(0.2, "Telling pieces from the sheet")
 	blobs := t.blobs()
@@ -136,7 +140,7 @@ func Find(ctx context.Context, pic *picture.Picture, scale Scale, opts ...Option
 		mu.Lock()
 		defer mu.Unlock()
 		done++
-		t.tell(0.3+0.65*float64(done)/float64(len(blobs)), fmt.Sprintf("Drawing outline %d of %d", done, len(blobs)))
+		t.tell(0.3+0.4*float64(done)/float64(len(blobs)), fmt.Sprintf("Drawing outline %d of %d", done, len(blobs)))
 	})
 	if err := ctx.Err(); err != nil {
 		return Result{}, fmt.Errorf("trace: %w", err)
@@ -146,7 +150,29 @@ func Find(ctx context.Context, pic *picture.Picture, scale Scale, opts ...Option
 	}
 	res := Result{Ground: t.ground.colour(), Noise: t.ground.sigma}
 	drafts := slices.Concat(found...)
-	edges := t.edges(drafts)
+	if t.mayHoldSheet(drafts) {
+		if sheet, ok := t.sheetWithin(t.made(drafts, t.asDrawn(drafts))); ok {
+			t.tell(0.3, "Looking at the sheet in the picture")
+			return t.findOn(ctx, sheet, opts)
+		}
+	}
+	edges := t.edges(ctx, drafts)
+	if err := ctx.Err(); err != nil {
+		return Result{}, fmt.Errorf("trace: %w", err)
+	}
+	res.Pieces = t.made(drafts, edges)
+	if len(res.Pieces) == 0 {
+		return Result{}, &picture.Problem{What: "No pieces can be told from the sheet.", Mend: "Lay light pieces on a dark sheet, or dark pieces on a light one, and close the lid."}
+	}
+	t.atRim(res.Pieces)
+	res.Notes = append(t.doubts(res.Pieces), t.hints(res.Pieces)...)
+	res.Notes = append(res.Notes, t.unseenCore(edges)...)
+	t.tell(1, "Done")
+	return res, nil
+}
+
+// made are the pieces of drafts whose lines lie where their edges say, largest first.
+func (t *finder) made(drafts []draft, edges []edge) (out []Piece) {
 	pieces := make([]Piece, len(drafts))
 	together.By(len(drafts), func(i int) {
 		if p, ok := drafts[i].p.piece(edges[i].lines); ok {
@@ -157,22 +183,11 @@ func Find(ctx context.Context, pic *picture.Picture, scale Scale, opts ...Option
 	})
 	for _, p := range pieces {
 		if !p.Region.Empty() {
-			res.Pieces = append(res.Pieces, p)
+			out = append(out, p)
 		}
 	}
-	slices.SortStableFunc(res.Pieces, func(a, b Piece) int { return cmp.Compare(b.Region.Area(), a.Region.Area()) })
-	if len(res.Pieces) == 0 {
-		return Result{}, &picture.Problem{What: "No pieces can be told from the sheet.", Mend: "Lay light pieces on a dark sheet, or dark pieces on a light one, and close the lid."}
-	}
-	if sheet, ok := t.sheetWithin(res.Pieces); ok {
-		t.tell(0.3, "Looking at the sheet in the picture")
-		return t.findOn(ctx, sheet, opts)
-	}
-	t.atRim(res.Pieces)
-	res.Notes = append(t.doubts(res.Pieces), t.hints(res.Pieces)...)
-	res.Notes = append(res.Notes, t.unseenCore(edges)...)
-	t.tell(1, "Done")
-	return res, nil
+	slices.SortStableFunc(out, func(a, b Piece) int { return cmp.Compare(b.Region.Area(), a.Region.Area()) })
+	return out
 }
 
 func count(n int, one, many string) string {
