@@ -28,6 +28,10 @@ type Placed struct {
 	Why     string  // what it went by, for people
 	Layer   int     // twins and mirror twins share one, lowest 0
 	Rim     float64 // distance it keeps from its host's edge, mm
+
+	alone float64 // how sure by itself, if its host lies right
+	share float64 // of its edge that keeps that distance
+	aside bool    // laid beside
 }
 
 // Option changes how pieces are put together.
@@ -43,9 +47,6 @@ func Writing(w measure.Writing) Option { return func(a *assembler) { a.write = w
 func Upright() Option { return func(a *assembler) { a.asIs = true } }
 
 type assembler struct {
-	rowX    float64 // where the next piece laid beside the stack goes
-	rowY    float64
-	tall    float64
 	tell    func(float64)
 	write   measure.Writing
 	asIs    bool
@@ -53,12 +54,21 @@ type assembler struct {
 	pieces  []shape.Region
 	out     []Placed
 	hosts   []*host
+	margins []float64 // rims that pieces keep to the base which are sure of their place
+	sought  map[seat][]pose
+}
+
+// seat is a piece on a host where that lies: what was found for it once is found again.
+type seat struct {
+	piece, host, hole int
+	at                register.Motion
 }
 
 // host is a placed piece, or a hole of one, that others may sit on.
 type host struct {
 	placed int
 	hole   bool
+	number int // of the hole, from 1
 	region shape.Region
 	coarse *shape.Field
 	fine   *shape.Field
@@ -74,13 +84,19 @@ const (
 	roundShare = 0.62 // of the edge of a disc that must: a lobe takes half of any disc
 	trifle     = 0.04 // of the base's area: pieces so small fit in many places
 	leastSeat  = 3.0  // mm²; smaller holes hold no piece
-	trifleOn   = 0.9  // of a trifle's own edge that must follow that of a trifle
+	// A base is as a rule one margin wider than all that lies on it: pieces that keep the
+	// margin others keep (to within marginBy, mm) go by it with less of their edge.
+	marginBy, marginAdds, marginSure, marginShare = 0.1, 0.2, 0.6, 0.25
+
+	atMostGuess = 0.39 // how sure a place is that another is nearly as good as
+	slideAt     = 0.3  // mm it might slide at which half its certainty is gone
+	trifleOn    = 0.9  // of a trifle's own edge that must follow that of a trifle
 )
 
 // Pieces proposes a stack from loose pieces: the largest is the base, each
 // smaller one goes on the piece whose edge it follows.
 func Pieces(ctx context.Context, pieces []shape.Region, opts ...Option) ([]Placed, error) {
-	a := &assembler{pieces: pieces, write: measure.Metric, tell: func(float64) {}}
+	a := &assembler{pieces: pieces, sought: map[seat][]pose{}, write: measure.Metric, tell: func(float64) {}}
 	for _, o := range opts {
 		o(a)
 	}
@@ -89,20 +105,37 @@ func Pieces(ctx context.Context, pieces []shape.Region, opts ...Option) ([]Place
 		order[i] = i
 	}
 	slices.SortStableFunc(order, func(i, j int) int { return cmp.Compare(whole(pieces[j]), whole(pieces[i])) })
-	for n, i := range order {
-		if err := ctx.Err(); err != nil {
-			return nil, fmt.Errorf("put the pieces together: %w", err)
+	// The margin of the base is known once something sure keeps it: what came before that
+	// is looked at again.
+	for pass := range 2 {
+		known := len(a.margins)
+		a.out, a.hosts, a.upright = nil, nil, false
+		for n, i := range order {
+			if err := ctx.Err(); err != nil {
+				return nil, fmt.Errorf("put the pieces together: %w", err)
+			}
+			a.tell((float64(n)/float64(len(order)) + float64(pass)) / 2)
+			if n == 0 {
+				a.base(i)
+			} else {
+				a.place(i)
+			}
 		}
-		a.tell(float64(n) / float64(len(order)))
-		if n == 0 {
-			a.base(i)
-		} else {
-			a.place(i)
+		if len(a.margins) == known {
+			break
 		}
 	}
+	a.layRest()
+	a.inOrder()
+	a.weigh()
 	a.layers()
 	a.tell(1)
 	return a.out, nil
+}
+
+func (a *assembler) seat(i int, h *host) seat {
+	over := a.out[h.placed]
+	return seat{i, over.Piece, h.number, over.Motion}
 }
 
 // whole is the area of a piece with its holes filled.
@@ -128,9 +161,9 @@ func (a *assembler) add(p Placed) {
 	a.out = append(a.out, p)
 	n := len(a.out) - 1
 	a.hosts = append(a.hosts, &host{placed: n, region: p.Outline.Filled()})
-	for _, h := range p.Outline.Holes() {
+	for k, h := range p.Outline.Holes() {
 		if h.Area() > leastSeat {
-			a.hosts = append(a.hosts, &host{placed: n, hole: true, region: h})
+			a.hosts = append(a.hosts, &host{placed: n, hole: true, number: k + 1, region: h})
 		}
 	}
 }
@@ -145,7 +178,7 @@ func (a *assembler) place(i int) {
 		lead float64
 	}
 	// Hosts are tried side by side; each writes only its own place.
-	options := make([]*option, len(a.hosts))
+	options, found := make([]*option, len(a.hosts)), make([][]pose, len(a.hosts))
 	laid := a.out[0].Motion.Turn
 	area := own.Area()
 	together.By(len(a.hosts), func(k int) {
@@ -153,11 +186,19 @@ func (a *assembler) place(i int) {
 		if h.hole && (h.region.Area() < 0.9*area || h.region.Area() > 1.6*area) || !h.hole && h.region.Area() < area+hostMargin*own.Length() {
 			return
 		}
-		if h.coarse == nil {
-			h.coarse, h.fine = shape.NewField(h.region, 0.75), shape.NewField(h.region, 0.2)
+		ps, known := a.sought[a.seat(i, h)]
+		if !known {
+			if h.coarse == nil {
+				h.coarse, h.fine = shape.NewField(h.region, 0.75), shape.NewField(h.region, 0.2)
+			}
+			ps = seekBoth(own, h, laid)
+			found[k] = ps
 		}
-		ps := seekBoth(own, h, laid)
+		ps = slices.Clone(ps)
 		ps = slices.DeleteFunc(ps, func(p pose) bool { return !h.hole && p.rim < leastKept })
+		if h.placed == 0 && !h.hole {
+			slices.SortStableFunc(ps, func(p, q pose) int { return cmp.Compare(q.score()+a.onMargin(q), p.score()+a.onMargin(p)) })
+		}
 		if len(ps) == 0 || !h.hole && a.trifling(h.region) && ps[0].share < trifleOn {
 			return
 		}
@@ -165,14 +206,28 @@ func (a *assembler) place(i int) {
 		for _, q := range ps[1:] {
 			if !sameBySymmetry(own, ps[0], q) {
 				o.lead = ps[0].score() - q.score()
+				if h.placed == 0 && !h.hole {
+					o.lead += a.onMargin(ps[0]) - a.onMargin(q)
+				}
 				break
 			}
 		}
 		options[k] = o
 	})
+	for k, ps := range found {
+		if ps != nil {
+			a.sought[a.seat(i, a.hosts[k])] = ps
+		}
+	}
 	// A hole it fills wins; else the closer follower; else the nearer host.
 	var best *option
-	rank := func(o *option) float64 { return o.score() + boolTo(o.host.hole && o.share > holeShare) }
+	rank := func(o *option) float64 {
+		r := o.score() + boolTo(o.host.hole && o.share > holeShare)
+		if o.host.placed == 0 && !o.host.hole {
+			r += a.onMargin(o.pose)
+		}
+		return r
+	}
 	for _, o := range options {
 		if o != nil && (best == nil || rank(o) > rank(best)+0.02) {
 			best = o
@@ -181,6 +236,12 @@ func (a *assembler) place(i int) {
 	least := sureShare
 	if l := own.Length(); 4*math.Pi*own.Area() > 0.95*l*l {
 		least = roundShare
+	}
+	margin := 0.0
+	if best != nil && best.host.placed == 0 && !best.host.hole {
+		if margin = a.onMargin(best.pose); margin > 0 {
+			least = marginShare
+		}
 	}
 	if best == nil || best.share < least || best.out > 0.06 {
 		if !a.mirrored(i, 0) {
@@ -191,15 +252,35 @@ func (a *assembler) place(i int) {
 	about := register.Motion{Move: shape.Point{X: -c.X, Y: -c.Y}}
 	m := best.motion.After(about)
 	p := Placed{Piece: i, Motion: m, Host: best.host.placed, Rim: best.rim}
-	p.Sure = math.Min(1, best.share*math.Min(1, 0.4+best.lead/clearLead*0.6))
+	p.share = best.share
+	p.Sure = math.Min(1, (best.share+margin)*math.Min(1, 0.4+best.lead/clearLead*0.6))
+	if best.lead < clearLead {
+		p.Sure = math.Min(p.Sure, atMostGuess)
+	}
 	if !best.host.hole {
 		// A rim that is wide beside a small piece may be chance.
 		p.Sure *= math.Min(1, math.Max(0.3, 1.5-2.8*best.rim/math.Sqrt(own.Area())))
 	}
+	// What would do as well a little further along is not known to lie here.
+	p.Sure *= math.Min(1, math.Max(0.1, 1.5-best.slide/slideAt))
+	// An edge made to follow another does so to a hair.
+	p.Sure *= math.Min(1, 0.25+best.exact/best.share)
+	// What is its own mirror image would do as well across the axis of the base.
+	if at := m.Of(own); a.upright && best.host.placed == 0 && math.Abs(at.Centroid().X) > 1 && a.ownMirror(i) && !a.twinned(i) {
+		p.Sure = math.Min(p.Sure, atMostGuess)
+	}
+	// What keeps to the base's edge and yet lies on another piece that does goes by that one.
+	if best.host.placed == 0 && !best.host.hole && best.share < 0.7 && a.covered(m.Of(own)) > 0.5 {
+		p.Sure = math.Min(p.Sure, atMostGuess)
+	}
 	over := a.out[best.host.placed]
 	// What it sits on may be put wrong, and then it is too.
 	alone := p.Sure
+	p.alone = alone
 	p.Sure *= over.Sure
+	if best.host.placed == 0 && !best.host.hole && p.Sure >= marginSure && a.onMargin(best.pose) == 0 {
+		a.margins = append(a.margins, best.rim)
+	}
 	if alone < 0.4 && a.mirrored(i, alone) {
 		return
 	}
@@ -289,56 +370,178 @@ func (a *assembler) trifling(g shape.Region) bool {
 	return whole(g) < trifle*whole(a.out[0].Outline)
 }
 
-// beside lays a piece in rows under the stack, for the person to put in place.
+// beside lays a piece under the stack for the person to put in place; others may lie on it.
 func (a *assembler) beside(i int) {
-	const gap = 3.0 // mm
-	g := a.pieces[i].Turn(a.out[0].Motion.Turn, shape.Point{})
-	b, base := g.Bounds(), a.out[0].Outline.Bounds()
-	if a.rowY == 0 {
-		a.rowX, a.rowY = base.Min.X, base.Max.Y+2*gap
+	base := a.out[0]
+	m := register.Motion{Turn: base.Motion.Turn}
+	g := m.Of(a.pieces[i]).Bounds()
+	m.Move = shape.Point{X: base.Outline.Bounds().Min.X - g.Min.X, Y: base.Outline.Bounds().Max.Y + 2*between - g.Min.Y}
+	for _, q := range a.out {
+		if q.aside {
+			m.Move.Y = math.Max(m.Move.Y, q.Outline.Bounds().Max.Y+between-g.Min.Y)
+		}
 	}
-	if a.rowX > base.Min.X && a.rowX+b.W() > base.Max.X {
-		a.rowX, a.rowY, a.tall = base.Min.X, a.rowY+a.tall+gap, 0
-	}
-	m := register.Motion{Turn: a.out[0].Motion.Turn, Move: shape.Point{X: a.rowX - b.Min.X, Y: a.rowY - b.Min.Y}}
-	a.rowX, a.tall = a.rowX+b.W()+gap, math.Max(a.tall, b.H())
-	a.out = append(a.out, Placed{Piece: i, Motion: m, Outline: m.Of(a.pieces[i]), Host: 0, Fit: kit.FitFree, Why: "nothing tells where it goes: laid beside, put it in place"})
+	a.add(Placed{Piece: i, Motion: m, Host: 0, Fit: kit.FitFree, aside: true, Why: "nothing tells where it goes: laid beside, put it in place"})
 }
 
-// fallBack puts a piece with no edge to go by on the smallest piece that can
-// hold it, in the middle, as it was turned; for the person to move.
+// between is the room between pieces laid beside, mm.
+const between = 3.0
+
+// layRest puts what is laid beside, with what lies on it, in rows under the stack, as one
+// reads the sheet it was found on.
+func (a *assembler) layRest() {
+	base := a.out[0].Outline.Bounds()
+	x, y, tall := base.Min.X, base.Max.Y+2*between, 0.0
+	for _, n := range a.reading() {
+		b := a.out[n].Outline.Bounds()
+		if x > base.Min.X && x+b.W() > base.Max.X {
+			x, y, tall = base.Min.X, y+tall+between, 0
+		}
+		by := shape.Point{X: x, Y: y}.Sub(b.Min)
+		x, tall = x+b.W()+between, math.Max(tall, b.H())
+		for k := range a.out {
+			if a.liesOn(k, n) {
+				a.out[k].Motion.Move = a.out[k].Motion.Move.Add(by)
+				a.out[k].Outline = a.out[k].Outline.Move(by)
+			}
+		}
+	}
+}
+
+// liesOn reports whether piece k is piece n or lies on it, however high.
+func (a *assembler) liesOn(k, n int) bool {
+	for k > 0 && k != n {
+		k = a.out[k].Host
+	}
+	return k == n
+}
+
+// reading lists what is laid beside as one reads where it lay: by rows from the top, each
+// from the left.
+func (a *assembler) reading() (out []int) {
+	for n, p := range a.out {
+		if p.aside {
+			out = append(out, n)
+		}
+	}
+	box := func(n int) shape.Box { return a.pieces[a.out[n].Piece].Bounds() }
+	mid := func(n int) shape.Point { return box(n).Centre() }
+	slices.SortStableFunc(out, func(i, j int) int { return cmp.Compare(mid(i).Y, mid(j).Y) })
+	for i := 0; i < len(out); {
+		j := i + 1
+		for j < len(out) && mid(out[j]).Y < mid(out[i]).Y+box(out[i]).H()/2 {
+			j++
+		}
+		slices.SortStableFunc(out[i:j], func(p, q int) int { return cmp.Compare(mid(p).X, mid(q).X) })
+		i = j
+	}
+	return out
+}
+
+// inOrder has the larger pieces come before the smaller, those laid beside among the rest:
+// what is smaller lies on what is larger, wherever that goes.
+func (a *assembler) inOrder() {
+	order := make([]int, len(a.out))
+	for i := range order {
+		order[i] = i
+	}
+	slices.SortStableFunc(order, func(i, j int) int {
+		return cmp.Compare(whole(a.pieces[a.out[j].Piece]), whole(a.pieces[a.out[i].Piece]))
+	})
+	at := make([]int, len(order))
+	out := make([]Placed, len(order))
+	for n, i := range order {
+		at[i], out[n] = n, a.out[i]
+	}
+	for n := range out {
+		if out[n].Host >= 0 {
+			out[n].Host = at[out[n].Host]
+		}
+	}
+	a.out = out
+}
+
+// onMargin is what it adds to a place on the base that it keeps the margin of others.
+func (a *assembler) onMargin(p pose) float64 {
+	if slices.ContainsFunc(a.margins, func(m float64) bool { return math.Abs(m-p.rim) < marginBy }) {
+		return marginAdds
+	}
+	return 0
+}
+
+// fallBack puts a piece with no edge to go by in the middle of the smallest one that can
+// hold it, where that has a middle to the eye and so has the piece; else it is laid beside.
 func (a *assembler) fallBack(i int) {
 	g := a.pieces[i]
-	c := g.Centroid()
-	if a.trifling(g) && !a.asIs {
-		a.beside(i)
-		return
-	}
-	best := 0
+	best := -1
 	for n, p := range a.out {
 		b, own := p.Outline.Bounds(), g.Bounds()
-		if b.W() < own.W() || b.H() < own.H() {
+		if p.Host < 0 && n > 0 || b.W() < own.W() || b.H() < own.H() || a.twinOn(i, n) || a.full(n) {
 			continue
 		}
-		if twin := a.twinOn(i, n); twin {
-			continue // its twin already lies there
-		}
-		if whole(p.Outline) < whole(a.out[best].Outline) {
+		if best < 0 || whole(p.Outline) < whole(a.out[best].Outline) {
 			best = n
 		}
 	}
-	host := a.out[best].Outline
+	if best < 0 || a.twinned(i) || !centred(g) || !centred(a.out[best].Outline) {
+		a.beside(i)
+		return
+	}
+	host := a.out[best]
 	turn := 0.0
-	why := fmt.Sprintf("no edge to go by: put in the middle of piece %d", a.out[best].Piece+1)
 	if mine, ok := Axis(g); ok {
-		if its, ok := Axis(host); ok {
+		if its, ok := Axis(host.Outline); ok {
 			turn = math.Remainder(its.Deg-mine.Deg, 180)
-			why += ", along its axis"
 		}
 	}
 	m := register.Motion{Turn: turn}
-	m.Move = host.Centroid().Sub(m.Point(c))
-	a.add(Placed{Piece: i, Motion: m, Host: best, Fit: kit.FitFree, Sure: 0.2, Why: why})
+	m.Move = host.Outline.Centroid().Sub(m.Point(g.Centroid()))
+	a.add(Placed{Piece: i, Motion: m, Host: best, Fit: kit.FitFree, alone: centreSure, Sure: centreSure * host.Sure, share: 1, Why: fmt.Sprintf("in the middle of piece %d, as both look the same from two sides", host.Piece+1)})
+}
+
+// covered is the largest share of a region that lies on one piece of those on the base.
+func (a *assembler) covered(g shape.Region) (most float64) {
+	for n, q := range a.out {
+		if n == 0 || q.Host != 0 || q.aside || !g.Bounds().Meets(q.Outline.Bounds()) {
+			continue
+		}
+		if both, err := g.Intersect(q.Outline.Filled()); err == nil {
+			most = math.Max(most, both.Area()/g.Area())
+		}
+	}
+	return most
+}
+
+func (a *assembler) ownMirror(i int) bool {
+	_, ok := Axis(a.pieces[i])
+	return ok
+}
+
+// twinned reports whether another piece has the same outline, or its mirror image.
+func (a *assembler) twinned(i int) bool {
+	for j, g := range a.pieces {
+		if j != i && Twins(a.pieces[i], g) != NotTwins {
+			return true
+		}
+	}
+	return false
+}
+
+// centreSure is how sure a piece is that lies in the middle of another for no better reason.
+const centreSure = 0.38
+
+// full reports whether something lies in the middle of piece n already.
+func (a *assembler) full(n int) bool {
+	c := a.out[n].Outline.Centroid()
+	return slices.ContainsFunc(a.out, func(q Placed) bool {
+		return q.Host == n && q.Outline.Centroid().Distance(c) < 0.5
+	})
+}
+
+// centred reports whether a piece looks the same turned by half, so that it has a middle.
+func centred(g shape.Region) bool {
+	own := g.Filled()
+	return apart(own, own.Turn(180, own.Centroid())) < math.Max(0.12, 0.006*math.Sqrt(own.Area()))
 }
 
 // mirrored puts a piece across the base's axis from its mirror twin, where one lies on one side
@@ -357,7 +560,7 @@ func (a *assembler) mirrored(i int, sure float64) bool {
 			continue
 		}
 		m := turning(a.pieces[i], to)
-		a.add(Placed{Piece: i, Motion: m, Host: q.Host, Fit: q.Fit, Rim: q.Rim, Sure: q.Sure * acrossSure, Why: fmt.Sprintf("across the axis from its mirror twin, piece %d", q.Piece+1)})
+		a.add(Placed{Piece: i, Motion: m, Host: q.Host, Fit: q.Fit, Rim: q.Rim, alone: q.Sure * acrossSure, share: 1, Sure: q.Sure * acrossSure, Why: fmt.Sprintf("across the axis from its mirror twin, piece %d", q.Piece+1)})
 		return true
 	}
 	return false

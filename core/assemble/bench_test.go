@@ -31,6 +31,8 @@ type result struct {
 	pieces, edged, right, claimed, wrong int // right of edged; claimed sure, wrong of those
 	pairs, ordered                       int
 	lines                                []string
+	said                                 [3]struct{ n, right int } // by "a guess", "likely", "sure"
+	places                               int                       // of all but the base within 0.3 mm
 }
 
 func meanOf(v []float64) (m float64) {
@@ -73,6 +75,19 @@ func try(t testing.TB, set kit.Set, turn float64, seed uint64) result {
 				off = min(off, apart(p.Outline, want[j]))
 			}
 		}
+		if n > 0 {
+			k := 0
+			if p.Sure >= 0.75 {
+				k = 2
+			} else if p.Sure >= 0.4 {
+				k = 1
+			}
+			r.said[k].n++
+			if off <= 0.3 {
+				r.said[k].right++
+				r.places++
+			}
+		}
 		sure := p.Sure >= 0.4
 		if n > 0 && sure {
 			r.claimed++
@@ -91,6 +106,8 @@ func try(t testing.TB, set kit.Set, turn float64, seed uint64) result {
 			r.edged++
 			if off <= 0.3 {
 				r.right++
+			} else {
+				r.lines = append(r.lines, "   this one has an edge to go by:")
 			}
 		}
 		r.lines = append(r.lines, fmt.Sprintf("   %-18s sure %.2f off %.2f mm: %s", partLabel(set, laid[p.Piece].Part), p.Sure, off, p.Why))
@@ -137,5 +154,36 @@ func BenchmarkProposals(b *testing.B) {
 			}
 		}
 		fmt.Printf("order right in %.0f %%, place right in %.0f %% of the pieces with an edge to go by\n", 100*float64(ordered)/float64(pairs), 100*float64(right)/float64(edged))
+	}
+}
+
+// BenchmarkDrawn prints, over sets of many trades drawn for it, and over some drawn when the
+// rules stood, how often pieces laid out at random come back to their place, and how often what is called likely (0.4 and more) and
+// sure (0.75 and more) is. Asked for: likely right in 9 of 10, sure in 99 of 100.
+func BenchmarkDrawn(b *testing.B) {
+	for b.Loop() {
+		fmt.Printf("\n%-12s %6s %8s %8s %8s %8s %8s %8s %8s\n", "set", "pieces", "order", "edge", "places", "guess", "likely", "sure", "time")
+		for k, sets := range [][]kit.Set{drawn(b), heldBack(b)} {
+			var all result
+			for i, s := range sets {
+				for _, seed := range []uint64{1, 2} {
+					start := time.Now()
+					r := try(b, s, 30, seed+uint64(100+10*i))
+					fmt.Printf("%-12s %6d %4d/%-3d %4d/%-3d %4d/%-3d %4d/%-3d %4d/%-3d %4d/%-3d %8s\n", s.Name, r.pieces, r.ordered, r.pairs, r.right, r.edged, r.places, r.pieces-1,
+						r.said[0].right, r.said[0].n, r.said[1].right, r.said[1].n, r.said[2].right, r.said[2].n, time.Since(start).Round(time.Millisecond))
+					if testing.Verbose() {
+						for _, l := range r.lines {
+							fmt.Println(l)
+						}
+					}
+					all.pieces, all.pairs, all.ordered, all.edged, all.right, all.places = all.pieces+r.pieces-1, all.pairs+r.pairs, all.ordered+r.ordered, all.edged+r.edged, all.right+r.right, all.places+r.places
+					for k := range r.said {
+						all.said[k].n, all.said[k].right = all.said[k].n+r.said[k].n, all.said[k].right+r.said[k].right
+					}
+				}
+			}
+			fmt.Printf("%-12s %6d %4d/%-3d %4d/%-3d %4d/%-3d %4d/%-3d %4d/%-3d %4d/%-3d\n", [2]string{"all", "held back"}[k], all.pieces, all.ordered, all.pairs, all.right, all.edged, all.places, all.pieces,
+				all.said[0].right, all.said[0].n, all.said[1].right, all.said[1].n, all.said[2].right, all.said[2].n)
+		}
 	}
 }

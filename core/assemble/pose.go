@@ -17,7 +17,8 @@ type pose struct {
 	rim    float64         // distance it keeps from the host's edge, mm
 	share  float64         // of its edge that keeps it
 	out    float64         // share of its edge outside the host
-	rough  float64         // root mean square unevenness of that part, mm
+	exact  float64         // of its edge, every point counting by how nearly it keeps it
+	slide  float64         // how far it might be moved with nothing to see, mm, standard error
 	askew  float64         // turn against how it was laid beside the base, 0 to 1 for half a turn
 }
 
@@ -25,7 +26,7 @@ type pose struct {
 // that fit alike the least turned goes first, since people lay pieces as they go,
 // and then the narrower rim.
 func (p pose) score() float64 {
-	return p.share - 2*math.Max(0, p.out-0.02) - p.rough - 0.12*p.askew - 0.015*math.Max(0, p.rim)
+	return p.exact - 2*math.Max(0, p.out-0.02) - 0.12*p.askew - 0.015*math.Max(0, p.rim)
 }
 
 // Grid of the first, coarse search.
@@ -153,11 +154,7 @@ func step(pts []shape.Point, host *shape.Field, m register.Motion, rim float64, 
 		if w == 0 {
 			continue
 		}
-		const h = 0.2
-		gx := (host.Inside(shape.Point{X: q.X + h, Y: q.Y}) - host.Inside(shape.Point{X: q.X - h, Y: q.Y})) / (2 * h)
-		gy := (host.Inside(shape.Point{X: q.X, Y: q.Y + h}) - host.Inside(shape.Point{X: q.X, Y: q.Y - h})) / (2 * h)
-		arm := q.Sub(m.Move)
-		row := [4]float64{gx, gy, gy*arm.X - gx*arm.Y, -1}
+		row := along(host, q, m.Move)
 		for i := range row {
 			atb.SetVec(i, atb.AtVec(i)-w*row[i]*(d-rim))
 			for j := i; j < 4; j++ {
@@ -218,9 +215,56 @@ func polish(pts []shape.Point, host *shape.Field, p pose, widest, laid float64) 
 		m, rim = next, rim+by
 	}
 	if q := judge(pts, host, m, widest, laid); q.score() > p.score()-0.03 {
-		return q
+		p = q
 	}
+	p.slide = slides(pts, host, p)
 	return p
+}
+
+// slides is the standard error of where a piece lies along the direction it is least held
+// in, mm, from the points that keep its rim, each good to a fifth of what they may stray
+// and not quite independent of its neighbours: along straight or evenly bent edges nothing
+// holds it, nor between edges that taper, where another rim does as well.
+func slides(pts []shape.Point, host *shape.Field, p pose) float64 {
+	ata := mat.NewSymDense(4, nil)
+	n := 0.0
+	for _, v := range pts {
+		q := p.motion.Point(v)
+		u := (host.Inside(q) - p.rim) / keeps
+		if u <= -1 || u >= 1 {
+			continue
+		}
+		row := along(host, q, p.motion.Move)
+		w := (1 - u*u) * (1 - u*u)
+		for i := range row {
+			for j := i; j < 4; j++ {
+				ata.SetSym(i, j, ata.At(i, j)+w*row[i]*row[j])
+			}
+		}
+		n += w
+	}
+	const sure = keeps / 5 * 3
+	// What is known beforehand: it lies within some millimetres, and so do turn and rim.
+	for i, most := range [4]float64{5, 5, 0.3, 5} {
+		ata.SetSym(i, i, ata.At(i, i)+sure*sure/(most*most))
+	}
+	var inv mat.SymDense
+	var chol mat.Cholesky
+	if !chol.Factorize(ata) || chol.InverseTo(&inv) != nil {
+		return math.Inf(1)
+	}
+	a, b, c := inv.At(0, 0), inv.At(0, 1), inv.At(1, 1)
+	return sure * math.Sqrt((a+c)/2+math.Hypot((a-c)/2, b))
+}
+
+// along is how the distance from the host's edge at q changes as the piece is shifted, and
+// turned about its middle, and its rim widened.
+func along(host *shape.Field, q, middle shape.Point) [4]float64 {
+	const h = 0.2
+	gx := (host.Inside(shape.Point{X: q.X + h, Y: q.Y}) - host.Inside(shape.Point{X: q.X - h, Y: q.Y})) / (2 * h)
+	gy := (host.Inside(shape.Point{X: q.X, Y: q.Y + h}) - host.Inside(shape.Point{X: q.X, Y: q.Y - h})) / (2 * h)
+	arm := q.Sub(middle)
+	return [4]float64{gx, gy, gy*arm.X - gx*arm.Y, -1}
 }
 
 // keeps is how far, mm, an edge may stray from a rim and still keep it.
@@ -253,10 +297,11 @@ func judge(pts []shape.Point, host *shape.Field, m register.Motion, widest, laid
 	for _, d := range ds[at : at+most] {
 		p.rim += d / float64(most)
 	}
-	for _, d := range ds[at : at+most] {
-		p.rough += (d - p.rim) * (d - p.rim) / float64(most)
+	for _, d := range ds {
+		if u := (d - p.rim) / keeps; u > -1 && u < 1 {
+			p.exact += (1 - u*u) / float64(len(ds))
+		}
 	}
-	p.rough = math.Sqrt(p.rough)
 	p.share = float64(most) / float64(len(ds))
 	return p
 }

@@ -31,6 +31,7 @@ type Item struct {
 	Lift    float64        // how far its edge stands off the glass, mm: card that curls
 	Film    *colour.Film   // ink one sees through: what is beneath tells; Colour is not used
 	Strikes int            // impressions of the film
+	Bare    float64        // share of the print that took no ink, in grains and in whole places
 }
 
 // Rim is the core of the card where it shows beside what is printed on it: all round, or
@@ -170,6 +171,10 @@ func (b Bench) paint(perMM float64, g Grade, rnd *rand.Rand) [3]plane {
 	}
 	for i, it := range b.Items {
 		patches := newBlotches(rnd, g.Blotch)
+		var took *plane
+		if it.Bare > 0 {
+			took = grains(w, h, perMM, it.Bare, patches, rnd)
+		}
 		var top *image.Alpha // what is printed on it, within its rim
 		if it.Rim != nil {
 			top = cover(it.printed(), w, h, perMM)
@@ -187,6 +192,9 @@ func (b Bench) paint(perMM float64, g Grade, rnd *rand.Rand) [3]plane {
 			k := a
 			if it.Print && !it.Even {
 				k *= float32(patches.at(float64(x)/perMM, float64(y)/perMM))
+			}
+			if took != nil {
+				k *= took.v[y*w+x]
 			}
 			if it.Print && !it.Even && g.Mottle > 0 {
 				deep := 1 + g.Mottle*patches.wave(float64(x)/perMM, float64(y)/perMM)
@@ -291,33 +299,6 @@ func each(a *image.Alpha, f func(x, y int, a float32)) {
 			}
 		}
 	}
-}
-
-// blotches makes a solid print patchy: slow waves and pin holes of bare paper.
-type blotches struct {
-	deep  float64
-	waves [5][4]float64
-}
-
-func newBlotches(rnd *rand.Rand, deep float64) blotches {
-	b := blotches{deep: deep}
-	for i := range b.waves {
-		b.waves[i] = [4]float64{rnd.NormFloat64() * 2.2, rnd.NormFloat64() * 2.2, rnd.Float64() * 2 * math.Pi, 1}
-	}
-	return b
-}
-
-func (b blotches) at(x, y float64) float64 {
-	return 1 - b.deep*math.Max(0, b.wave(x, y)*math.Sqrt(2.0/float64(len(b.waves)))/2+0.2)
-}
-
-// wave is a slow wave of mean 0 and standard deviation 1.
-func (b blotches) wave(x, y float64) float64 {
-	var s float64
-	for _, w := range b.waves {
-		s += math.Sin(w[0]*x + w[1]*y + w[2])
-	}
-	return s * math.Sqrt(2/float64(len(b.waves)))
 }
 
 // blur spreads the plane by a Gaussian of the given standard deviation.

@@ -37,6 +37,8 @@ type model struct {
 	near    [][]int32       // pixels near an edge, for the fine search
 	unknown bool            // nobody knows the inks
 	soft    float64         // width of an edge, mm
+	outlier float64         // of linear light; what misses more counts less
+	askew   float64         // turn of the sheet, which round layers keep to, radians
 	scale   float64         // of the print against the design, every layer about its own middle
 }
 
@@ -366,52 +368,3 @@ func (m *model) findSheet(ctx context.Context, p *Plane) error {
 
 // sheetTurn is how far the sheet may lie askew, degrees.
 const sheetTurn = 6.0
-
-// settle looks for layers apart, all or those named, in the whole box of shifts
-// and turns a hand may be off by; twice, since each search leans on where the
-// others lie. From round 1 on it only looks near where they are.
-func (m *model) settle(ctx context.Context, p *Plane, from int, only ...int) error {
-	m.soft = 0.5
-	for round := from; round < 2; round++ {
-		for i := range m.layers {
-			if len(only) > 0 && !slices.Contains(only, i) {
-				continue
-			}
-			if err := ctx.Err(); err != nil {
-				return err
-			}
-			l := &m.layers[i]
-			known := m.stakes(p, l.around(3), i)
-			start, best, at := l.pose, m.missOf(known, p, i, 3), l.pose
-			try := func(q pose, step int) {
-				l.pose = q
-				if v := m.missOf(known, p, i, step); v < best {
-					best, at = v, q
-				}
-			}
-			if round == 0 {
-				for _, turn := range [5]float64{-0.04, -0.02, 0, 0.02, 0.04} {
-					for dy := -2.0; dy <= 2; dy += 0.5 {
-						for dx := -2.0; dx <= 2; dx += 0.5 {
-							try(pose{start.x + dx, start.y + dy, start.turn + turn}, 3)
-						}
-					}
-				}
-			}
-			l.pose = at
-			best = m.missOf(known, p, i, 1)
-			for _, r := range [4]float64{0.3, 0.15, 0.08, 0.04} {
-				for range 2 {
-					q := at
-					for _, d := range [2]float64{-1, 1} {
-						try(pose{q.x + d*r, q.y, q.turn}, 1)
-						try(pose{q.x, q.y + d*r, q.turn}, 1)
-						try(pose{q.x, q.y, q.turn + d*r/math.Max(5, l.reach)}, 1)
-					}
-				}
-			}
-			l.pose = at
-		}
-	}
-	return nil
-}

@@ -3,6 +3,7 @@ package proof
 import (
 	"context"
 	"math"
+	"slices"
 
 	"gonum.org/v1/gonum/mat"
 
@@ -111,11 +112,11 @@ func (m *model) learn(p *Plane) {
 // Numbers of the last, fine search.
 const (
 	rounds   = 14
-	softFine = 0.2  // mm; about what a scanner's lens makes of an edge
-	outlier  = 0.10 // of linear light: specks and patches count less past it
-	// kin is by how much neighbouring pixels, blurred and blotched together,
-	// overstate how much they tell.
-	kin = 5.0
+	softFine = 0.2 // mm; about what a scanner's lens makes of an edge
+	// Specks count less where they are off by more than outlier of linear light, or by more
+	// than so many times what is off anyhow, but not more than mostOutlier: where whole
+	// stretches of an edge are off, they are no specks.
+	outlier, outlierBy, mostOutlier = 0.10, 4.0, 0.3
 	// per is how many unknowns a layer has: shift, turn, and how far its ink ran
 	// past the stamp, at most mostGrow mm.
 	per      = 4
@@ -127,32 +128,32 @@ const (
 // polish brings all layers to where the scan differs least from the model, by
 // Gauss and Newton's method with a little damping, over the pixels near an edge.
 // One scale for all is found along with them, so that paper that grew or a copier
-// that shrank is not taken for layers out of place. It returns what is left over,
-// and per layer the standard error of shift and turn, with that of the scale in
-// the place after the last.
-func (m *model) polish(ctx context.Context, p *Plane) (float64, [][2]float64, error) {
+// that shrank is not taken for layers out of place, and one turn of the sheet, which
+// layers that are round keep to. It returns how sure all that is.
+func (m *model) polish(ctx context.Context, p *Plane) (surety, error) {
 	m.soft = softFine
 	m.markEdges(p)
-	n := per*len(m.layers) + 1
-	var ata *mat.SymDense
-	var rms float64
-	sure := make([][2]float64, len(m.layers)+1)
+	m.outlier = outlier
+	rms := 0.03
 	for round := range rounds {
 		if err := ctx.Err(); err != nil {
-			return 0, nil, err
+			return surety{}, err
 		}
 		if round == rounds/2 {
 			m.learn(p)
 			m.patchUp(p)
 		}
-		var atb *mat.VecDense
 		// The first rounds only draw near: every third row will do.
 		thin := 3
 		if round >= rounds/2 {
 			thin = 1
 		}
-		ata, atb, rms = m.normal(p, thin)
-		for i := range n {
+		e := m.normal(p, thin)
+		rms = e.rms()
+		m.outlier = math.Max(outlier, math.Min(mostOutlier, outlierBy*rms))
+		m.keepTurns(&e, rms)
+		ata, atb := e.matrices()
+		for i := range m.unknowns() {
 			ata.SetSym(i, i, ata.At(i, i)*1.001+1e-9)
 		}
 		var chol mat.Cholesky
@@ -172,25 +173,14 @@ func (m *model) polish(ctx context.Context, p *Plane) (float64, [][2]float64, er
 			m.layers[i].grow = limit(m.layers[i].grow+limit(x.AtVec(per*i+3), 0.05), mostGrow)
 			largest = math.Max(largest, math.Max(math.Hypot(dx, dy), math.Abs(dt)*m.layers[i].reach))
 		}
-		m.scale += math.Max(-0.004, math.Min(0.004, x.AtVec(n-1)))
+		m.scale += math.Max(-0.004, math.Min(0.004, x.AtVec(m.atScale())))
 		m.scale = math.Max(1-mostScale, math.Min(1+mostScale, m.scale))
+		m.askew += math.Max(-0.02, math.Min(0.02, x.AtVec(m.atTurn())))
 		if round > rounds/2 && largest < 2e-4 {
 			break
 		}
 	}
-	var inv mat.SymDense
-	var chol mat.Cholesky
-	if ata != nil && chol.Factorize(ata) {
-		if err := chol.InverseTo(&inv); err == nil {
-			for i := range m.layers {
-				s := math.Sqrt(math.Max(inv.At(per*i, per*i), inv.At(per*i+1, per*i+1))) * rms * kin
-				t := math.Sqrt(inv.At(per*i+2, per*i+2)) * rms * kin
-				sure[i] = [2]float64{math.Hypot(s, 0.002), t * 180 / math.Pi}
-			}
-			sure[len(m.layers)][0] = math.Sqrt(inv.At(n-1, n-1)) * rms * kin
-		}
-	}
-	return math.Sqrt(m.missNear(p)), sure, nil
+	return m.doubt(p, rms), nil
 }
 
 // edgeBand is how far from an edge, mm, pixels are looked at in the fine search:
@@ -216,42 +206,94 @@ func (m *model) markEdges(p *Plane) {
 	})
 }
 
-// normal sets up the normal equations over the pixels near an edge, in every
-// thin-th row; rms is the
-// root mean square left there.
-func (m *model) normal(p *Plane, thin int) (*mat.SymDense, *mat.VecDense, float64) {
-	n := per*len(m.layers) + 1
-	sc := m.turns()
-	parts := make([]sums, strips)
-	strip(func(k int) { parts[k] = m.normalOf(p, sc, k, thin) })
-	ata, atb := mat.NewSymDense(n, nil), mat.NewVecDense(n, nil)
-	var sum, weight float64
-	for _, s := range parts {
-		for i := range n {
-			atb.SetVec(i, atb.AtVec(i)+s.b[i])
-			for j := i; j < n; j++ {
-				ata.SetSym(i, j, ata.At(i, j)+s.a[i*n+j])
-			}
-		}
-		sum, weight = sum+s.sum, weight+s.weight
-	}
-	return ata, atb, math.Sqrt(sum / math.Max(1, weight))
-}
+// The unknowns are those of every layer in turn, then the scale of the print and the
+// turn of the sheet.
+func (m *model) unknowns() int { return per*len(m.layers) + 2 }
+func (m *model) atScale() int  { return per * len(m.layers) }
+func (m *model) atTurn() int   { return per*len(m.layers) + 1 }
 
-// sums are the normal equations of one part of the rows.
-type sums struct {
+// equations are normal equations of the unknowns: a is their matrix, row by row, its
+// upper half filled, b the right side.
+type equations struct {
+	n           int
 	a, b        []float64
-	sum, weight float64
+	bow         []float64 // like a, as the sum bends where misses past the outlier's count less
+	sum, weight float64   // of squares, and of pixels
+	turns       []float64 // for every layer, how much there is to tell its turn by if its edge lay all across
 }
 
-func (m *model) normalOf(p *Plane, sc [][2]float64, part, thin int) sums {
-	n := per*len(m.layers) + 1
-	a := make([]float64, n*n)
-	b := make([]float64, n)
+func newEquations(n int) equations {
+	return equations{n: n, a: make([]float64, n*n), bow: make([]float64, n*n), b: make([]float64, n), turns: make([]float64, (n-2)/per)}
+}
+
+func (e *equations) add(o equations) {
+	for i := range e.a {
+		e.a[i] += o.a[i]
+		e.bow[i] += o.bow[i]
+	}
+	for i := range e.turns {
+		e.turns[i] += o.turns[i]
+	}
+	for i := range e.b {
+		e.b[i] += o.b[i]
+	}
+	e.sum, e.weight = e.sum+o.sum, e.weight+o.weight
+}
+
+// rms is the root mean square left.
+func (e *equations) rms() float64 { return math.Sqrt(e.sum / math.Max(1, e.weight)) }
+
+func (e *equations) matrices() (*mat.SymDense, *mat.VecDense) {
+	return mat.NewSymDense(e.n, slices.Clone(e.a)), mat.NewVecDense(e.n, slices.Clone(e.b))
+}
+
+// normal sets up the normal equations over the pixels near an edge, in every
+// thin-th row.
+func (m *model) normal(p *Plane, thin int) equations {
+	sc := m.turns()
+	parts := make([]equations, strips)
+	strip(func(k int) {
+		parts[k] = newEquations(m.unknowns())
+		m.visit(p, sc, k, thin, func(_, _ float64, row []float64, r, w float64, levers []float64) {
+			parts[k].count(row, r, w, levers)
+		})
+	})
+	out := newEquations(m.unknowns())
+	for _, e := range parts {
+		out.add(e)
+	}
+	return out
+}
+
+// count adds one channel of one pixel: how it changes with every unknown, what is
+// missed, and how much it counts.
+func (e *equations) count(row []float64, r, w float64, levers []float64) {
+	bow := w * math.Max(0, 2*w-1)
+	for i, l := range levers {
+		e.turns[i] += w * l
+	}
+	for i := range row {
+		if row[i] == 0 {
+			continue
+		}
+		e.b[i] += w * row[i] * r
+		for j := i; j < e.n; j++ {
+			e.a[i*e.n+j] += w * row[i] * row[j]
+			e.bow[i*e.n+j] += bow * row[i] * row[j]
+		}
+	}
+	e.sum += w * r * r
+	e.weight += w
+}
+
+// visit goes through the pixels near an edge in one part of the rows, every thin-th of
+// them: where each lies, mm, how each of its channels changes with every unknown, what is
+// missed there, how much it counts, and for every layer the square of how much it would
+// change if the edge there lay across its turn.
+func (m *model) visit(p *Plane, sc [][2]float64, part, thin int, f func(x, y float64, row []float64, r, w float64, levers []float64)) {
 	c := make([]float64, len(m.layers))
 	diff := make([]colour.Linear, len(m.layers))
-	row := make([]float64, n)
-	var sum, weight float64
+	row, levers := make([]float64, m.unknowns()), make([]float64, len(m.layers))
 	for _, at := range m.near[part] {
 		y, x := int(at)/p.w, int(at)%p.w
 		if y/strips%thin != 0 {
@@ -284,141 +326,22 @@ func (m *model) normalOf(p *Plane, sc [][2]float64, part, thin int) sums {
 		}
 		for ch := range v {
 			r := q[ch] - v[ch]
-			w := 1 / (1 + r*r/(outlier*outlier))
-			row[n-1] = 0
+			w := 1 / (1 + r*r/(m.outlier*m.outlier))
+			row[m.atScale()] = 0
 			for i := range m.layers {
 				for j := range per {
 					row[per*i+j] = diff[i][ch] * grad[i][j]
 				}
-				row[n-1] += diff[i][ch] * grad[i][per]
-			}
-			for i := range row {
-				if row[i] == 0 {
-					continue
-				}
-				b[i] += w * row[i] * r
-				for j := i; j < n; j++ {
-					a[i*n+j] += w * row[i] * row[j]
+				row[m.atScale()] += diff[i][ch] * grad[i][per]
+				levers[i] = 0
+				if grad[i][3] > 0 {
+					rx, ry := px-m.layers[i].pose.x, py-m.layers[i].pose.y
+					levers[i] = diff[i][ch] * diff[i][ch] * (rx*rx + ry*ry) / (m.soft * m.soft)
 				}
 			}
-			sum += w * r * r
-			weight += w
+			f(px, py, row, r, w, levers)
 		}
 	}
-	return sums{a, b, sum, weight}
-}
-
-// Grid of the patches of a print.
-const (
-	patch     = 1.0  // mm
-	patchHold = 25.0 // pixels' worth of the mean colour mixed in: few pixels tell little
-)
-
-// patches are the colours of every set of layers place by place: solids print
-// patchy, and an edge is told from what lies beside it, not from the mean.
-type patches struct {
-	nx, ny, classes int
-	v               []colour.Linear
-}
-
-// patchUp learns the patches from the places clear of edges, each smoothed with
-// those round it.
-func (m *model) patchUp(p *Plane) {
-	k := len(m.classes)
-	q := &patches{nx: int(float64(p.w)/p.perMM/patch) + 1, ny: int(float64(p.h)/p.perMM/patch) + 1, classes: k}
-	sum := make([]colour.Linear, q.nx*q.ny*k)
-	count := make([]float64, len(sum))
-	m.clear(p, 1, func(x, y, mask int) {
-		at := (int((float64(y)+0.5)/p.perMM/patch)*q.nx+int((float64(x)+0.5)/p.perMM/patch))*k + mask
-		v := p.at(x, y)
-		for c := range v {
-			sum[at][c] += v[c] - m.classes[mask][c]
-		}
-		count[at]++
-	})
-	q.v = make([]colour.Linear, len(sum))
-	for y := range q.ny {
-		for x := range q.nx {
-			for mask := range k {
-				var s colour.Linear
-				n := patchHold
-				for dy := max(0, y-1); dy <= min(q.ny-1, y+1); dy++ {
-					for dx := max(0, x-1); dx <= min(q.nx-1, x+1); dx++ {
-						at := (dy*q.nx+dx)*k + mask
-						w := 1.0
-						if dx != x {
-							w /= 2
-						}
-						if dy != y {
-							w /= 2
-						}
-						n += w * count[at]
-						for c := range s {
-							s[c] += w * sum[at][c]
-						}
-					}
-				}
-				at := (y*q.nx+x)*k + mask
-				for c := range s {
-					q.v[at][c] = m.classes[mask][c] + s[c]/n
-				}
-			}
-		}
-	}
-	m.patches = q
-}
-
-// coloursAt are the colours of every set of layers at a place.
-func (m *model) coloursAt(x, y float64) []colour.Linear {
-	q := m.patches
-	if q == nil {
-		return m.classes
-	}
-	at := (min(q.ny-1, int(y/patch))*q.nx + min(q.nx-1, int(x/patch))) * q.classes
-	return q.v[at : at+q.classes]
-}
-
-// unseen reports whether the scan looks no different where a layer should have
-// changed what is beneath it: the sets of layers with it are coloured like those
-// without it.
-func (m *model) unseen(i int, p *Plane) bool {
-	var with, without float64
-	sc := m.turns()
-	c := make([]float64, len(m.layers))
-	for y := 0; y < p.h; y += 2 {
-		for x := 0; x < p.w; x += 2 {
-			m.covers(c, sc, (float64(x)+0.5)/p.perMM, (float64(y)+0.5)/p.perMM)
-			if c[i] < 1 {
-				continue
-			}
-			q := p.at(x, y)
-			d := make(map[bool]float64, 2)
-			for _, on := range [2]bool{true, false} {
-				c[i] = 0
-				if on {
-					c[i] = 1
-				}
-				v := m.foretold(c)
-				for ch := range v {
-					d[on] += (v[ch] - q[ch]) * (v[ch] - q[ch])
-				}
-			}
-			with, without = with+d[true], without+d[false]
-		}
-	}
-	return with >= without
-}
-
-// foretold is the colour of the layers that cover, as their inks have it, not as
-// the scan was learned to show it.
-func (m *model) foretold(c []float64) colour.Linear {
-	v := m.paper
-	for i, l := range m.layers {
-		if c[i] >= 1 {
-			v = l.Film.Over(v, max(1, l.Strikes))
-		}
-	}
-	return v
 }
 
 // missNear is the mean square difference over what the print covers.

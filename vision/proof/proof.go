@@ -76,7 +76,9 @@ func Progress(f func(share float64, what string)) Option { return func(s *settin
 const (
 	leastScale = 0.003
 	leastApart = 6.0  // CIEDE2000 between what two layers do to the paper
-	mostMiss   = 0.07 // root mean square, linear light; a good scan leaves 0.02 to 0.05
+	mostMiss   = 0.07 // root mean square, linear light; a good scan leaves 0.02 to 0.05, grainy ink up to 0.2
+	mustHold   = 0.85 // of a layer's edges must say that it lies there; a right one has 0.94 and more
+	halfHolds  = 0.5  // less, and something is wrong with the whole
 	leastLight = 0.4  // of the paper's own light in the darkest corner
 	mostDoubt  = 0.12 // mm; a layer surer than that has been found
 	mostOff    = 4.0  // mm; no hand is off by more
@@ -227,13 +229,15 @@ func (m *model) measure(ctx context.Context, fine *Plane, tell func(float64)) (R
 	m.sharpen()
 	m.relight(fine)
 	m.learn(fine)
-	miss, sure, err := m.polish(ctx, fine)
+	m.askew = m.layers[0].pose.turn
+	sure, err := m.polish(ctx, fine)
 	if err != nil {
 		return Result{}, err
 	}
+	miss := math.Sqrt(m.missNear(fine))
 	tell(0.95)
 	n := len(m.layers)
-	out := Result{Sheet: m.motion(0), Layers: make([]Off, n), Miss: miss, Scale: m.scale, SureScale: sure[n][0]}
+	out := Result{Sheet: m.motion(0), Layers: make([]Off, n), Miss: miss, Scale: m.scale, SureScale: sure.scale(m)}
 	if off := m.scale - 1; math.Abs(off) > math.Max(leastScale, 3*out.SureScale) {
 		out.Notes = append(out.Notes, fmt.Sprintf("The print is %.1f %% %s than designed (±%.1f): no placing mends that. Check the dots to the inch, or whether the paper grew or a copy shrank.",
 			100*math.Abs(off), map[bool]string{true: "larger", false: "smaller"}[off > 0], 200*out.SureScale))
@@ -250,22 +254,52 @@ func (m *model) measure(ctx context.Context, fine *Plane, tell func(float64)) (R
 	if stray := m.stray(coarse); stray > mostStray {
 		out.Notes = append(out.Notes, fmt.Sprintf("Ink lies where this image has none, over %.0f %% of its area: was it struck twice, or is something else printed beside it?", 100*stray))
 	}
+	holds := make([]float64, n)
+	for i := range holds {
+		holds[i] = m.holds(fine, i)
+	}
+	if holds[0] < mustHold || miss > mostMiss && slices.Min(holds) < halfHolds {
+		return out, &picture.Problem{What: fmt.Sprintf("The picture does not look like a print of this image (%.0f %% off).", 100*miss), Mend: "Check that it is this image in this colourway, the right way up and not mirrored, and that the dots to the inch are right."}
+	}
+	if miss > mostMiss {
+		out.Notes = append(out.Notes, fmt.Sprintf("The ink covers unevenly (%.0f %% off what even ink would show): edges are less sure for it, and the ± says by how much.", 100*miss))
+	}
 	back := m.motion(0).Inverse()
 	for i := 1; i < n; i++ {
 		o := &out.Layers[i]
 		rel := back.After(m.motion(i))
 		c := m.layers[i].mid
 		o.Motion, o.Shift, o.Turn = rel, rel.Point(c).Sub(c), rel.Turn
-		o.SureShift, o.SureTurn = math.Hypot(sure[i][0], sure[0][0]), math.Hypot(sure[i][1], sure[0][1])
-		if !o.Lost && (o.SureShift > mostDoubt || o.Shift.Len() > mostOff || m.unseen(i, fine)) {
+		var own float64
+		o.SureShift, o.SureTurn, own = sure.against(m, i)
+		if !o.Lost && (own > mostDoubt || o.Shift.Len() > mostOff || holds[i] < mustHold) {
 			o.Lost = true
 			out.Notes = append(out.Notes, fmt.Sprintf("%s could not be made out; what is said of the others leaves it out.", m.layers[i].Label))
 		}
-	}
-	if miss > mostMiss {
-		return out, &picture.Problem{What: fmt.Sprintf("The picture does not look like a print of this image (%.0f %% off).", 100*miss), Mend: "Check that it is this image in this colourway, the right way up and not mirrored, and that the dots to the inch are right."}
+		if o.Lost {
+			continue
+		}
+		if sure.isHeld(i) {
+			out.Notes = append(out.Notes, fmt.Sprintf("%s is as good as round: the picture cannot tell its turn, which is said as that of the other layers (±%.1f°).", m.layers[i].Label, 2*o.SureTurn))
+		}
+		if at, doubtful := m.elsewhere(coarse, i); doubtful {
+			was := m.layers[i].pose
+			d := back.Point(shape.Point{X: at.x, Y: at.y}).Sub(back.Point(shape.Point{X: was.x, Y: was.y}))
+			turn := (at.turn - was.turn) * 180 / math.Pi
+			out.Notes = append(out.Notes, fmt.Sprintf("%s may also lie %.1f mm %s, %.1f mm %s and %.1f° %s of where it is said to: the picture fits nearly as well there. Its ± takes that in; print it in another ink for the proof to be sure.",
+				m.layers[i].Label, math.Abs(d.X), side(d.X, "to the right", "to the left"), math.Abs(d.Y), side(d.Y, "lower", "higher"), math.Abs(turn), side(turn, "clockwise", "anticlockwise")))
+			o.SureShift = math.Max(o.SureShift, math.Max(math.Abs(d.X), math.Abs(d.Y))/2)
+			o.SureTurn = math.Max(o.SureTurn, math.Abs(turn)/2)
+		}
 	}
 	return out, nil
+}
+
+func side(v float64, more, less string) string {
+	if v > 0 {
+		return more
+	}
+	return less
 }
 
 // likeness is a pair of layers in inks too alike, and whether their outlines are

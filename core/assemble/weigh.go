@@ -1,0 +1,64 @@
+package assemble
+
+import (
+	"math"
+
+	"ochrestone/core/kit"
+)
+
+// What makes a place less sure once all are known; our own defaults.
+const (
+	nearlyAll = 0.9  // of its edge that follows: such a piece needs no other to bear it out
+	sameRim   = 0.12 // mm
+	unborne   = 0.55 // left of the certainty of a piece whose rim no other keeps
+	muchOf    = 0.25 // of the smaller of two on one host that must not be shared
+	inTheWay  = 0.5  // left where it is
+)
+
+// weigh judges all places together. The makers of a set keep to one rim or two: a piece
+// that goes by part of its edge, at a rim no other piece keeps, may only have come to rest
+// there, as a band does that slides down a tower until its foot is as far from the
+// edge as its sides. Two on one piece that claim the same room cannot both be right. And
+// nothing is surer than what it sits on.
+func (a *assembler) weigh() {
+	alone := make([]float64, len(a.out))
+	for i, p := range a.out {
+		alone[i] = p.alone
+		if p.Host < 0 || p.Fit == kit.FitFree || p.Fit == kit.FitFills {
+			continue
+		}
+		if p.share < nearlyAll && !a.borneOut(i) {
+			alone[i] *= unborne
+		}
+	}
+	for i, p := range a.out {
+		for j, q := range a.out[:i] {
+			if p.Host <= 0 && q.Host <= 0 || p.Host != q.Host || p.Fit == kit.FitFree || q.Fit == kit.FitFree {
+				continue
+			}
+			both, err := p.Outline.Intersect(q.Outline)
+			if err != nil || both.Area() < muchOf*math.Min(p.Outline.Area(), q.Outline.Area()) {
+				continue
+			}
+			alone[i], alone[j] = alone[i]*inTheWay, alone[j]*inTheWay
+		}
+	}
+	for i := range a.out {
+		p := &a.out[i]
+		if p.Host >= 0 && p.alone > 0 {
+			p.Sure = alone[i] * a.out[p.Host].Sure
+		}
+	}
+}
+
+// borneOut reports whether another piece, no twin of it, keeps the rim of piece i.
+func (a *assembler) borneOut(i int) bool {
+	p := a.out[i]
+	for j, q := range a.out {
+		if j != i && q.Host >= 0 && q.share > 0 && q.Fit != kit.FitFree && math.Abs(q.Rim-p.Rim) < sameRim &&
+			Twins(a.pieces[p.Piece], a.pieces[q.Piece]) == NotTwins {
+			return true
+		}
+	}
+	return false
+}
