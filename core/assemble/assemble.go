@@ -89,7 +89,7 @@ const (
 	marginBy, marginAdds, marginSure, marginShare = 0.1, 0.2, 0.6, 0.25
 
 	atMostGuess = 0.39 // how sure a place is that another is nearly as good as
-	slideAt     = 0.3  // mm it might slide at which half its certainty is gone
+	heldBy      = 0.06 // of its edge must hold it along the direction it might slide in
 	trifleOn    = 0.9  // of a trifle's own edge that must follow that of a trifle
 )
 
@@ -234,7 +234,7 @@ func (a *assembler) place(i int) {
 		}
 	}
 	least := sureShare
-	if l := own.Length(); 4*math.Pi*own.Area() > 0.95*l*l {
+	if round(own) {
 		least = roundShare
 	}
 	margin := 0.0
@@ -262,7 +262,7 @@ func (a *assembler) place(i int) {
 		p.Sure *= math.Min(1, math.Max(0.3, 1.5-2.8*best.rim/math.Sqrt(own.Area())))
 	}
 	// What would do as well a little further along is not known to lie here.
-	p.Sure *= math.Min(1, math.Max(0.1, 1.5-best.slide/slideAt))
+	p.Sure *= math.Min(1, math.Max(0.1, best.held/heldBy))
 	// An edge made to follow another does so to a hair.
 	p.Sure *= math.Min(1, 0.25+best.exact/best.share)
 	// What is its own mirror image would do as well across the axis of the base.
@@ -270,7 +270,7 @@ func (a *assembler) place(i int) {
 		p.Sure = math.Min(p.Sure, atMostGuess)
 	}
 	// What keeps to the base's edge and yet lies on another piece that does goes by that one.
-	if best.host.placed == 0 && !best.host.hole && best.share < 0.7 && a.covered(m.Of(own)) > 0.5 {
+	if best.host.placed == 0 && !best.host.hole && a.covered(m.Of(own)) > 0.5 {
 		p.Sure = math.Min(p.Sure, atMostGuess)
 	}
 	over := a.out[best.host.placed]

@@ -18,7 +18,7 @@ type pose struct {
 	share  float64         // of its edge that keeps it
 	out    float64         // share of its edge outside the host
 	exact  float64         // of its edge, every point counting by how nearly it keeps it
-	slide  float64         // how far it might be moved with nothing to see, mm, standard error
+	held   float64         // share of its edge that holds it along the direction it might slide in
 	askew  float64         // turn against how it was laid beside the base, 0 to 1 for half a turn
 }
 
@@ -217,17 +217,15 @@ func polish(pts []shape.Point, host *shape.Field, p pose, widest, laid float64) 
 	if q := judge(pts, host, m, widest, laid); q.score() > p.score()-0.03 {
 		p = q
 	}
-	p.slide = slides(pts, host, p)
+	p.held = holds(pts, host, p)
 	return p
 }
 
-// slides is the standard error of where a piece lies along the direction it is least held
-// in, mm, from the points that keep its rim, each good to a fifth of what they may stray
-// and not quite independent of its neighbours: along straight or evenly bent edges nothing
-// holds it, nor between edges that taper, where another rim does as well.
-func slides(pts []shape.Point, host *shape.Field, p pose) float64 {
+// holds is the share of a piece's edge that holds it along the direction it is least held
+// in, turn and rim left free: along straight or evenly bent edges nothing does, nor
+// between edges that taper, where another rim would do as well.
+func holds(pts []shape.Point, host *shape.Field, p pose) float64 {
 	ata := mat.NewSymDense(4, nil)
-	n := 0.0
 	for _, v := range pts {
 		q := p.motion.Point(v)
 		u := (host.Inside(q) - p.rim) / keeps
@@ -241,20 +239,19 @@ func slides(pts []shape.Point, host *shape.Field, p pose) float64 {
 				ata.SetSym(i, j, ata.At(i, j)+w*row[i]*row[j])
 			}
 		}
-		n += w
 	}
-	const sure = keeps / 5 * 3
-	// What is known beforehand: it lies within some millimetres, and so do turn and rim.
-	for i, most := range [4]float64{5, 5, 0.3, 5} {
-		ata.SetSym(i, i, ata.At(i, i)+sure*sure/(most*most))
+	// Turn and rim are known to some degrees and millimetres beforehand, which settles
+	// what is round and what has one edge only.
+	for i, k := range [4]float64{1e-3, 1e-3, 0.1, 1e-3} {
+		ata.SetSym(i, i, ata.At(i, i)+k)
 	}
 	var inv mat.SymDense
 	var chol mat.Cholesky
 	if !chol.Factorize(ata) || chol.InverseTo(&inv) != nil {
-		return math.Inf(1)
+		return 0
 	}
 	a, b, c := inv.At(0, 0), inv.At(0, 1), inv.At(1, 1)
-	return sure * math.Sqrt((a+c)/2+math.Hypot((a-c)/2, b))
+	return 1 / ((a+c)/2 + math.Hypot((a-c)/2, b)) / float64(len(pts))
 }
 
 // along is how the distance from the host's edge at q changes as the piece is shifted, and

@@ -301,12 +301,6 @@ func drawn(t testing.TB) []kit.Set {
 			d.part("Letters", o, h)
 			d.part("Heart", oval(-20, 0, 6, 9, 0))
 		}},
-	})
-}
-
-// heldBack are sets drawn once the rules stood, which nothing was set by.
-func heldBack(t testing.TB) []kit.Set {
-	return sketched(t, []drawing{
 		{"Snowman", func(d *sketch) {
 			low, mid, head := disc(0, 26, 18), disc(0, 0, 13), disc(0, -19, 10)
 			hat := d.or(shape.Rect(-12, -30, 24, 3.5), shape.Rect(-7.5, -44, 15, 15))
@@ -369,6 +363,68 @@ func heldBack(t testing.TB) []kit.Set {
 			d.part("Shadow", d.grow(d.or(j, o, y), 2.4))
 			d.part("Letters", j, o, y)
 			d.part("Inlay", d.grow(d.or(j, o, y), -1.8))
+		}},
+	})
+}
+
+// heldBack are sets drawn once the rules stood, which nothing was set by.
+func heldBack(t testing.TB) []kit.Set {
+	return sketched(t, []drawing{
+		{"Rabbit", func(d *sketch) {
+			ears, head, body := d.both(oval(-7, -36, 4.5, 15, -8)), oval(0, -12, 14, 13, 0), oval(0, 18, 17, 20, 0)
+			d.part("Base", d.grow(d.or(ears, head, body), 1.8))
+			d.part("Body", body)
+			d.part("Head", d.or(head, ears))
+			d.part("Ear insides", d.both(oval(-7, -36, 2.4, 11, -8)))
+			d.part("Tummy", oval(0, 20, 10, 13, 0))
+			d.part("Cheeks", d.both(disc(-8, -8, 2.6)))
+		}},
+		{"Jug", func(d *sketch) {
+			jug := d.path("M-14-30L-20-34L14-30L12-20C22-10 24 14 14 32H-14C-24 14-22-10-12-20z")
+			grip := d.less(oval(20, 0, 13, 17, 0), oval(20, 0, 8, 12, 0))
+			d.part("Base", d.grow(d.or(jug, grip), 1.5))
+			d.part("Grip", d.less(grip, jug))
+			d.part("Jug", jug)
+			d.part("Glaze", d.and(d.grow(jug, -1.2), shape.Rect(-40, -40, 80, 34)))
+			d.part("Belly band", d.and(d.grow(jug, -1.2), shape.Rect(-40, 4, 80, 8)))
+		}},
+		{"Gate", func(d *sketch) {
+			post := d.both(shape.Rect(-34, -20, 8, 50))
+			var rails []shape.Region
+			for i := range 4 {
+				rails = append(rails, shape.Rect(-26, -14+11*float64(i), 52, 5))
+			}
+			d.part("Base", d.grow(d.or(append(rails, post, d.path("M-26 24L22-14L26-12L-22 26z"))...), 1.5))
+			d.part("Posts", post)
+			d.part("Rails", rails...)
+			d.part("Brace", d.path("M-26 24L22-14L26-12L-22 26z"))
+			d.part("Caps", d.both(d.path("M-35-20H-25L-30-28z")))
+		}},
+		{"Acorn", func(d *sketch) {
+			nut, cap := d.path("M-16-4C-16 20-6 30 0 36C6 30 16 20 16-4z"), d.path("M-21-4C-23-20-10-26 0-26C10-26 23-20 21-4C10 0-10 0-21-4z")
+			d.part("Base", d.grow(d.or(nut, cap, shape.Rect(-2, -36, 4, 12)), 1.6))
+			d.part("Nut", nut)
+			d.part("Cup", cap)
+			d.part("Cup top", d.and(d.grow(cap, -1.3), shape.Rect(-30, -30, 60, 16)))
+			d.part("Shine", d.and(d.grow(nut, -2), shape.Rect(-30, -10, 24, 60)))
+			d.part("Stalk", shape.Rect(-2, -36, 4, 12))
+		}},
+		{"Car", func(d *sketch) {
+			low, roof := d.path("M-38 4C-38-4-30-6-24-6H26C34-6 38 0 38 8V14H-38z"), d.path("M-20-6L-12-22H14L24-6z")
+			d.part("Base", d.grow(d.or(low, roof, d.both(disc(-20, 14, 9))), 1.5))
+			d.part("Body", d.or(low, roof))
+			d.part("Windows", d.grow(d.path("M-20-6L-12-22H0V-6z"), -2.5), d.grow(d.path("M2-6V-22H14L24-6z"), -2.5))
+			d.part("Wheels", d.both(disc(-20, 14, 9)))
+			d.part("Hubs", d.both(disc(-20, 14, 4)))
+			d.part("Lower stripe", d.and(d.grow(low, -1), shape.Rect(-50, 4, 100, 4)))
+		}},
+		{"Heart nest", func(d *sketch) {
+			h := d.path("M0 34C-40 4-36-26-16-26C-6-26 0-18 0-14C0-18 6-26 16-26C36-26 40 4 0 34z")
+			d.part("Base", h)
+			d.part("Second", d.grow(h, -2.5))
+			d.part("Third", d.grow(h, -6))
+			d.part("Window", d.grow(h, -12))
+			d.part("Bow", d.both(d.path("M0-2C-6-10-14-8-12 0C-14 8-6 6 0-2z")))
 		}},
 	})
 }

@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"ochrestone/core/kit"
+	"ochrestone/core/shape"
 )
 
 // What makes a place less sure once all are known; our own defaults.
@@ -27,8 +28,14 @@ func (a *assembler) weigh() {
 		if p.Host < 0 || p.Fit == kit.FitFree || p.Fit == kit.FitFills {
 			continue
 		}
-		if p.share < nearlyAll && !a.borneOut(i) {
-			alone[i] *= unborne
+		if !a.borneOut(i) {
+			switch {
+			case round(a.pieces[p.Piece]) && round(a.pieces[a.out[p.Host].Piece]):
+				// Any disc lies evenly on any larger one.
+				alone[i] = math.Min(alone[i], atMostGuess)
+			case p.share < nearlyAll:
+				alone[i] *= unborne
+			}
 		}
 	}
 	for i, p := range a.out {
@@ -49,6 +56,14 @@ func (a *assembler) weigh() {
 			p.Sure = alone[i] * a.out[p.Host].Sure
 		}
 	}
+}
+
+// round reports whether a piece is about a disc: what its outline encloses is nearly the
+// most that an outline so long can.
+func round(g shape.Region) bool {
+	own := g.Filled()
+	l := own.Length()
+	return 4*math.Pi*own.Area() > 0.95*l*l
 }
 
 // borneOut reports whether another piece, no twin of it, keeps the rim of piece i.
