@@ -98,6 +98,11 @@ func TestFromAScanToACard(t *testing.T) {
 	assert.InDelta(t, x+1.2, across(), 0.11)
 	do(t, ctx, "snap it back", button("Snap"), says("snapped: "))
 	assert.InDelta(t, x, across(), 0.11, "the edge it follows is where it was")
+	type place struct{ X, Y float64 }
+	at := read[place](t, ctx, `(() => { const r = [...document.querySelectorAll("svg path")].find(p => p.style.cursor === "grab" && Number(p.getAttribute("stroke-width")) * 2 > Math.max(...[...document.querySelectorAll("svg path")].filter(q => q.style.cursor === "grab").map(q => Number(q.getAttribute("stroke-width"))))).getBoundingClientRect(); return { X: r.x + r.width / 2, Y: r.y + r.height / 2 } })()`)
+	do(t, ctx, "turn it away and tap where it goes", typeInto("Turn (degrees)", "140"), says("put by hand"), button("Put by a tap"), says("Tap where it goes"),
+		chromedp.MouseClickXY(at.X, at.Y), says("tapped: "))
+	assert.InDelta(t, x, across(), 0.3, "it turned and found its edge")
 	do(t, ctx, "keep it", button("Keep the set"), says("9 sets"))
 	onACard(t, ctx, p.URL, "Toadstool", "4 layers")
 }

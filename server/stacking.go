@@ -112,7 +112,14 @@ type snapIn struct {
 	Body struct {
 		Piece   KeptPiece   `json:"piece"`
 		Beneath []KeptPiece `json:"beneath" maxItems:"200" doc:"lowest first"`
+		Tap     *tapSpot    `json:"tap,omitempty" doc:"where its middle goes, about: it is turned as it must be"`
+		Twin    *KeptPiece  `json:"twin,omitempty" doc:"its mirror twin: it goes across the axis of the lowest piece beneath from there"`
 	}
+}
+
+type tapSpot struct {
+	X float64 `json:"x" minimum:"-10000" maximum:"10000" doc:"mm"`
+	Y float64 `json:"y" minimum:"-10000" maximum:"10000" doc:"mm"`
 }
 
 // Snapped is where a piece was drawn to.
@@ -142,6 +149,27 @@ func (s *Server) snapPiece(ctx context.Context, in *snapIn) (*snapOut, error) {
 	}
 	was := register.Motion{Turn: in.Body.Piece.Turn, Move: shape.Point{X: in.Body.Piece.X, Y: in.Body.Piece.Y}}
 	w, _ := s.writing(ctx)
+	if in.Body.Twin != nil {
+		twin, err := place([]KeptPiece{*in.Body.Twin})
+		if err != nil {
+			return nil, problem(fmt.Errorf("snap the piece: %w", err))
+		}
+		if len(beneath) > 0 {
+			if m, ok := assemble.Across(piece, twin, beneath[0]); ok {
+				m = m.After(was)
+				return &snapOut{Snapped{true, m.Turn, m.Move.X, m.Move.Y, "across the axis from its mirror twin"}}, nil
+			}
+		}
+		return &snapOut{Snapped{Turn: was.Turn, X: was.Move.X, Y: was.Move.Y, Why: "it is no mirror twin of that piece, or the base has no axis"}}, nil
+	}
+	if at := in.Body.Tap; at != nil {
+		m, why, ok := assemble.Tap(piece, shape.Point{X: at.X, Y: at.Y}, beneath, assemble.Writing(w))
+		if !ok {
+			why = "put where you tapped; it follows nothing there"
+		}
+		m = m.After(was)
+		return &snapOut{Snapped{true, m.Turn, m.Move.X, m.Move.Y, why}}, nil
+	}
 	m, why, ok := assemble.Snap(piece, beneath, assemble.Writing(w))
 	if !ok {
 		return &snapOut{Snapped{Turn: was.Turn, X: was.Move.X, Y: was.Move.Y, Why: "no edge, hole or axis near enough to go by"}}, nil

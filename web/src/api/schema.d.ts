@@ -5266,6 +5266,10 @@ export interface components {
             /** @description lowest first */
             beneath: components["schemas"]["KeptPiece"][] | null;
             piece: components["schemas"]["KeptPiece"];
+            /** @description where its middle goes, about: it is turned as it must be */
+            tap?: components["schemas"]["TapSpot"];
+            /** @description its mirror twin: it goes across the axis of the lowest piece beneath from there */
+            twin?: components["schemas"]["KeptPiece"];
         };
         Snapped: {
             /** @description false: nothing near to go by, the rest is as it was sent */
@@ -5731,6 +5735,18 @@ export interface components {
         TakenInBody: {
             /** @description cardstock whose sheets were cut */
             stock: string;
+        };
+        TapSpot: {
+            /**
+             * Format: double
+             * @description mm
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            y: number;
         };
         TickInBody: {
             done: boolean;

@@ -10,9 +10,10 @@ import { Progress } from "../../../ui/progress";
 import { size } from "../../../ui/sizes";
 import { Waiting } from "../../../ui/waiting";
 import type { Found } from "./found";
+import type { Seated } from "./seats";
 import { Sheet } from "./sheet";
 import { type OnPicture, Source } from "./source";
-import { type Seated, Stack } from "./stack";
+import { Stack } from "./stack";
 
 /** Bringing in a set from a picture: the picture, the pieces in it, and how they stack. */
 export default function ScanPage() {

@@ -12,9 +12,9 @@ import { Select } from "../../../ui/select";
 import { size } from "../../../ui/sizes";
 import { length, type Settings } from "../../../ui/units";
 import type { Found } from "./found";
+import { NumberField } from "./number";
 import { middle, rings, turned } from "./paths";
-
-export type Seated = S["Seat"] & { mirror: boolean };
+import { carried, liesOn, movedLines, put, type Seated, transform } from "./seats";
 
 interface Layer {
 	key: number;
@@ -24,23 +24,6 @@ interface Layer {
 
 const fits = ["free", "within", "even rim", "fills", "offset"] as const;
 const sureness = (v: number) => (v >= 0.75 ? "sure" : v >= 0.4 ? "likely" : "a guess");
-
-/** Where a seat puts a point of its piece. */
-function put(s: Seated, outline: string, p: { x: number; y: number }) {
-	const q = s.mirror ? { x: 2 * middle(outline).x - p.x, y: p.y } : p;
-	const t = turned(q, s.turn);
-	return { x: t.x + s.x, y: t.y + s.y };
-}
-
-const transform = (s: Seated, outline: string) =>
-	`translate(${s.x} ${s.y}) rotate(${s.turn})${s.mirror ? ` translate(${2 * middle(outline).x} 0) scale(-1 1)` : ""}`;
-
-/** Lines in the frame of a seat. */
-const movedLines = (d: string, s: Seated, outline: string) =>
-	d.replace(/([ML])(-?[\d.]+) (-?[\d.]+)/g, (_, c, x, y) => {
-		const p = put(s, outline, { x: Number(x), y: Number(y) });
-		return `${c}${p.x.toFixed(2)} ${p.y.toFixed(2)}`;
-	});
 
 /** The proposed stack: look, nudge, turn, name, accept. */
 export function Stack({ found, seats, settings, onSeats }: { found: Found; seats: Seated[]; settings: Settings; onSeats: (s: Seated[]) => void }) {
@@ -93,7 +76,8 @@ export function Stack({ found, seats, settings, onSeats }: { found: Found; seats
 	const latest = useRef(seats);
 	latest.current = seats;
 	const change = (piece: number, f: (s: Seated) => Partial<Seated>) => {
-		latest.current = latest.current.map((s) => (s.piece === piece ? { ...s, ...f(s), sure: 1, why: "put by hand" } : s));
+		const s = latest.current.find((q) => q.piece === piece);
+		if (s) latest.current = carried(latest.current, piece, { ...f(s), sure: 1, why: "put by hand" });
 		onSeats(latest.current);
 	};
 	const move = (dx: number, dy: number) => change(on, (s) => ({ x: s.x + dx, y: s.y + dy }));
@@ -106,18 +90,30 @@ export function Stack({ found, seats, settings, onSeats }: { found: Found; seats
 			return { turn: s.turn + deg, x: c.x - m.x, y: c.y - m.y };
 		});
 	const mirror = () => change(on, (s) => ({ mirror: !s.mirror }));
-	/** Draws the chosen piece to the edge, hole or axis it goes by. */
-	const snap = async () => {
+	/** Asks where the chosen piece goes: to the edge, hole or axis near it, near a tap, or across from its twin. */
+	const ask = async (more: { tap?: { x: number; y: number }; twin?: Seated }) => {
 		if (!chosen) return;
 		const sent = (s: Seated) => ({ outline: pieces[s.piece].outline, turn: s.turn, x: s.x, y: s.y, mirror: s.mirror });
-		const below = layers.slice(0, layerOf(on)).flatMap((l) => seats.filter((s) => s.layer === l.key));
-		const got = await ok(api.POST("/api/scan/snap", { body: { piece: sent(chosen), beneath: below.map(sent) } }));
+		const below = layers
+			.slice(0, layerOf(on))
+			.flatMap((l) => seats.filter((s) => s.layer === l.key))
+			.filter((s) => !liesOn(seats, s.piece, on));
+		const body = { piece: sent(chosen), beneath: below.map(sent), tap: more.tap, twin: more.twin && sent(more.twin) };
+		const got = await ok(api.POST("/api/scan/snap", { body }));
+		const first = got.why.match(/piece (\d+)/);
+		const host = first ? below[Number(first[1]) - 1].piece : more.twin ? more.twin.host : undefined;
 		const why = got.why.replace(/piece (\d+)/, (_, n) => `piece ${below[Number(n) - 1].piece + 1}`);
-		onSeats(
-			seats.map((s) =>
-				s.piece === on ? { ...s, ...(got.found ? { turn: got.turn, x: got.x, y: got.y, sure: 1 } : {}), why: got.found ? `snapped: ${why}` : why } : s,
-			),
-		);
+		const how = more.tap ? "tapped" : more.twin ? "as its twin" : "snapped";
+		if (!got.found) onSeats(seats.map((s) => (s.piece === on ? { ...s, why } : s)));
+		else onSeats(carried(seats, on, { turn: got.turn, x: got.x, y: got.y, sure: 1, why: `${how}: ${why}`, ...(host === undefined ? {} : { host }) }));
+	};
+	const snap = () => ask({});
+	const twin = chosen && seats.find((s) => s.layer === chosen.layer && s.piece !== on);
+	const across = () => (twin ? ask({ twin }) : undefined);
+	const [tapping, setTapping] = useState(false);
+	const tap = (p: { x: number; y: number }) => {
+		setTapping(false);
+		ask({ tap: { x: p.x, y: p.y } });
 	};
 
 	const keys = (k: string, by: number) => {
@@ -138,6 +134,10 @@ export function Stack({ found, seats, settings, onSeats }: { found: Found; seats
 				return mirror;
 			case "s":
 				return snap;
+			case "t":
+				return () => setTapping(true);
+			case "a":
+				return across;
 		}
 	};
 	useEffect(() => {
@@ -204,6 +204,17 @@ export function Stack({ found, seats, settings, onSeats }: { found: Found; seats
 				<Table box={frame.current} settings={settings} label="The stacked pieces" origin={{ x: box.x, y: box.y }}>
 					{(scale) => (
 						<g ref={svg}>
+							{tapping && (
+								<rect
+									x={frame.current.x - 2000}
+									y={frame.current.y - 2000}
+									width={4000 + frame.current.w}
+									height={4000 + frame.current.h}
+									fill="transparent"
+									style={{ cursor: "crosshair" }}
+									onPointerDown={(e) => tap(place(e))}
+								/>
+							)}
 							{guides && <path d={guides} fill="none" stroke={hue.text} strokeWidth={1.5 / scale} />}
 							{layers.map((l, i) =>
 								seats
@@ -221,6 +232,7 @@ export function Stack({ found, seats, settings, onSeats }: { found: Found; seats
 											strokeWidth={(s.piece === on ? 3 : 1.2) / scale}
 											style={{ cursor: "grab", touchAction: "none" }}
 											onPointerDown={(e) => {
+												if (tapping) return tap(place(e));
 												setOn(s.piece);
 												e.currentTarget.setPointerCapture(e.pointerId);
 												const p = place(e);
@@ -231,7 +243,8 @@ export function Stack({ found, seats, settings, onSeats }: { found: Found; seats
 												const p = place(e);
 												const { x, y, seats: was } = drag.current;
 												if (Math.hypot(p.x - x, p.y - y) * scale < 3) return;
-												onSeats(was.map((q) => (q.piece === s.piece ? { ...q, x: q.x + p.x - x, y: q.y + p.y - y, sure: 1, why: "put by hand" } : q)));
+												const q = was.find((w) => w.piece === s.piece);
+												if (q) onSeats(carried(was, s.piece, { x: q.x + p.x - x, y: q.y + p.y - y, sure: 1, why: "put by hand" }));
 											}}
 											onPointerUp={() => {
 												drag.current = undefined;
@@ -258,6 +271,12 @@ export function Stack({ found, seats, settings, onSeats }: { found: Found; seats
 								<Button onClick={() => turn(90)}>Quarter turn</Button>
 								<Button onClick={mirror}>Mirror</Button>
 								{at > 0 && <Button onClick={snap}>Snap</Button>}
+								{at > 0 && (
+									<Button aria-pressed={tapping} onClick={() => setTapping(!tapping)}>
+										{tapping ? "Tap where it goes" : "Put by a tap"}
+									</Button>
+								)}
+								{at > 0 && twin && <Button onClick={across}>Across from its twin</Button>}
 								{at > 0 && seats.filter((s) => s.layer === chosen.layer).length === 1 && (
 									<Button
 										onClick={() => {
@@ -284,7 +303,8 @@ export function Stack({ found, seats, settings, onSeats }: { found: Found; seats
 					) : (
 						<Box color="quiet">
 							Tap a piece to move it: drag, or the arrow keys by 0.1 mm (with Shift 1 mm), the square brackets turn it, M mirrors it, S snaps it to the edge,
-							hole or axis beneath that it goes by. A dashed red edge is a guess.
+							hole or axis beneath that it goes by. T, then a tap, brings it there, turned as it fits; A puts it across the axis from its twin. What lies on it
+							comes along. A dashed red edge is a guess.
 						</Box>
 					)}
 				</Box>
@@ -361,30 +381,5 @@ export function Stack({ found, seats, settings, onSeats }: { found: Found; seats
 				</Button>
 			</Box>
 		</div>
-	);
-}
-
-function NumberField({ label, value, onSet }: { label: string; value: number; onSet: (v: number) => void }) {
-	const shown = value.toFixed(1);
-	const [text, setText] = useState(shown);
-	useEffect(() => setText(shown), [shown]);
-	const commit = () => {
-		const v = Number(text.replace(",", "."));
-		if (Number.isFinite(v) && text !== shown) onSet(v);
-		else setText(shown);
-	};
-	return (
-		<TextField
-			label={label}
-			value={text}
-			inputMode="decimal"
-			width="78px"
-			onChange={(e) => setText(e.target.value)}
-			onBlur={commit}
-			onKeyDown={(e) => {
-				if (e.key === "Enter") commit();
-				e.stopPropagation();
-			}}
-		/>
 	);
 }
