@@ -5,12 +5,14 @@ import (
 	"fmt"
 	"net/http"
 	"net/http/httptest"
+	"slices"
 	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"ochrestone/core/colour"
 	"ochrestone/core/kit"
 	"ochrestone/core/look"
 	"ochrestone/core/shape"
@@ -55,6 +57,15 @@ func TestInksGoOutAndComeIn(t *testing.T) {
 func TestSwatchSheetOverTheAPI(t *testing.T) {
 	s := testServer(t)
 	assert.Equal(t, 422, call(s, http.MethodPost, "/api/swatches/sheets", `{"paper":"none"}`).Code)
+	k0, err := s.store.Kit(t.Context())
+	require.NoError(t, err)
+	dark := k0.Papers[slices.IndexFunc(k0.Papers, func(p kit.Cardstock) bool {
+		c, err := colour.ParseHex(p.Colour)
+		return err == nil && c.Lab().L < 30
+	})]
+	refused := call(s, http.MethodPost, "/api/swatches/sheets", `{"paper":"`+dark.ID+`"}`)
+	assert.Equal(t, 422, refused.Code)
+	assert.Contains(t, refused.Body.String(), "too dark")
 	one := read[[]SwatchSheet](t, call(s, http.MethodPost, "/api/swatches/sheets", `{"paper":"chalk","inks":["madder-full","gorse-soft","mere-deep"],"strikes":2}`))
 	require.Len(t, one, 1)
 	assert.Equal(t, 1, one[0].Number)

@@ -100,6 +100,9 @@ func (s *Server) newSheet(ctx context.Context, in *newSheetIn) (*sheetsOut, erro
 	if !ok {
 		return nil, problem(kit.Problem{Path: "paper", What: "choose a paper from the stores"})
 	}
+	if !swatch.Readable(paperOf(k, paper.ID)) {
+		return nil, problem(kit.Problem{Path: "paper", What: fmt.Sprintf("%s is too dark: the printed marks by which a filled sheet is read do not show on it; choose a lighter card, and type what inks dry to on this one", paper.Name)})
+	}
 	var cells []SwatchCell
 	for _, i := range k.Inks {
 		if i.Kind == kit.Embossing || len(in.Body.Inks) > 0 && !slices.Contains(in.Body.Inks, i.ID) {

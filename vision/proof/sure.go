@@ -27,7 +27,7 @@ const (
 	roundness = 0.05
 	// unequal is by how much squares that tell unequally much understate it beyond what
 	// their number says (Bell and McCaffrey 2002 on clusters; the factor is our own).
-	unequal = 1.15
+	unequal = 1.25
 	// fewestBlocks are too few to tell a spread by.
 	fewestBlocks = 5.0
 )

@@ -66,3 +66,11 @@ func fitLight(g Grid, white []colour.Linear) func(shape.Point) colour.Linear {
 		return c
 	}
 }
+
+// darkest is the light of the darkest card on which the printed marks, which are black, are
+// found in pictures of every device tried; L* 52.
+const darkest = 0.2
+
+// Readable reports whether a sheet printed on card of a colour can be read once it is
+// filled: on darker card its marks do not show.
+func Readable(card colour.Linear) bool { return luma(card) >= darkest }

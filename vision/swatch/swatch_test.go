@@ -184,3 +184,24 @@ func TestInksLighterThanTheirPaper(t *testing.T) {
 	assert.Less(t, mean, 2.0)
 	assert.Equal(t, swatch.Empty, rs[3].Trouble)
 }
+
+// Card on which a sheet is laid out can be read by the devices there are, and card darker by a
+// third, which is refused, cannot.
+func TestDarkCard(t *testing.T) {
+	read := func(light float64, g sim.Grade) error {
+		paper := colour.Linear{light, light, light}
+		cells := []*colour.Linear{{light / 2, light / 2, light / 3}, {light / 3, light / 2, light / 2}}
+		raw, err := sim.PNG(sim.Filled(layout(), paper, cells, 1).Scan(200, g, 1), 200)
+		require.NoError(t, err)
+		pic, err := picture.Decode(raw)
+		require.NoError(t, err)
+		_, err = mat.Read(pic)
+		return err
+	}
+	assert.True(t, swatch.Readable(colour.Linear{0.205, 0.205, 0.205}))
+	assert.False(t, swatch.Readable(colour.Linear{0.13, 0.13, 0.13}))
+	for _, g := range []sim.Grade{sim.Plain(), sim.Hard()} {
+		assert.NoError(t, read(0.205, g))
+		assert.Error(t, read(0.13, g))
+	}
+}
