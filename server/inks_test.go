@@ -80,6 +80,9 @@ func TestSwatchSheetOverTheAPI(t *testing.T) {
 	assert.Equal(t, 404, call(s, http.MethodGet, "/api/swatches/sheets/9/sheet.pdf", "").Code)
 
 	filled := call(s, http.MethodGet, "/api/device-swatches/1", "").Body.Bytes()
+	other := post(s, "/api/swatches/sheets/2/read", "application/octet-stream", filled)
+	assert.Equal(t, 422, other.Code)
+	assert.Contains(t, other.Body.String(), "of sheet 1, not of sheet 2")
 	type readOut struct {
 		Cells []CellRead
 		Sure  string

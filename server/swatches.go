@@ -206,6 +206,9 @@ func (s *Server) readSheetNow(ctx context.Context, in *readSheetIn) (*readSheetO
 	if err != nil {
 		return nil, problem(err)
 	}
+	if read.Number != 0 && read.Number != sh.Number {
+		return nil, problem(&picture.Problem{What: fmt.Sprintf("The picture is of sheet %d, not of sheet %d.", read.Number, sh.Number), Mend: fmt.Sprintf("Choose sheet %d, or take a picture of sheet %d.", read.Number, sh.Number)})
+	}
 	w, _ := s.writing(ctx)
 	out := &readSheetOut{}
 	out.Body.Cells = []CellRead{}
@@ -321,7 +324,7 @@ func (s *Server) sheetPDF(c *gin.Context) {
 		page = measure.A4
 	}
 	var b bytes.Buffer
-	if err := sheet.Swatches(&b, page, fmt.Sprintf("Swatch sheet %d, on %s", sh.Number, sh.Name), labels); err != nil {
+	if err := sheet.Swatches(&b, page, sh.Number, fmt.Sprintf("Swatch sheet %d, on %s", sh.Number, sh.Name), labels); err != nil {
 		refuse(c, err)
 		return
 	}
@@ -363,7 +366,8 @@ func (s *Server) filledSheet(c *gin.Context) {
 	}
 	g := sim.Plain()
 	g.Shadow, g.Dust = 0, 1
-	raw, err := sim.PNG(sim.Filled(mat.For(measure.Letter, false), paper, cells, uint64(sh.Number)).Scan(200, g, uint64(sh.Number)), 200)
+	l := mat.For(measure.Letter, false)
+	raw, err := sim.PNG(sim.Numbered(sim.Filled(l, paper, cells, uint64(sh.Number)), l, sh.Number).Scan(200, g, uint64(sh.Number)), 200)
 	if err != nil {
 		refuse(c, err)
 		return

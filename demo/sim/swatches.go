@@ -45,6 +45,15 @@ func Filled(l mat.Layout, paper colour.Linear, cells []*colour.Linear, seed uint
 	return b
 }
 
+// Numbered is a swatch sheet with its number printed on it.
+func Numbered(b Bench, l mat.Layout, number int) Bench {
+	for _, q := range swatch.For(l).Number(number) {
+		g := shape.Rect(l.Field.Min.X+q.Min.X, l.Field.Min.Y+q.Min.Y, q.W(), q.H())
+		b.Items = append(b.Items, Item{Outline: g, Colour: Black, Print: true, Even: true})
+	}
+	return b
+}
+
 // Pad is an ink as it is in its pad: a little off what its owner typed, always
 // the same for the same ink.
 func Pad(f colour.Film, id string) colour.Film {

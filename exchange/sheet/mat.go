@@ -25,7 +25,7 @@ func Mat(w io.Writer, page measure.Size, dark bool) error {
 
 // Swatches writes a swatch sheet: the mat with a grid of cells to fill, each
 // with what goes in it written below.
-func Swatches(w io.Writer, page measure.Size, title string, labels []string) error {
+func Swatches(w io.Writer, page measure.Size, number int, title string, labels []string) error {
 	l := mat.For(page, false)
 	p, err := matPage(l, title, "Fill each cell evenly with its ink, not over its edge. Scan or photograph it wet, and again dry.")
 	if err != nil {
@@ -44,6 +44,9 @@ func Swatches(w io.Writer, page measure.Size, title string, labels []string) err
 				p.text(p.f.text, 2.1, x+g.W/2, y+g.H+2.6+2.3*float64(n), 0, inkText, line)
 			}
 		}
+	}
+	for _, b := range g.Number(number) {
+		p.region(shape.Rect(l.Field.Min.X+b.Min.X, l.Field.Min.Y+b.Min.Y, b.W(), b.H()), place{k: 1}, color.RGBA{20, 20, 21, 255}, none, 0)
 	}
 	return matPDF(w, p, l, title)
 }

@@ -27,7 +27,7 @@ func TestPrintedSwatchSheetMatchesItsReader(t *testing.T) {
 		labels[i] = fmt.Sprintf("Heather, soft × %d, a long name", i%3+1)
 	}
 	var b bytes.Buffer
-	require.NoError(t, Swatches(&b, measure.Letter, "Swatch sheet 7, on Chalk, 80 lb", labels))
+	require.NoError(t, Swatches(&b, measure.Letter, 7, "Swatch sheet 7, on Chalk, 80 lb", labels))
 	dir := t.TempDir()
 	file := filepath.Join(dir, "s.pdf")
 	require.NoError(t, os.WriteFile(file, b.Bytes(), 0o600))

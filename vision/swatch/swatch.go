@@ -74,9 +74,10 @@ type Reading struct {
 
 // Sheet is a sheet read: its cells, the tone curve of the device, and what is to be said of it.
 type Sheet struct {
-	Cells []Reading
-	Tone  Tone
-	Notes []string
+	Number int // as printed on it; 0 where none is to be read
+	Cells  []Reading
+	Tone   Tone
+	Notes  []string
 }
 
 // Limits of a cell; our own defaults.
@@ -115,7 +116,7 @@ func ReadSheet(p *picture.Picture, m mat.Reading, n int, paper colour.Linear, ex
 		rims[i] = eye.rim(g.Box(i))
 		white[i] = brightHalf(rims[i])
 	}
-	s := Sheet{Cells: make([]Reading, n), Tone: eye.toneOf(paper)}
+	s := Sheet{Number: eye.number(g), Cells: make([]Reading, n), Tone: eye.toneOf(paper)}
 	light := fitLight(g, white)
 	dark, bright := 0, 0
 	for i := range n {
