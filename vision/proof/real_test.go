@@ -284,6 +284,55 @@ func BenchmarkRealProofs(b *testing.B) {
 	}
 }
 
+// BenchmarkWrongProofs prints how many pictures that are no print of the image as it is said to
+// be lie are measured all the same: upside down, mirrored, at other dots to the inch, of
+// another image. Motifs that look the same that way are named and may.
+func BenchmarkWrongProofs(b *testing.B) {
+	same := map[string][]string{"upside down": {"round", "bars"}, "mirrored": {"round", "bars", "frame", "flower", "lantern"}}
+	for b.Loop() {
+		tried, passed, ran := 0, 0, 0
+		for _, name := range []string{"plain", "half covered", "alike, patchy", "no inks"} {
+			k := kindOf(b, name)
+			for j, m := range k.motifs {
+				pic, _, ls, paper := k.scene(b, m, 7)
+				down := &picture.Picture{W: pic.W, H: pic.H, Pix: make([]uint8, len(pic.Pix))}
+				flip := &picture.Picture{W: pic.W, H: pic.H, Pix: make([]uint8, len(pic.Pix))}
+				for y := range pic.H {
+					for x := range pic.W {
+						copy(down.Pix[3*((pic.H-1-y)*pic.W+pic.W-1-x):][:3], pic.Pix[3*(y*pic.W+x):])
+						copy(flip.Pix[3*(y*pic.W+pic.W-1-x):][:3], pic.Pix[3*(y*pic.W+x):])
+					}
+				}
+				_, _, other, _ := k.scene(b, k.motifs[(j+3)%len(k.motifs)], 7)
+				for _, w := range []struct {
+					what string
+					pic  *picture.Picture
+					dpi  float64
+					ls   []proof.Layer
+				}{{"upside down", down, 300, ls}, {"mirrored", flip, 300, ls}, {"at 240", pic, 240, ls}, {"at 330", pic, 330, ls}, {"another", pic, 300, other}} {
+					ran++
+					plane, err := proof.Scan(w.pic, w.dpi)
+					require.NoError(b, err)
+					var opts []proof.Option
+					if k.unknown {
+						opts = append(opts, proof.UnknownInks())
+					}
+					got, err := proof.Measure(b.Context(), plane, paper, w.ls, opts...)
+					if slices.Contains(same[w.what], m.name) {
+						continue
+					}
+					tried++
+					if err == nil && slices.ContainsFunc(got.Prints[0].Layers[1:], func(o proof.Off) bool { return !o.Lost }) {
+						passed++
+						fmt.Printf("   measured: %s, %s, %s: %q\n", k.name, m.name, w.what, got.Prints[0].Notes)
+					}
+				}
+			}
+		}
+		fmt.Printf("%d wrong pictures, %d measured all the same (%d more of motifs that look so)\n", tried, passed, ran-tried)
+	}
+}
+
 func kindOf(t testing.TB, name string) printed {
 	ks := reality(t)
 	i := slices.IndexFunc(ks, func(k printed) bool { return k.name == name })
