@@ -196,7 +196,7 @@ func BenchmarkRealSwatches(b *testing.B) {
 func TestOtherDevicesAndOtherHands(t *testing.T) {
 	for _, r := range realSheets() {
 		switch r.name {
-		case "ink 10 % uneven", "tone curve 1.2", "automatic levels", "overexposed 2 times", "every ink one cell late", "ten pairs swapped":
+		case "ink 10 % uneven", "tone curve 1.2", "S curve", "the edge of a shadow", "automatic levels", "overexposed 2 times", "every ink one cell late", "ten pairs swapped":
 		default:
 			continue
 		}
@@ -207,6 +207,11 @@ func TestOtherDevicesAndOtherHands(t *testing.T) {
 			continue
 		}
 		assert.Less(t, mean, 1.0, r.name)
+		if r.name == "the edge of a shadow" {
+			for k, c := range s.Cells {
+				assert.True(t, !c.Usable || colour.Difference(c.Colour.Lab(), truth[k].Lab()) < 3, "cell %d: the shadow's edge crosses its foot", k)
+			}
+		}
 		if r.name == "ten pairs swapped" {
 			said := 0
 			want := drawer(t, 96)

@@ -315,7 +315,7 @@ func (e eye) cell(g Grid, i int, rim []colour.Linear, white colour.Linear, light
 	case want != nil && colour.Difference(r.Colour.Lab(), want.Lab()) > unlikeOver:
 		r.Trouble = Unlike
 		return r
-	case !spilled && e.edged(box, white):
+	case !spilled && e.edged(box):
 		r.Trouble = Edge
 		return r
 	case r.Spread > patchyOver:
@@ -330,19 +330,22 @@ func (e eye) cell(g Grid, i int, rim []colour.Linear, white colour.Linear, light
 	return r
 }
 
-// edged reports whether the paper on one side of a box is plainly darker than on another: the
-// edge of a shadow then lies across it.
-func (e eye) edged(b shape.Box, white colour.Linear) bool {
+// edged reports whether the paper on one side of a box, or beside its top or its foot, is
+// plainly darker than across from there: the edge of a shadow then lies across it.
+func (e eye) edged(b shape.Box) bool {
 	const off = 1.0
-	side := func(at func(t float64) shape.Point) float64 {
+	// Of the lights beside a stretch of a side, one that spilled ink does not tell.
+	beside := func(x, from, to float64) float64 {
 		var ls []float64
-		for t := 0.1; t < 0.95; t += 0.1 {
-			ls = append(ls, luma(e.at(at(t))))
+		for t := from; t < to; t += 0.05 {
+			ls = append(ls, luma(e.at(shape.Point{X: x, Y: b.Min.Y + t*b.H()})))
 		}
 		slices.Sort(ls)
 		return ls[len(ls)*7/10]
 	}
-	left := side(func(t float64) shape.Point { return shape.Point{X: b.Min.X - off, Y: b.Min.Y + t*b.H()} })
-	right := side(func(t float64) shape.Point { return shape.Point{X: b.Max.X + off, Y: b.Min.Y + t*b.H()} })
-	return min(left, right) < edgedUnder*max(left, right)
+	left, right := b.Min.X-off, b.Max.X+off
+	// What spilled on one side only is no shadow.
+	across := func(from, to float64) float64 { return max(beside(left, from, to), beside(right, from, to)) }
+	apart := func(a, b float64) bool { return min(a, b) < edgedUnder*max(a, b) }
+	return apart(beside(left, 0.1, 0.95), beside(right, 0.1, 0.95)) || apart(across(0.02, 0.23), across(0.78, 0.99))
 }

@@ -49,7 +49,7 @@ func (t Tone) linear(c colour.Linear) (out colour.Linear) {
 // What a curve may be, and when it is believed. Our own numbers.
 const (
 	stripPaper = 0.6    // light of a paper on which the strip is what it was laid out as
-	stripPull  = 0.0004 // how strongly each term is held to nothing
+	stripPull  = 0.0001 // how strongly each term is held to nothing
 	stripLeast = 0.12   // slope of a curve at its flattest
 	stripTrust = 2.0    // CIEDE2000 left, up to which a curve is believed
 	stripMost  = 6.0    // CIEDE2000 left, over which the strip was not printed as it was laid out
