@@ -80,12 +80,12 @@ func (s *Server) measureProof(ctx context.Context, in *proofIn, tell func(float6
 	for i, p := range prints {
 		layers[i] = proof.Layer{Label: p.Label, Region: p.Region, Film: p.Film, Strikes: p.Strikes}
 	}
-	got, err := proof.Measure(ctx, plane, paper, layers, proof.Progress(func(share float64, what string) { tell(0.1+0.9*share, what) }))
+	w, _ := s.writing(ctx)
+	got, err := proof.Measure(ctx, plane, paper, layers, proof.Writing(w), proof.Progress(func(share float64, what string) { tell(0.1+0.9*share, what) }))
 	if err != nil {
 		return Proofed{}, err
 	}
 	out := Proofed{Against: prints[0].Label, Prints: []ProofedPrint{}, Run: []placing.RunVerdict{}, Notes: append(append([]string{}, pic.Notes...), got.Notes...)}
-	w, _ := s.writing(ctx)
 	var verdicts [][]placing.Verdict
 	for _, r := range got.Prints {
 		p := printed(prints, r, w)

@@ -252,27 +252,7 @@ func (a *assembler) place(i int) {
 	about := register.Motion{Move: shape.Point{X: -c.X, Y: -c.Y}}
 	m := best.motion.After(about)
 	p := Placed{Piece: i, Motion: m, Host: best.host.placed, Rim: best.rim}
-	p.share = best.share
-	p.Sure = math.Min(1, (best.share+margin)*math.Min(1, 0.4+best.lead/clearLead*0.6))
-	if best.lead < clearLead {
-		p.Sure = math.Min(p.Sure, atMostGuess)
-	}
-	if !best.host.hole {
-		// A rim that is wide beside a small piece may be chance.
-		p.Sure *= math.Min(1, math.Max(0.3, 1.5-2.8*best.rim/math.Sqrt(own.Area())))
-	}
-	// What would do as well a little further along is not known to lie here.
-	p.Sure *= math.Min(1, math.Max(0.1, best.held/heldBy))
-	// An edge made to follow another does so to a hair.
-	p.Sure *= math.Min(1, 0.25+best.exact/best.share)
-	// What is its own mirror image would do as well across the axis of the base.
-	if at := m.Of(own); a.upright && best.host.placed == 0 && math.Abs(at.Centroid().X) > 1 && a.ownMirror(i) && !a.twinned(i) {
-		p.Sure = math.Min(p.Sure, atMostGuess)
-	}
-	// What keeps to the base's edge and yet lies on another piece that does goes by that one.
-	if best.host.placed == 0 && !best.host.hole && a.covered(m.Of(own)) > 0.5 {
-		p.Sure = math.Min(p.Sure, atMostGuess)
-	}
+	p.share, p.Sure = best.share, a.worth(i, best.pose, best.host, best.lead, margin)
 	over := a.out[best.host.placed]
 	// What it sits on may be put wrong, and then it is too.
 	alone := p.Sure
@@ -302,25 +282,6 @@ func (a *assembler) place(i int) {
 	a.add(p)
 }
 
-// Follows measures how a piece lies on a host as both stand: the share of its
-// edge that keeps one distance from the host's edge, or from a hole of it, and
-// that distance, mm.
-func Follows(piece, on shape.Region) (share, rim float64) {
-	own := piece.Filled()
-	c := own.Centroid()
-	pts := even(own, fineN)
-	for i := range pts {
-		pts[i] = pts[i].Sub(c)
-	}
-	for i, h := range append([]shape.Region{on.Filled()}, on.Holes()...) {
-		p := judge(pts, shape.NewField(h, 0.2), register.Motion{Move: c}, rimFor(own), 0)
-		if p.out < 0.06 && p.share > share && (i > 0 || p.rim >= leastKept) {
-			share, rim = p.share, p.rim
-		}
-	}
-	return share, rim
-}
-
 func boolTo(b bool) float64 {
 	if b {
 		return 1
@@ -328,137 +289,38 @@ func boolTo(b bool) float64 {
 	return 0
 }
 
-// seekBoth searches on the coarse grid and finishes on the fine one.
-func seekBoth(g shape.Region, h *host, laid float64) []pose {
-	ps := seek(g, h.coarse, h.region.Bounds(), laid)
-	if len(ps) > 6 {
-		ps = ps[:6]
+// worth is how sure a place is by itself, 0 to 1, if what it sits on lies right: by the
+// share of the edge that follows, by how much the next best place is worse, and less where
+// the same would be seen of a wrong place.
+func (a *assembler) worth(i int, p pose, h *host, lead, margin float64) (sure float64) {
+	own := a.pieces[i].Filled()
+	at := p.motion.After(register.Motion{Move: own.Centroid().Scale(-1)}).Of(own)
+	sure = math.Min(1, (p.share+margin)*math.Min(1, 0.4+lead/clearLead*0.6))
+	if lead < clearLead {
+		sure = math.Min(sure, atMostGuess)
 	}
-	c := g.Centroid()
-	pts := even(g, fineN)
-	for i := range pts {
-		pts[i] = pts[i].Sub(c)
+	if !h.hole {
+		// A rim that is wide beside a small piece may be chance.
+		sure *= math.Min(1, math.Max(0.3, 1.5-2.8*p.rim/math.Sqrt(own.Area())))
 	}
-	for i := range ps {
-		ps[i] = polish(pts, h.fine, draw(pts, h.fine, ps[i].motion, rimFor(g), laid), rimFor(g), laid)
+	// What would do as well a little further along is not known to lie here.
+	sure *= math.Min(1, math.Max(0.1, p.held/heldBy))
+	// An edge made to follow another does so to a hair.
+	sure *= math.Min(1, 0.25+p.exact/p.share)
+	// What is its own mirror image would do as well across the axis of the base.
+	if a.upright && h.placed == 0 && math.Abs(at.Centroid().X) > 1 && a.ownMirror(i) && !a.twinned(i) {
+		sure = math.Min(sure, atMostGuess)
 	}
-	slices.SortStableFunc(ps, func(a, b pose) int { return cmp.Compare(b.score(), a.score()) })
-	return ps
-}
-
-// sameBySymmetry reports whether two poses put the piece in one and the same
-// place, as all turns of a disc do.
-func sameBySymmetry(g shape.Region, p, q pose) bool {
-	c := g.Centroid()
-	to := register.Motion{Move: c.Scale(-1)}
-	a, b := p.motion.After(to), q.motion.After(to)
-	return apart(a.Of(g), b.Of(g)) < 0.4
-}
-
-// apart is the mean distance between the edges of two regions, mm.
-func apart(g, h shape.Region) float64 {
-	var s float64
-	ds := g.Strays(h, math.Max(0.5, g.Length()/60))
-	for _, d := range ds {
-		s += d / float64(len(ds))
+	// What keeps to the base's edge and yet lies on another piece that does goes by that one.
+	if h.placed == 0 && !h.hole && a.covered(at) > 0.5 {
+		sure = math.Min(sure, atMostGuess)
 	}
-	return s
+	return sure
 }
 
 // trifling reports whether a region is small against the base.
 func (a *assembler) trifling(g shape.Region) bool {
 	return whole(g) < trifle*whole(a.out[0].Outline)
-}
-
-// beside lays a piece under the stack for the person to put in place; others may lie on it.
-func (a *assembler) beside(i int) {
-	base := a.out[0]
-	m := register.Motion{Turn: base.Motion.Turn}
-	g := m.Of(a.pieces[i]).Bounds()
-	m.Move = shape.Point{X: base.Outline.Bounds().Min.X - g.Min.X, Y: base.Outline.Bounds().Max.Y + 2*between - g.Min.Y}
-	for _, q := range a.out {
-		if q.aside {
-			m.Move.Y = math.Max(m.Move.Y, q.Outline.Bounds().Max.Y+between-g.Min.Y)
-		}
-	}
-	a.add(Placed{Piece: i, Motion: m, Host: 0, Fit: kit.FitFree, aside: true, Why: "nothing tells where it goes: laid beside, put it in place"})
-}
-
-// between is the room between pieces laid beside, mm.
-const between = 3.0
-
-// layRest puts what is laid beside, with what lies on it, in rows under the stack, as one
-// reads the sheet it was found on.
-func (a *assembler) layRest() {
-	base := a.out[0].Outline.Bounds()
-	x, y, tall := base.Min.X, base.Max.Y+2*between, 0.0
-	for _, n := range a.reading() {
-		b := a.out[n].Outline.Bounds()
-		if x > base.Min.X && x+b.W() > base.Max.X {
-			x, y, tall = base.Min.X, y+tall+between, 0
-		}
-		by := shape.Point{X: x, Y: y}.Sub(b.Min)
-		x, tall = x+b.W()+between, math.Max(tall, b.H())
-		for k := range a.out {
-			if a.liesOn(k, n) {
-				a.out[k].Motion.Move = a.out[k].Motion.Move.Add(by)
-				a.out[k].Outline = a.out[k].Outline.Move(by)
-			}
-		}
-	}
-}
-
-// liesOn reports whether piece k is piece n or lies on it, however high.
-func (a *assembler) liesOn(k, n int) bool {
-	for k > 0 && k != n {
-		k = a.out[k].Host
-	}
-	return k == n
-}
-
-// reading lists what is laid beside as one reads where it lay: by rows from the top, each
-// from the left.
-func (a *assembler) reading() (out []int) {
-	for n, p := range a.out {
-		if p.aside {
-			out = append(out, n)
-		}
-	}
-	box := func(n int) shape.Box { return a.pieces[a.out[n].Piece].Bounds() }
-	mid := func(n int) shape.Point { return box(n).Centre() }
-	slices.SortStableFunc(out, func(i, j int) int { return cmp.Compare(mid(i).Y, mid(j).Y) })
-	for i := 0; i < len(out); {
-		j := i + 1
-		for j < len(out) && mid(out[j]).Y < mid(out[i]).Y+box(out[i]).H()/2 {
-			j++
-		}
-		slices.SortStableFunc(out[i:j], func(p, q int) int { return cmp.Compare(mid(p).X, mid(q).X) })
-		i = j
-	}
-	return out
-}
-
-// inOrder has the larger pieces come before the smaller, those laid beside among the rest:
-// what is smaller lies on what is larger, wherever that goes.
-func (a *assembler) inOrder() {
-	order := make([]int, len(a.out))
-	for i := range order {
-		order[i] = i
-	}
-	slices.SortStableFunc(order, func(i, j int) int {
-		return cmp.Compare(whole(a.pieces[a.out[j].Piece]), whole(a.pieces[a.out[i].Piece]))
-	})
-	at := make([]int, len(order))
-	out := make([]Placed, len(order))
-	for n, i := range order {
-		at[i], out[n] = n, a.out[i]
-	}
-	for n := range out {
-		if out[n].Host >= 0 {
-			out[n].Host = at[out[n].Host]
-		}
-	}
-	a.out = out
 }
 
 // onMargin is what it adds to a place on the base that it keeps the margin of others.
@@ -467,125 +329,6 @@ func (a *assembler) onMargin(p pose) float64 {
 		return marginAdds
 	}
 	return 0
-}
-
-// fallBack puts a piece with no edge to go by in the middle of the smallest one that can
-// hold it, where that has a middle to the eye and so has the piece; else it is laid beside.
-func (a *assembler) fallBack(i int) {
-	g := a.pieces[i]
-	best := -1
-	for n, p := range a.out {
-		b, own := p.Outline.Bounds(), g.Bounds()
-		if p.Host < 0 && n > 0 || b.W() < own.W() || b.H() < own.H() || a.twinOn(i, n) || a.full(n) {
-			continue
-		}
-		if best < 0 || whole(p.Outline) < whole(a.out[best].Outline) {
-			best = n
-		}
-	}
-	if best < 0 || a.twinned(i) || !centred(g) || !centred(a.out[best].Outline) {
-		a.beside(i)
-		return
-	}
-	host := a.out[best]
-	turn := 0.0
-	if mine, ok := Axis(g); ok {
-		if its, ok := Axis(host.Outline); ok {
-			turn = math.Remainder(its.Deg-mine.Deg, 180)
-		}
-	}
-	m := register.Motion{Turn: turn}
-	m.Move = host.Outline.Centroid().Sub(m.Point(g.Centroid()))
-	a.add(Placed{Piece: i, Motion: m, Host: best, Fit: kit.FitFree, alone: centreSure, Sure: centreSure * host.Sure, share: 1, Why: fmt.Sprintf("in the middle of piece %d, as both look the same from two sides", host.Piece+1)})
-}
-
-// covered is the largest share of a region that lies on one piece of those on the base.
-func (a *assembler) covered(g shape.Region) (most float64) {
-	for n, q := range a.out {
-		if n == 0 || q.Host != 0 || q.aside || !g.Bounds().Meets(q.Outline.Bounds()) {
-			continue
-		}
-		if both, err := g.Intersect(q.Outline.Filled()); err == nil {
-			most = math.Max(most, both.Area()/g.Area())
-		}
-	}
-	return most
-}
-
-func (a *assembler) ownMirror(i int) bool {
-	_, ok := Axis(a.pieces[i])
-	return ok
-}
-
-// twinned reports whether another piece has the same outline, or its mirror image.
-func (a *assembler) twinned(i int) bool {
-	for j, g := range a.pieces {
-		if j != i && Twins(a.pieces[i], g) != NotTwins {
-			return true
-		}
-	}
-	return false
-}
-
-// centreSure is how sure a piece is that lies in the middle of another for no better reason.
-const centreSure = 0.38
-
-// full reports whether something lies in the middle of piece n already.
-func (a *assembler) full(n int) bool {
-	c := a.out[n].Outline.Centroid()
-	return slices.ContainsFunc(a.out, func(q Placed) bool {
-		return q.Host == n && q.Outline.Centroid().Distance(c) < 0.5
-	})
-}
-
-// centred reports whether a piece looks the same turned by half, so that it has a middle.
-func centred(g shape.Region) bool {
-	own := g.Filled()
-	return apart(own, own.Turn(180, own.Centroid())) < math.Max(0.12, 0.006*math.Sqrt(own.Area()))
-}
-
-// mirrored puts a piece across the base's axis from its mirror twin, where one lies on one side
-// of it and nothing lies there yet, if that is surer than what it would go by itself.
-func (a *assembler) mirrored(i int, sure float64) bool {
-	if !a.upright {
-		return false
-	}
-	for n, q := range a.out {
-		if q.Sure*acrossSure <= sure || q.Host < 0 || Twins(a.pieces[i], a.pieces[q.Piece]) != Mirror {
-			continue
-		}
-		to := q.Outline.Mirror(0)
-		c := to.Centroid()
-		if math.Abs(c.X) < 1 || a.taken(to, n) {
-			continue
-		}
-		m := turning(a.pieces[i], to)
-		a.add(Placed{Piece: i, Motion: m, Host: q.Host, Fit: q.Fit, Rim: q.Rim, alone: q.Sure * acrossSure, share: 1, Sure: q.Sure * acrossSure, Why: fmt.Sprintf("across the axis from its mirror twin, piece %d", q.Piece+1)})
-		return true
-	}
-	return false
-}
-
-// acrossSure is how sure a place across the axis is, against the twin's own.
-const acrossSure = 0.9
-
-// taken reports whether a piece of the same shape lies at a place already.
-func (a *assembler) taken(at shape.Region, but int) bool {
-	for n, q := range a.out {
-		if n != but && q.Outline.Centroid().Distance(at.Centroid()) < 1 && math.Abs(q.Outline.Area()-at.Area()) < 0.1*at.Area() {
-			return true
-		}
-	}
-	return false
-}
-
-// turning is the motion that lays g on a region of the same outline.
-func turning(g, on shape.Region) register.Motion {
-	from, to := g.Centroid(), on.Centroid()
-	deg := turnOnto(g.Move(from.Scale(-1)), on.Move(to.Scale(-1)))
-	m := register.Motion{Turn: deg}
-	m.Move = to.Sub(m.Point(from))
-	return m
 }
 
 // twinOn reports whether a piece of the same shape already lies on host n.

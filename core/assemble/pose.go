@@ -302,3 +302,59 @@ func judge(pts []shape.Point, host *shape.Field, m register.Motion, widest, laid
 	p.share = float64(most) / float64(len(ds))
 	return p
 }
+
+// Follows measures how a piece lies on a host as both stand: the share of its
+// edge that keeps one distance from the host's edge, or from a hole of it, and
+// that distance, mm.
+func Follows(piece, on shape.Region) (share, rim float64) {
+	own := piece.Filled()
+	c := own.Centroid()
+	pts := even(own, fineN)
+	for i := range pts {
+		pts[i] = pts[i].Sub(c)
+	}
+	for i, h := range append([]shape.Region{on.Filled()}, on.Holes()...) {
+		p := judge(pts, shape.NewField(h, 0.2), register.Motion{Move: c}, rimFor(own), 0)
+		if p.out < 0.06 && p.share > share && (i > 0 || p.rim >= leastKept) {
+			share, rim = p.share, p.rim
+		}
+	}
+	return share, rim
+}
+
+// seekBoth searches on the coarse grid and finishes on the fine one.
+func seekBoth(g shape.Region, h *host, laid float64) []pose {
+	ps := seek(g, h.coarse, h.region.Bounds(), laid)
+	if len(ps) > 6 {
+		ps = ps[:6]
+	}
+	c := g.Centroid()
+	pts := even(g, fineN)
+	for i := range pts {
+		pts[i] = pts[i].Sub(c)
+	}
+	for i := range ps {
+		ps[i] = polish(pts, h.fine, draw(pts, h.fine, ps[i].motion, rimFor(g), laid), rimFor(g), laid)
+	}
+	slices.SortStableFunc(ps, func(a, b pose) int { return cmp.Compare(b.score(), a.score()) })
+	return ps
+}
+
+// sameBySymmetry reports whether two poses put the piece in one and the same
+// place, as all turns of a disc do.
+func sameBySymmetry(g shape.Region, p, q pose) bool {
+	c := g.Centroid()
+	to := register.Motion{Move: c.Scale(-1)}
+	a, b := p.motion.After(to), q.motion.After(to)
+	return apart(a.Of(g), b.Of(g)) < 0.4
+}
+
+// apart is the mean distance between the edges of two regions, mm.
+func apart(g, h shape.Region) float64 {
+	var s float64
+	ds := g.Strays(h, math.Max(0.5, g.Length()/60))
+	for _, d := range ds {
+		s += d / float64(len(ds))
+	}
+	return s
+}

@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"ochrestone/core/colour"
+	"ochrestone/core/measure"
 	"ochrestone/core/register"
 	"ochrestone/core/shape"
 	"ochrestone/core/together"
@@ -36,6 +37,7 @@ type model struct {
 	patches *patches        // those colours place by place, once learned
 	near    [][]int32       // pixels near an edge, for the fine search
 	unknown bool            // nobody knows the inks
+	write   measure.Writing // of measures in notes
 	soft    float64         // width of an edge, mm
 	outlier float64         // of linear light; what misses more counts less
 	askew   float64         // turn of the sheet, which round layers keep to, radians

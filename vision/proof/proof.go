@@ -11,6 +11,7 @@ import (
 	"slices"
 
 	"ochrestone/core/colour"
+	"ochrestone/core/measure"
 	"ochrestone/core/register"
 	"ochrestone/core/shape"
 	"ochrestone/vision/picture"
@@ -29,8 +30,10 @@ type Off struct {
 	Motion register.Motion // from where it belongs, in the frame of the design
 	Shift  shape.Point     // of its middle, mm
 	Turn   float64         // clockwise, degrees
-	// Sure is the standard error of the shift along each axis, mm, and of the
-	// turn, degrees.
+	// SureShift is the standard error of the shift along each axis, mm, and SureTurn
+	// that of the turn, degrees: what stretches of its edges say against each other,
+	// the turn of the first layer, and another place that fits nearly as well counted
+	// in. Twice as much covers 95 of 100.
 	SureShift, SureTurn float64
 	Lost                bool // it could not be made out: missing, under others, or like another
 }
@@ -63,11 +66,15 @@ type Option func(*settings)
 type settings struct {
 	tell    func(share float64, what string)
 	unknown bool
+	write   measure.Writing
 }
 
 // UnknownInks says that nobody knows what the layers are printed in: their films
 // are learned from the print itself, from what lies well inside every outline.
 func UnknownInks() Option { return func(s *settings) { s.unknown = true } }
+
+// Writing sets how measures are written in notes; millimetres unless told.
+func Writing(w measure.Writing) Option { return func(s *settings) { s.write = w } }
 
 // Progress has f called as the work goes on, share from 0 to 1.
 func Progress(f func(share float64, what string)) Option { return func(s *settings) { s.tell = f } }
@@ -96,7 +103,7 @@ var errMargins = &picture.Problem{What: "The margins of the picture are not the 
 // colour, and where the layers of each lie. It returns a picture.Problem when
 // none can be measured.
 func Measure(ctx context.Context, p *Plane, paper colour.Linear, layers []Layer, opts ...Option) (Sheet, error) {
-	o := settings{tell: func(float64, string) {}}
+	o := settings{tell: func(float64, string) {}, write: measure.Metric}
 	for _, f := range opts {
 		f(&o)
 	}
@@ -111,7 +118,7 @@ func Measure(ctx context.Context, p *Plane, paper colour.Linear, layers []Layer,
 		}
 	}
 	m := newModel(paper, layers)
-	m.unknown = o.unknown
+	m.unknown, m.write = o.unknown, o.write
 	var out Sheet
 	gap, area := spread(layers)
 	s := seek(p, paper, gap, area)
@@ -237,7 +244,7 @@ func (m *model) measure(ctx context.Context, fine *Plane, tell func(float64)) (R
 	miss := math.Sqrt(m.missNear(fine))
 	tell(0.95)
 	n := len(m.layers)
-	out := Result{Sheet: m.motion(0), Layers: make([]Off, n), Miss: miss, Scale: m.scale, SureScale: sure.scale(m)}
+	out := Result{Sheet: m.motion(0), Layers: make([]Off, n), Miss: miss, Scale: m.scale, SureScale: math.Min(sure.scale(m), mostScale)}
 	if off := m.scale - 1; math.Abs(off) > math.Max(leastScale, 3*out.SureScale) {
 		out.Notes = append(out.Notes, fmt.Sprintf("The print is %.1f %% %s than designed (±%.1f): no placing mends that. Check the dots to the inch, or whether the paper grew or a copy shrank.",
 			100*math.Abs(off), map[bool]string{true: "larger", false: "smaller"}[off > 0], 200*out.SureScale))
@@ -264,14 +271,25 @@ func (m *model) measure(ctx context.Context, fine *Plane, tell func(float64)) (R
 	if miss > mostMiss {
 		out.Notes = append(out.Notes, fmt.Sprintf("The ink covers unevenly (%.0f %% off what even ink would show): edges are less sure for it, and the ± says by how much.", 100*miss))
 	}
+	m.place(&out, coarse, sure, holds)
+	return out, nil
+}
+
+// place says where every layer lies against the first, how sure that is, and what stands
+// against it.
+func (m *model) place(out *Result, coarse *Plane, sure surety, holds []float64) {
 	back := m.motion(0).Inverse()
-	for i := 1; i < n; i++ {
+	if sure.isHeld(0) {
+		out.Notes = append(out.Notes, fmt.Sprintf("%s, against which the others are measured, is as good as round: its turn is taken as theirs, and every ± counts what that may be off by.", m.layers[0].Label))
+	}
+	for i := 1; i < len(m.layers); i++ {
 		o := &out.Layers[i]
 		rel := back.After(m.motion(i))
 		c := m.layers[i].mid
 		o.Motion, o.Shift, o.Turn = rel, rel.Point(c).Sub(c), rel.Turn
 		var own float64
 		o.SureShift, o.SureTurn, own = sure.against(m, i)
+		o.SureShift, o.SureTurn = math.Min(o.SureShift, mostOff), math.Min(o.SureTurn, 180)
 		if !o.Lost && (own > mostDoubt || o.Shift.Len() > mostOff || holds[i] < mustHold) {
 			o.Lost = true
 			out.Notes = append(out.Notes, fmt.Sprintf("%s could not be made out; what is said of the others leaves it out.", m.layers[i].Label))
@@ -286,13 +304,12 @@ func (m *model) measure(ctx context.Context, fine *Plane, tell func(float64)) (R
 			was := m.layers[i].pose
 			d := back.Point(shape.Point{X: at.x, Y: at.y}).Sub(back.Point(shape.Point{X: was.x, Y: was.y}))
 			turn := (at.turn - was.turn) * 180 / math.Pi
-			out.Notes = append(out.Notes, fmt.Sprintf("%s may also lie %.1f mm %s, %.1f mm %s and %.1f° %s of where it is said to: the picture fits nearly as well there. Its ± takes that in; print it in another ink for the proof to be sure.",
-				m.layers[i].Label, math.Abs(d.X), side(d.X, "to the right", "to the left"), math.Abs(d.Y), side(d.Y, "lower", "higher"), math.Abs(turn), side(turn, "clockwise", "anticlockwise")))
+			out.Notes = append(out.Notes, fmt.Sprintf("%s may also lie %s %s, %s %s and %.1f° %s of where it is said to: the picture fits nearly as well there. Its ± takes that in; print it in another ink for the proof to be sure.",
+				m.layers[i].Label, m.write.Thin(math.Abs(d.X)), side(d.X, "to the right", "to the left"), m.write.Thin(math.Abs(d.Y)), side(d.Y, "lower", "higher"), math.Abs(turn), side(turn, "clockwise", "anticlockwise")))
 			o.SureShift = math.Max(o.SureShift, math.Max(math.Abs(d.X), math.Abs(d.Y))/2)
 			o.SureTurn = math.Max(o.SureTurn, math.Abs(turn)/2)
 		}
 	}
-	return out, nil
 }
 
 func side(v float64, more, less string) string {
