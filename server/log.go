@@ -55,7 +55,7 @@ func byWay(ps []store.Placement) map[string][]register.Placed {
 	out := map[string][]register.Placed{}
 	for _, p := range ps {
 		if p.Source != store.FromPractice {
-			out[p.Way] = append(out[p.Way], register.Placed{X: p.X, Y: p.Y, Turn: p.Turn})
+			out[p.Way] = append(out[p.Way], register.PlacedAs(p.X, p.Y, p.Turn, p.SureTurn))
 		}
 	}
 	return out
@@ -102,7 +102,7 @@ func (s *Server) readLog(ctx context.Context) (*logOut, error) {
 func practised(ps []store.Placement) (out []register.Placed) {
 	for _, p := range ps {
 		if p.Source == store.FromPractice && len(out) < 100 {
-			out = append(out, register.Placed{X: p.X, Y: p.Y, Turn: p.Turn})
+			out = append(out, register.PlacedAs(p.X, p.Y, p.Turn, p.SureTurn))
 		}
 	}
 	return out

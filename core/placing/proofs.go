@@ -41,7 +41,11 @@ func Judge(p Print, shift shape.Point, turn, sureShift, sureTurn float64, w meas
 	v := Verdict{Layer: p.Layer, Label: p.Label, X: shift.X, Y: shift.Y, Turn: turn, SureShift: sureShift, SureTurn: sureTurn, Judged: p.Play.Judged}
 	v.Good = !p.Play.Judged || p.Play.Holds(shift, turn)
 	round := func(x, to float64) float64 { return math.Round(x/to) * to }
-	v.MoveX, v.MoveY, v.TurnBy = round(shift.X, handShift), round(shift.Y, handShift), round(turn, handTurn)
+	v.MoveX, v.MoveY = round(shift.X, handShift), round(shift.Y, handShift)
+	// A turn nobody can tell, as of a round layer, is nothing to put right.
+	if math.Abs(turn) > 2*sureTurn {
+		v.TurnBy = round(turn, handTurn)
+	}
 	var parts []string
 	if x := v.MoveX; x != 0 {
 		parts = append(parts, fmt.Sprintf("%s %s", w.Thin(math.Abs(x)), map[bool]string{true: "right", false: "left"}[x > 0]))
@@ -119,7 +123,10 @@ func (r *RunVerdict) judge(vs []Verdict, w measure.Writing) {
 	var xs, ys, ts []float64
 	var ps []register.Placed
 	for _, v := range vs {
-		xs, ys, ts = append(xs, v.X), append(ys, v.Y), append(ts, v.Turn)
+		xs, ys = append(xs, v.X), append(ys, v.Y)
+		if !register.PlacedAs(v.X, v.Y, v.Turn, v.SureTurn).TurnUntold {
+			ts = append(ts, v.Turn)
+		}
 		if v.Good {
 			r.Good++
 		}
@@ -166,7 +173,7 @@ func (r *RunVerdict) judge(vs []Verdict, w measure.Writing) {
 func placedOf(vs []Verdict) []register.Placed {
 	out := make([]register.Placed, len(vs))
 	for i, v := range vs {
-		out[i] = register.Placed{X: v.X, Y: v.Y, Turn: v.Turn}
+		out[i] = register.PlacedAs(v.X, v.Y, v.Turn, v.SureTurn)
 	}
 	return out
 }

@@ -13,6 +13,19 @@ type Placed struct {
 	X    float64 `json:"x" doc:"to the right, mm"`
 	Y    float64 `json:"y" doc:"down, mm"`
 	Turn float64 `json:"turn" doc:"clockwise, degrees"`
+
+	// TurnUntold is true where the turn is nobody's knowledge, as of a round layer:
+	// nothing is learned from it.
+	TurnUntold bool `json:"-"`
+}
+
+// turnTold is the standard error, degrees, up to which a turn says something of the hand
+// that made it; hands are off by a degree or so. Our own default.
+const turnTold = 0.6
+
+// PlacedAs is a placement whose turn is as sure as that, standard error in degrees.
+func PlacedAs(x, y, turn, sureTurn float64) Placed {
+	return Placed{X: x, Y: y, Turn: turn, TurnUntold: sureTurn > turnTold}
 }
 
 // Logged is a placement to keep: which layer, how far off, how sure, and whether
@@ -28,6 +41,7 @@ type Logged struct {
 // Habit is what a person's own placements tell.
 type Habit struct {
 	N      int     `json:"n" doc:"placements it is learned from"`
+	Turns  int     `json:"turns" doc:"of which the turn is told; a round layer has none"`
 	Spread Spread  `json:"spread" doc:"about the right place, so that a steady lean counts too"`
 	Low    float64 `json:"low" doc:"the shift is spread by at least so much, 9 in 10 sure, mm"`
 	High   float64 `json:"high" doc:"and by at most so much, mm"`
@@ -42,7 +56,7 @@ type Habit struct {
 const FewestOwn = 5
 
 // Learn gives the spread of placements: the root mean square of the shift along
-// one axis, pooled over both, and of the turn, about the right place. Low and
+// one axis, pooled over both, and of the turn where that is told, about the right place. Low and
 // High are the bounds of a 90 % interval for a standard deviation by chi-square
 // with two degrees of freedom a placement (NIST/SEMATECH e-Handbook of
 // Statistical Methods, 7.2.3.1). A lean is called one when the mean lies past
@@ -55,10 +69,19 @@ func Learn(ps []Placed) Habit {
 	n := float64(len(ps))
 	var sum, turn, within float64
 	for _, p := range ps {
-		h.LeanX, h.LeanY, h.LeanT = h.LeanX+p.X/n, h.LeanY+p.Y/n, h.LeanT+p.Turn/n
-		sum, turn = sum+p.X*p.X+p.Y*p.Y, turn+p.Turn*p.Turn
+		h.LeanX, h.LeanY = h.LeanX+p.X/n, h.LeanY+p.Y/n
+		sum += p.X*p.X + p.Y*p.Y
+		if !p.TurnUntold {
+			h.Turns++
+			h.LeanT += p.Turn
+			turn += p.Turn * p.Turn
+		}
 	}
-	h.Spread = Spread{math.Sqrt(sum / (2 * n)), math.Sqrt(turn / n)}
+	h.Spread.Shift = math.Sqrt(sum / (2 * n))
+	if h.Turns > 0 {
+		h.LeanT /= float64(h.Turns)
+		h.Spread.Turn = math.Sqrt(turn / float64(h.Turns))
+	}
 	chi := distuv.ChiSquared{K: 2 * n}
 	h.Low, h.High = math.Sqrt(sum/chi.Quantile(0.95)), math.Sqrt(sum/chi.Quantile(0.05))
 	for _, p := range ps {
@@ -78,7 +101,10 @@ func Own(ways []Way, placed map[string][]Placed) []Way {
 	out := make([]Way, len(ways))
 	for i, w := range ways {
 		if h := Learn(placed[w.ID]); h.N >= FewestOwn {
-			w.Spread, w.Own, w.From = Spread{max(0.01, h.Spread.Shift), h.Spread.Turn}, true, h.N
+			w.Spread.Shift, w.Own, w.From = max(0.01, h.Spread.Shift), true, h.N
+			if h.Turns >= FewestOwn {
+				w.Spread.Turn = h.Spread.Turn
+			}
 		}
 		out[i] = w
 	}

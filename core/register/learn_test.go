@@ -117,3 +117,24 @@ func TestPointsSetByHand(t *testing.T) {
 	_, err = register.Points(from[:1], from[:1], 0.1)
 	require.ErrorIs(t, err, register.ErrFew)
 }
+
+// A round layer's turn is said as that of the others: were it learned from, a hand would seem
+// to turn nothing askew.
+func TestARoundLayersTurnIsNotLearnedFrom(t *testing.T) {
+	var ps []register.Placed
+	for i := range 10 {
+		off := float64(1 - 2*(i%2))
+		ps = append(ps, register.PlacedAs(0.3*off, 0, 1.5*off, 0.05), register.PlacedAs(0.3*off, 0, 0.05*off, 1.7))
+	}
+	h := register.Learn(ps)
+	assert.Equal(t, 20, h.N)
+	assert.Equal(t, 10, h.Turns)
+	assert.InDelta(t, 1.5, h.Spread.Turn, 1e-9)
+	var round []register.Placed
+	for range 8 {
+		round = append(round, register.PlacedAs(0.4, 0, 0, 1.7))
+	}
+	own := register.Own([]register.Way{{ID: "eye", Spread: register.Spread{Shift: 1, Turn: 1.2}}}, map[string][]register.Placed{"eye": round})
+	assert.True(t, own[0].Own)
+	assert.InDelta(t, 1.2, own[0].Spread.Turn, 1e-9, "as before: nothing is known of it")
+}

@@ -2554,6 +2554,11 @@ export interface components {
             n: number;
             /** @description about the right place, so that a steady lean counts too */
             spread: components["schemas"]["Spread"];
+            /**
+             * Format: int64
+             * @description of which the turn is told; a round layer has none
+             */
+            turns: number;
         };
         Hand: {
             /** @description our own default */
