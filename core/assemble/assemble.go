@@ -32,6 +32,7 @@ type Placed struct {
 	alone float64 // how sure by itself, if its host lies right
 	share float64 // of its edge that keeps that distance
 	aside bool    // laid beside
+	twin  int     // from 1, the placed piece it lies across the axis from; 0 for none
 }
 
 // Option changes how pieces are put together.

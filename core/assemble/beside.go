@@ -97,6 +97,9 @@ func (a *assembler) inOrder() {
 		if out[n].Host >= 0 {
 			out[n].Host = at[out[n].Host]
 		}
+		if out[n].twin > 0 {
+			out[n].twin = at[out[n].twin-1] + 1
+		}
 	}
 	a.out = out
 }

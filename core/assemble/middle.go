@@ -101,7 +101,7 @@ func (a *assembler) mirrored(i int, sure float64) bool {
 			continue
 		}
 		m := turning(a.pieces[i], to)
-		a.add(Placed{Piece: i, Motion: m, Host: q.Host, Fit: q.Fit, Rim: q.Rim, alone: q.Sure * acrossSure, share: 1, Sure: q.Sure * acrossSure, Why: fmt.Sprintf("across the axis from its mirror twin, piece %d", q.Piece+1)})
+		a.add(Placed{Piece: i, Motion: m, Host: q.Host, Fit: q.Fit, Rim: q.Rim, alone: acrossSure, twin: n + 1, share: 1, Sure: q.Sure * acrossSure, Why: fmt.Sprintf("across the axis from its mirror twin, piece %d", q.Piece+1)})
 		return true
 	}
 	return false

@@ -50,12 +50,28 @@ func (a *assembler) weigh() {
 			alone[i], alone[j] = alone[i]*inTheWay, alone[j]*inTheWay
 		}
 	}
+	known := make([]bool, len(a.out))
 	for i := range a.out {
-		p := &a.out[i]
-		if p.Host >= 0 && p.alone > 0 {
-			p.Sure = alone[i] * a.out[p.Host].Sure
-		}
+		a.hang(i, alone, known)
 	}
+}
+
+// hang makes a piece as sure as it is by itself and what it goes by is: its host, or the
+// twin it lies across the axis from, which came to its own host first.
+func (a *assembler) hang(i int, alone []float64, known []bool) float64 {
+	p := &a.out[i]
+	if known[i] || p.Host < 0 {
+		return p.Sure
+	}
+	known[i] = true
+	by := p.Host
+	if p.twin > 0 {
+		by = p.twin - 1
+	}
+	if sure := a.hang(by, alone, known); p.alone > 0 {
+		p.Sure = alone[i] * sure
+	}
+	return p.Sure
 }
 
 // round reports whether a piece is about a disc: what its outline encloses is nearly the
