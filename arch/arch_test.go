@@ -34,11 +34,11 @@ var floors = [][]string{
 	{"vision/picture"},
 	{"vision/trace"},
 	{"vision/mat"},
-	{"vision/swatch", "vision/palette", "vision/proof", "vision/axes"},
+	{"vision/swatch", "vision/palette", "vision/proof", "vision/axes", "vision/finished"},
 	{"exchange/table", "exchange/calendar"},
 	{"exchange/svgin"},
 	{"store", "exchange/setsvg", "exchange/inkfile"},
-	{"demo", "demo/sim"},
+	{"demo", "demo/sim", "demo/drawn"},
 	{"exchange/sheet"},
 	{"exchange/everything"},
 	{"web", "server"},
@@ -58,7 +58,7 @@ type pkg struct {
 
 // lent is what tests may borrow from above their floor: the demo's kit and cards, and
 // its simulated scanner.
-var lent = []string{"demo", "demo/sim"}
+var lent = []string{"demo", "demo/sim", "demo/drawn"}
 
 func packages(t *testing.T) []pkg {
 	out, err := exec.Command("go", "list", "-json=ImportPath,Imports,TestImports,XTestImports,Deps", "ochrestone/...").Output()

@@ -82,7 +82,7 @@ func (s *Server) deviceSets(c *gin.Context) ([]kit.Set, error) {
 const deviceDPI = 300
 
 // shoot takes a picture of a set: its pieces scanned on black, photographed on
-// the mat, stamped on white, or as a stencil.
+// the mat, stamped on white, as a stencil, or put together.
 func shoot(as string, set kit.Set, seed uint64) ([]byte, error) {
 	g := sim.Plain()
 	switch as {
@@ -104,6 +104,17 @@ func shoot(as string, set kit.Set, seed uint64) ([]byte, error) {
 			return nil, err
 		}
 		return sim.PNG(b.Scan(deviceDPI, g, seed), deviceDPI)
+	case "finished":
+		laid, err := sim.Lay(set, 280, 400, 0, seed)
+		if err != nil {
+			return nil, err
+		}
+		b, _, err := sim.Finished(set, laid, seed)
+		if err != nil {
+			return nil, err
+		}
+		cam, g := sim.Held(seed)
+		return sim.JPEG(b.Photo(cam, g, seed), 72, 88)
 	case "stencil":
 		return sim.PNG(sim.Stencil(set, 10).Scan(deviceDPI, g, seed), deviceDPI)
 	}

@@ -1,8 +1,11 @@
 package server
 
 import (
+	"bytes"
 	"context"
+	"encoding/base64"
 	"fmt"
+	"image/jpeg"
 	"regexp"
 	"strings"
 
@@ -10,6 +13,7 @@ import (
 	"ochrestone/core/kit"
 	"ochrestone/core/register"
 	"ochrestone/core/shape"
+	"ochrestone/vision/finished"
 	"ochrestone/vision/picture"
 )
 
@@ -17,6 +21,8 @@ type stackIn struct {
 	Body struct {
 		Pieces []shape.Region `json:"pieces" minItems:"1" maxItems:"120" doc:"path data in mm"`
 		Stamps bool           `json:"stamps,omitempty" doc:"prints: they keep the turn they were stamped in"`
+		// What a pack's cover or a card already made shows.
+		Picture []byte `json:"picture,omitempty" doc:"picture of the finished image, PNG, JPEG or TIFF: the pieces go where it shows them"`
 	}
 }
 
@@ -31,31 +37,73 @@ type Seat struct {
 	Layer int     `json:"layer" doc:"twins share one, lowest 0"`
 	Sure  float64 `json:"sure" doc:"0 to 1"`
 	Why   string  `json:"why"`
+	Shown string  `json:"shown,omitempty" doc:"colour the picture of the finished image shows it in, #rrggbb"`
 }
 
 // Stacked is a proposal, lowest first.
 type Stacked struct {
 	Seats []Seat `json:"seats" nullable:"false"`
+	Shown *Shown `json:"shown,omitempty" doc:"when a picture was sent"`
+}
+
+// Shown is the picture of the finished image as seen from straight above, and how it lies
+// under the seats.
+type Shown struct {
+	Picture string  `json:"picture" doc:"data address"`
+	Left    float64 `json:"left" doc:"mm"`
+	Top     float64 `json:"top" doc:"mm"`
+	W       float64 `json:"w" doc:"mm"`
+	H       float64 `json:"h" doc:"mm"`
+	Turn    float64 `json:"turn" doc:"clockwise about the origin, degrees"`
+	X       float64 `json:"x" doc:"move after turning, mm"`
+	Y       float64 `json:"y" doc:"mm"`
+	Fit     float64 `json:"fit" doc:"mean distance between the edge that stands out in the picture and that of its piece, mm"`
+	Found   int     `json:"found" doc:"pieces made out in it"`
 }
 
 func (s *Server) stackPieces(ctx context.Context, in *stackIn, tell func(float64, string)) (Stacked, error) {
-	w, _ := s.writing(ctx)
-	opts := []assemble.Option{assemble.Writing(w), assemble.Progress(func(share float64) { tell(share, "Trying which piece goes where") })}
-	if in.Body.Stamps {
-		opts = append(opts, assemble.Upright())
-	}
 	for i, g := range in.Body.Pieces {
 		if g.Empty() {
 			return Stacked{}, &picture.Problem{What: fmt.Sprintf("Outline %d is empty.", i+1), Mend: "Leave it out."}
 		}
 	}
+	w, _ := s.writing(ctx)
+	from := 0.0 // of the work, before the pieces are put together
+	opts := []assemble.Option{assemble.Writing(w), assemble.Progress(func(share float64) { tell(from+(1-from)*share, "Trying which piece goes where") })}
+	if in.Body.Stamps {
+		opts = append(opts, assemble.Upright())
+	}
+	out := Stacked{Seats: []Seat{}}
+	colours := map[int]string{}
+	if len(in.Body.Picture) > 0 {
+		from = 0.6
+		seen, err := readFinished(ctx, in.Body.Picture, in.Body.Pieces, func(share float64) { tell(from*share, "Looking for the pieces in the picture") })
+		if err != nil {
+			return Stacked{}, err
+		}
+		var sights []assemble.Sight
+		for _, v := range seen.Seen {
+			sights = append(sights, assemble.Sight{Piece: v.Piece, At: v.At, Sure: v.Sure})
+			if v.Shown > 0 && v.Sure >= 0.4 {
+				colours[v.Piece] = v.Colour.Hex()
+			}
+		}
+		opts = append(opts, assemble.Shown(sights, seen.Turn))
+		if out.Shown, err = showFlat(seen); err != nil {
+			return Stacked{}, err
+		}
+		out.Shown.Found = len(colours)
+	}
 	placed, err := assemble.Pieces(ctx, in.Body.Pieces, opts...)
 	if err != nil {
 		return Stacked{}, err
 	}
-	out := Stacked{Seats: []Seat{}}
+	if out.Shown != nil {
+		m := placed[0].Motion.After(register.Motion{Turn: out.Shown.Turn, Move: shape.Point{X: out.Shown.X, Y: out.Shown.Y}})
+		out.Shown.Turn, out.Shown.X, out.Shown.Y = m.Turn, m.Move.X, m.Move.Y
+	}
 	for _, p := range placed {
-		s := Seat{Piece: p.Piece, Turn: p.Motion.Turn, X: p.Motion.Move.X, Y: p.Motion.Move.Y, Host: -1, Fit: p.Fit, Layer: p.Layer, Sure: p.Sure, Why: p.Why}
+		s := Seat{Piece: p.Piece, Turn: p.Motion.Turn, X: p.Motion.Move.X, Y: p.Motion.Move.Y, Host: -1, Fit: p.Fit, Layer: p.Layer, Sure: p.Sure, Why: p.Why, Shown: colours[p.Piece]}
 		if p.Host >= 0 {
 			s.Host = placed[p.Host].Piece
 		}
@@ -221,4 +269,25 @@ func place(pieces []KeptPiece) (shape.Region, error) {
 		}
 	}
 	return out, nil
+}
+
+func readFinished(ctx context.Context, data []byte, pieces []shape.Region, tell func(float64)) (finished.Result, error) {
+	p, err := picture.Decode(data)
+	if err != nil {
+		return finished.Result{}, err
+	}
+	return finished.Read(ctx, p, pieces, finished.Progress(tell))
+}
+
+// showFlat is the picture from above in the frame of the largest piece.
+func showFlat(r finished.Result) (*Shown, error) {
+	var b bytes.Buffer
+	if err := jpeg.Encode(&b, r.Flat.Image(), &jpeg.Options{Quality: 85}); err != nil {
+		return nil, fmt.Errorf("show the picture from above: %w", err)
+	}
+	return &Shown{
+		Picture: "data:image/jpeg;base64," + base64.StdEncoding.EncodeToString(b.Bytes()),
+		Left:    r.Corner.X - finished.Step/2, Top: r.Corner.Y - finished.Step/2, W: float64(r.Flat.W) * finished.Step, H: float64(r.Flat.H) * finished.Step,
+		Turn: r.Frame.Turn, X: r.Frame.Move.X, Y: r.Frame.Move.Y, Fit: r.Fit,
+	}, nil
 }

@@ -32,6 +32,7 @@ type Placed struct {
 	alone float64 // how sure by itself, if its host lies right
 	share float64 // of its edge that keeps that distance
 	aside bool    // laid beside
+	shown bool    // by the picture
 	twin  int     // from 1, the placed piece it lies across the axis from; 0 for none
 }
 
@@ -57,6 +58,8 @@ type assembler struct {
 	hosts   []*host
 	margins []float64 // rims that pieces keep to the base which are sure of their place
 	sought  map[seat][]pose
+	sights  []Sight  // what a picture shows, lowest first
+	stands  *float64 // how the picture shows the largest piece turned, degrees
 }
 
 // seat is a piece on a host where that lies: what was found for it once is found again.
@@ -106,6 +109,15 @@ func Pieces(ctx context.Context, pieces []shape.Region, opts ...Option) ([]Place
 		order[i] = i
 	}
 	slices.SortStableFunc(order, func(i, j int) int { return cmp.Compare(whole(pieces[j]), whole(pieces[i])) })
+	if a.stands != nil {
+		if a.believed(order) {
+			for n, s := range a.sights {
+				order[n] = s.Piece
+			}
+		} else {
+			a.sights, a.stands = nil, nil
+		}
+	}
 	// The margin of the base is known once something sure keeps it: what came before that
 	// is looked at again.
 	for pass := range 2 {
@@ -118,7 +130,7 @@ func Pieces(ctx context.Context, pieces []shape.Region, opts ...Option) ([]Place
 			a.tell((float64(n)/float64(len(order)) + float64(pass)) / 2)
 			if n == 0 {
 				a.base(i)
-			} else {
+			} else if !a.asShown(i) {
 				a.place(i)
 			}
 		}
@@ -127,7 +139,7 @@ func Pieces(ctx context.Context, pieces []shape.Region, opts ...Option) ([]Place
 		}
 	}
 	a.layRest()
-	a.inOrder()
+	a.inOrder(order)
 	a.weigh()
 	a.layers()
 	a.tell(1)
@@ -153,6 +165,16 @@ func (a *assembler) base(i int) {
 		m = register.Motion{Turn: turn, Move: register.Motion{Turn: turn}.Point(c).Scale(-1)}
 		why = "the largest piece, its axis of symmetry upright"
 		a.upright = true
+	}
+	if by := a.stands; by != nil {
+		turn := m.Turn
+		switch {
+		case !a.upright:
+			turn, why = *by, "the largest piece, turned as the picture shows it"
+		case math.Abs(math.Remainder(turn-*by, 360)) > 90:
+			turn += 180
+		}
+		m = register.Motion{Turn: turn, Move: register.Motion{Turn: turn}.Point(c).Scale(-1)}
 	}
 	a.add(Placed{Piece: i, Motion: m, Host: -1, Fit: kit.FitFree, Sure: 1, Why: why})
 }

@@ -11,6 +11,7 @@ import (
 	"ochrestone/core/register"
 	"ochrestone/core/shape"
 	"ochrestone/demo"
+	"ochrestone/demo/drawn"
 	"ochrestone/demo/sim"
 )
 
@@ -163,7 +164,11 @@ func BenchmarkProposals(b *testing.B) {
 func BenchmarkDrawn(b *testing.B) {
 	for b.Loop() {
 		fmt.Printf("\n%-12s %6s %8s %8s %8s %8s %8s %8s %8s\n", "set", "pieces", "order", "edge", "places", "guess", "likely", "sure", "time")
-		for k, sets := range [][]kit.Set{drawn(b), heldBack(b)} {
+		for k, of := range []func() ([]kit.Set, error){drawn.Sets, drawn.HeldBack} {
+			sets, err := of()
+			if err != nil {
+				b.Fatal(err)
+			}
 			var all result
 			for i, s := range sets {
 				for _, seed := range []uint64{1, 2} {

@@ -78,16 +78,19 @@ func (a *assembler) reading() (out []int) {
 	return out
 }
 
-// inOrder has the larger pieces come before the smaller, those laid beside among the rest:
-// what is smaller lies on what is larger, wherever that goes.
-func (a *assembler) inOrder() {
+// inOrder has the pieces come in an order, those laid beside among the rest: the larger
+// before the smaller, as what is smaller lies on what is larger wherever that goes, or as a
+// picture shows them.
+func (a *assembler) inOrder(pieces []int) {
+	rank := make([]int, len(pieces))
+	for n, i := range pieces {
+		rank[i] = n
+	}
 	order := make([]int, len(a.out))
 	for i := range order {
 		order[i] = i
 	}
-	slices.SortStableFunc(order, func(i, j int) int {
-		return cmp.Compare(whole(a.pieces[a.out[j].Piece]), whole(a.pieces[a.out[i].Piece]))
-	})
+	slices.SortStableFunc(order, func(i, j int) int { return cmp.Compare(rank[a.out[i].Piece], rank[a.out[j].Piece]) })
 	at := make([]int, len(order))
 	out := make([]Placed, len(order))
 	for n, i := range order {

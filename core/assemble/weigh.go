@@ -25,7 +25,7 @@ func (a *assembler) weigh() {
 	alone := make([]float64, len(a.out))
 	for i, p := range a.out {
 		alone[i] = p.alone
-		if p.Host < 0 || p.Fit == kit.FitFree || p.Fit == kit.FitFills {
+		if p.Host < 0 || p.shown || p.Fit == kit.FitFree || p.Fit == kit.FitFills {
 			continue
 		}
 		if !a.borneOut(i) {
@@ -40,7 +40,7 @@ func (a *assembler) weigh() {
 	}
 	for i, p := range a.out {
 		for j, q := range a.out[:i] {
-			if p.Host <= 0 && q.Host <= 0 || p.Host != q.Host || p.Fit == kit.FitFree || q.Fit == kit.FitFree {
+			if p.shown || q.shown || p.Host <= 0 && q.Host <= 0 || p.Host != q.Host || p.Fit == kit.FitFree || q.Fit == kit.FitFree {
 				continue
 			}
 			both, err := p.Outline.Intersect(q.Outline)
@@ -64,6 +64,10 @@ func (a *assembler) hang(i int, alone []float64, known []bool) float64 {
 		return p.Sure
 	}
 	known[i] = true
+	if p.shown { // where it lies whatever it lies on
+		p.Sure = p.alone
+		return p.Sure
+	}
 	by := p.Host
 	if p.twin > 0 {
 		by = p.twin - 1

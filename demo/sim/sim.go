@@ -55,6 +55,7 @@ type Bench struct {
 	W, H    float64 // mm
 	Sheet   colour.Linear
 	Texture float64 // of the sheet: standard deviation of its light, share
+	Stacked bool    // the items lie on one another, each throwing its shadow on what is beneath
 	Items   []Item
 }
 
@@ -163,13 +164,21 @@ func (b Bench) paint(perMM float64, g Grade, rnd *rand.Rand) [3]plane {
 	for i, it := range b.Items {
 		covers[i] = cover(it.Outline, w, h, perMM)
 	}
-	shade := b.shade(covers, g, w, h, perMM)
-	for c := range out {
-		for i, s := range shade.v {
-			out[c].v[i] *= 1 - float32(g.Shadow)*s
+	shadow := func(b Bench, covers []*image.Alpha) {
+		shade := b.shade(covers, g, w, h, perMM)
+		for c := range out {
+			for i, s := range shade.v {
+				out[c].v[i] *= 1 - float32(g.Shadow)*s
+			}
 		}
 	}
+	if !b.Stacked {
+		shadow(b, covers)
+	}
 	for i, it := range b.Items {
+		if b.Stacked {
+			shadow(Bench{Items: b.Items[i : i+1]}, covers[i:i+1])
+		}
 		patches := newBlotches(rnd, g.Blotch)
 		var took *plane
 		if it.Bare > 0 {

@@ -196,7 +196,8 @@ export const useDrawer = () => useQuery({ queryKey: [...keys.state, "drawer"], q
 export const useSwatchSheets = () => useQuery({ queryKey: keys.swatchSheets, queryFn: () => ok(api.GET("/api/swatches/sheets")) });
 
 /** What the simulated device of the demo can take pictures of. */
-export const useDeviceSets = () => useQuery({ queryKey: ["device"], queryFn: () => asked<{ id: string; name: string; kind: string }[]>("/api/device/sets") });
+export const useDeviceSets = (there = true) =>
+	useQuery({ queryKey: ["device"], enabled: there, queryFn: () => asked<{ id: string; name: string; kind: string }[]>("/api/device/sets") });
 
 /** Scanners that were measured. */
 export const scannersKey = ["scanners"];

@@ -4739,6 +4739,8 @@ export interface components {
              * @description index of the piece sent
              */
             piece: number;
+            /** @description colour the picture of the finished image shows it in, #rrggbb */
+            shown?: string;
             /**
              * Format: double
              * @description 0 to 1
@@ -5137,6 +5139,55 @@ export interface components {
             needs: number;
             spacer: string;
         };
+        Shown: {
+            /**
+             * Format: double
+             * @description mean distance between the edge that stands out in the picture and that of its piece, mm
+             */
+            fit: number;
+            /**
+             * Format: int64
+             * @description pieces made out in it
+             */
+            found: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            h: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            left: number;
+            /** @description data address */
+            picture: string;
+            /**
+             * Format: double
+             * @description mm
+             */
+            top: number;
+            /**
+             * Format: double
+             * @description clockwise about the origin, degrees
+             */
+            turn: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            w: number;
+            /**
+             * Format: double
+             * @description move after turning, mm
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            y: number;
+        };
         Sighting: {
             /**
              * Format: double
@@ -5425,6 +5476,8 @@ export interface components {
             };
         };
         StackInBody: {
+            /** @description picture of the finished image, PNG, JPEG or TIFF: the pieces go where it shows them */
+            picture?: string;
             /** @description path data in mm */
             pieces: string[] | null;
             /** @description prints: they keep the turn they were stamped in */
@@ -5432,6 +5485,8 @@ export interface components {
         };
         Stacked: {
             seats: components["schemas"]["Seat"][];
+            /** @description when a picture was sent */
+            shown?: components["schemas"]["Shown"];
         };
         Standing: {
             /** @description names, lightest first, so that it needs no washing between */

@@ -20,6 +20,7 @@ export default function ScanPage() {
 	const kit = useKit();
 	const [found, setFound] = useState<Found>();
 	const [seats, setSeats] = useState<Seated[]>();
+	const [shown, setShown] = useState<S["Shown"]>();
 	const [busy, setBusy] = useState<{ share: number; what: string }>();
 	const [wrong, setWrong] = useState("");
 	const stop = useRef<AbortController>(undefined);
@@ -50,7 +51,8 @@ export default function ScanPage() {
 		setFound({ as, name, traced, pieces: traced.pieces, picture: as === "mat" ? undefined : URL.createObjectURL(file) });
 	};
 
-	const stack = async () => {
+	/** Proposes a stack; with a picture of the finished image, the pieces lie where that shows them. */
+	const stack = async (picture?: Blob) => {
 		if (!found) return;
 		const kept = found.pieces.map((p, i) => ({ p, i })).filter(({ p }) => !p.out);
 		if (found.as === "stencil") {
@@ -60,9 +62,10 @@ export default function ScanPage() {
 			);
 			return;
 		}
-		const body = JSON.stringify({ pieces: kept.map(({ p }) => p.outline), stamps: found.as === "stamps" });
+		const body = JSON.stringify({ pieces: kept.map(({ p }) => p.outline), stamps: found.as === "stamps", picture: picture && (await base64(picture)) });
 		const out = await work<S["Stacked"]>("/api/scan/stack", { headers: { "Content-Type": "application/json" }, body }, "stacked");
 		if (!out) return;
+		setShown(out.shown);
 		const back = (n: number) => (n < 0 ? -1 : kept[n].i);
 		const prints = found.as === "stamps";
 		// Prints keep the order they were stamped in on the sheet.
@@ -109,9 +112,32 @@ export default function ScanPage() {
 			)}
 			{at === 0 && <Source demo={kit.data.demo} busy={!!busy} onPicture={trace} />}
 			{at === 1 && found && (
-				<Sheet found={found} settings={kit.data.settings} busy={!!busy} onPieces={(pieces) => setFound({ ...found, pieces })} onStack={stack} />
+				<Sheet found={found} settings={kit.data.settings} busy={!!busy} onPieces={(pieces) => setFound({ ...found, pieces })} onStack={() => stack()} />
 			)}
-			{at === 2 && found && seats && <Stack found={found} seats={seats} settings={kit.data.settings} onSeats={setSeats} />}
+			{at === 2 && found && seats && (
+				<Stack
+					key={shown?.picture ?? "by edges"}
+					found={found}
+					seats={seats}
+					settings={kit.data.settings}
+					onSeats={setSeats}
+					shown={shown}
+					demo={kit.data.demo}
+					busy={!!busy}
+					onPicture={stack}
+				/>
+			)}
 		</div>
 	);
+}
+
+/** A file as text that fits into a message. */
+async function base64(file: Blob): Promise<string> {
+	const url = await new Promise<string>((done, fail) => {
+		const r = new FileReader();
+		r.onload = () => done(r.result as string);
+		r.onerror = () => fail(new Problem("unreadable", "The picture cannot be read. Choose it again."));
+		r.readAsDataURL(file);
+	});
+	return url.slice(url.indexOf(",") + 1);
 }

@@ -15,6 +15,7 @@ import type { Found } from "./found";
 import { NumberField } from "./number";
 import { middle, rings, turned } from "./paths";
 import { carried, liesOn, movedLines, put, type Seated, transform } from "./seats";
+import { FinishedPicture } from "./shown";
 
 interface Layer {
 	key: number;
@@ -25,8 +26,21 @@ interface Layer {
 const fits = ["free", "within", "even rim", "fills", "offset"] as const;
 const sureness = (v: number) => (v >= 0.75 ? "sure" : v >= 0.4 ? "likely" : "a guess");
 
+interface Props {
+	found: Found;
+	seats: Seated[];
+	settings: Settings;
+	onSeats: (s: Seated[]) => void;
+	/** What a picture of the finished image showed. */
+	shown?: S["Shown"];
+	demo: boolean;
+	busy: boolean;
+	onPicture: (file: Blob) => void;
+}
+
 /** The proposed stack: look, nudge, turn, name, accept. */
-export function Stack({ found, seats, settings, onSeats }: { found: Found; seats: Seated[]; settings: Settings; onSeats: (s: Seated[]) => void }) {
+export function Stack({ found, seats, settings, onSeats, shown, demo, busy, onPicture }: Props) {
+	const [through, setThrough] = useState(false);
 	const go = useNavigate();
 	const refresh = useRefresh();
 	const stamps = found.as === "stamps";
@@ -184,7 +198,7 @@ export function Stack({ found, seats, settings, onSeats }: { found: Found; seats
 						label: l.label,
 						fit: l.fit,
 						host: host < i ? host : -1,
-						colour: stamps ? pieces[mine[0].piece].colour : "",
+						colour: stamps ? pieces[mine[0].piece].colour : (mine[0].shown ?? ""),
 						pieces: mine.map((s) => ({ outline: pieces[s.piece].outline, turn: s.turn, x: s.x, y: s.y, mirror: s.mirror, sure: pieces[s.piece].sure })),
 					};
 				}),
@@ -215,6 +229,18 @@ export function Stack({ found, seats, settings, onSeats }: { found: Found; seats
 									onPointerDown={(e) => tap(place(e))}
 								/>
 							)}
+							{shown && (
+								<image
+									href={shown.picture}
+									x={shown.left}
+									y={shown.top}
+									width={shown.w}
+									height={shown.h}
+									transform={`translate(${shown.x} ${shown.y}) rotate(${shown.turn})`}
+									opacity={through ? 1 : 0.25}
+									pointerEvents="none"
+								/>
+							)}
 							{guides && <path d={guides} fill="none" stroke={hue.text} strokeWidth={1.5 / scale} />}
 							{layers.map((l, i) =>
 								seats
@@ -225,8 +251,8 @@ export function Stack({ found, seats, settings, onSeats }: { found: Found; seats
 											d={pieces[s.piece].outline}
 											transform={transform(s, pieces[s.piece].outline)}
 											fillRule="evenodd"
-											fill={found.as === "stencil" ? `rgb(${90 + i * 20} ${90 + i * 20} ${88 + i * 20})` : pieces[s.piece].colour}
-											fillOpacity={stamps ? 0.75 : 1}
+											fill={found.as === "stencil" ? `rgb(${90 + i * 20} ${90 + i * 20} ${88 + i * 20})` : (s.shown ?? pieces[s.piece].colour)}
+											fillOpacity={through ? 0.12 : stamps ? 0.75 : 1}
 											stroke={s.piece === on ? hue.ochre : s.sure < 0.4 ? hue.madder : hue.outline}
 											strokeDasharray={s.sure < 0.4 ? `${5 / scale} ${3 / scale}` : undefined}
 											strokeWidth={(s.piece === on ? 3 : 1.2) / scale}
@@ -327,7 +353,7 @@ export function Stack({ found, seats, settings, onSeats }: { found: Found; seats
 										height: 18,
 										flex: "none",
 										border: `1px solid ${hue.outline}`,
-										borderTop: `5px solid ${pieces[mine[0].piece].colour}`,
+										borderTop: `5px solid ${mine[0].shown ?? pieces[mine[0].piece].colour}`,
 										background: hue.sheet,
 										cursor: "pointer",
 									}}
@@ -371,6 +397,19 @@ export function Stack({ found, seats, settings, onSeats }: { found: Found; seats
 					The image is {length(box.w - 12, settings)} × {length(box.h - 12, settings)}, {layers.length} {layers.length === 1 ? "layer" : "layers"} of{" "}
 					{seats.length} {seats.length === 1 ? "piece" : "pieces"}.
 				</Box>
+				{(found.as === "pieces" || found.as === "mat") && (
+					<FinishedPicture
+						shown={shown}
+						pieces={seats.length}
+						name={found.name}
+						demo={demo}
+						busy={busy}
+						settings={settings}
+						through={through}
+						onThrough={setThrough}
+						onPicture={onPicture}
+					/>
+				)}
 				{wrong && (
 					<Box role="alert" color="madder">
 						{wrong}

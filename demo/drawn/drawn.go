@@ -1,9 +1,10 @@
-package assemble_test
+// Package drawn holds die sets of many trades, drawn for the benches of what puts pieces
+// together: animals, buildings, plants, vessels, frames and words.
+package drawn
 
 import (
 	"fmt"
 	"math"
-	"testing"
 
 	"github.com/tdewolff/canvas"
 
@@ -13,13 +14,13 @@ import (
 
 // sketch draws a set for the bench: parts from the lowest, mm.
 type sketch struct {
-	t     testing.TB
+	err   error
 	parts []kit.Part
 }
 
 func (d *sketch) keep(g shape.Region, err error) shape.Region {
 	if err != nil {
-		d.t.Fatal(err)
+		d.err = err
 	}
 	return g
 }
@@ -27,7 +28,7 @@ func (d *sketch) keep(g shape.Region, err error) shape.Region {
 func (d *sketch) path(data string) shape.Region {
 	p, err := canvas.ParseSVGPath(data)
 	if err != nil {
-		d.t.Fatal(err)
+		d.err = err
 	}
 	return shape.FromPath(p, true)
 }
@@ -58,10 +59,10 @@ func oval(x, y, rx, ry, turn float64) shape.Region {
 	return shape.New(true, r)
 }
 
-// drawn are sets of many trades for the bench, by which the rules were set:
+// Sets are those by which the rules were set:
 // animals, buildings, plants, vessels, frames and words.
-func drawn(t testing.TB) []kit.Set {
-	return sketched(t, []drawing{
+func Sets() ([]kit.Set, error) {
+	return sketched([]drawing{
 		{"Owl", func(d *sketch) {
 			body := d.or(oval(0, 0, 24, 32, 0), d.both(d.path("M-22-20L-20-40L-6-30z")))
 			d.part("Base", d.grow(body, 2))
@@ -367,9 +368,9 @@ func drawn(t testing.TB) []kit.Set {
 	})
 }
 
-// heldBack are sets drawn once the rules stood, which nothing was set by.
-func heldBack(t testing.TB) []kit.Set {
-	return sketched(t, []drawing{
+// HeldBack are sets drawn once the rules stood, which nothing was set by.
+func HeldBack() ([]kit.Set, error) {
+	return sketched([]drawing{
 		{"Rabbit", func(d *sketch) {
 			ears, head, body := d.both(oval(-7, -36, 4.5, 15, -8)), oval(0, -12, 14, 13, 0), oval(0, 18, 17, 20, 0)
 			d.part("Base", d.grow(d.or(ears, head, body), 1.8))
@@ -435,11 +436,14 @@ type drawing struct {
 	draw func(d *sketch)
 }
 
-func sketched(t testing.TB, all []drawing) (out []kit.Set) {
+func sketched(all []drawing) (out []kit.Set, err error) {
 	for _, s := range all {
-		d := &sketch{t: t}
+		d := &sketch{}
 		s.draw(d)
+		if d.err != nil {
+			return nil, fmt.Errorf("draw %s: %w", s.name, d.err)
+		}
 		out = append(out, kit.Set{ID: "drawn-" + s.name, Name: s.name, Kind: kit.DieSet, Parts: d.parts})
 	}
-	return out
+	return out, nil
 }
