@@ -13,10 +13,10 @@ WEB_SRC := $(shell find web/src web/public web/index.html web/vite.config.ts -ty
 .PHONY: demo demo-reset build test quick check bench page-bench explore fuzz hostile shots types clean
 
 demo: bin/ochrestone
-	PORT=$(PORT) ./bin/ochrestone demo
+	PORT=$(PORT) ./bin/ochrestone demo --data data/demo.db
 
 demo-reset: bin/ochrestone
-	PORT=$(PORT) ./bin/ochrestone demo --reset
+	PORT=$(PORT) ./bin/ochrestone demo --data data/demo.db --reset
 
 build: bin/ochrestone
 

@@ -23,12 +23,13 @@ import (
 
 // program is the built program, running.
 type program struct {
-	t    testing.TB
-	bin  string
-	args []string
-	URL  string
-	cmd  *exec.Cmd
-	out  bytes.Buffer
+	t     testing.TB
+	bin   string
+	args  []string
+	URL   string
+	cmd   *exec.Cmd
+	dress func(*exec.Cmd) // how the command is started, if not plainly
+	out   bytes.Buffer
 }
 
 func root(t testing.TB) string {
@@ -55,6 +56,9 @@ func start(t testing.TB, command, data string) *program {
 
 func (p *program) run() {
 	p.cmd = exec.Command(p.bin, p.args...)
+	if p.dress != nil {
+		p.dress(p.cmd)
+	}
 	p.cmd.Stdout, p.cmd.Stderr = &p.out, &p.out
 	require.NoError(p.t, p.cmd.Start())
 	require.Eventually(p.t, func() bool {

@@ -6,6 +6,7 @@ import (
 	"os"
 	"path/filepath"
 	"testing"
+	"time"
 
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/require"
@@ -42,16 +43,34 @@ func TestYourDataOnThePage(t *testing.T) {
 	require.NoError(t, err)
 	file := filepath.Join(t.TempDir(), "backup.db")
 	require.NoError(t, os.WriteFile(file, raw, 0o600))
-	gone, err := http.NewRequest(http.MethodDelete, p.URL+"/api/cards/five-beetles", nil)
+	remove, err := http.NewRequest(http.MethodDelete, p.URL+"/api/cards/five-beetles", nil)
 	require.NoError(t, err)
-	d, err := http.DefaultClient.Do(gone)
+	d, err := http.DefaultClient.Do(remove)
 	require.NoError(t, err)
 	require.NoError(t, d.Body.Close())
-	do(t, ctx, "bring it back", chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{file}), button("Bring it back"), says("as it was in the backup"))
+	do(t, ctx, "a card made since", chromedp.Navigate(p.URL), seen(`input[name=title]`), set(`input[name=title]`, "Made since"), button("Make the card"), seen(`[aria-label="Strata"]`))
+	do(t, ctx, "look into it first", chromedp.Navigate(p.URL+"/stores/data"), says("Your data"), chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{file}),
+		says("In backup.db: 6 cards"), says("Five beetles"), says("gone from here once it is brought back: Made since"))
+	axe(t, ctx, "a backup looked into")
+	do(t, ctx, "leave it, then bring it back", button("Leave it"), gone("In backup.db"), chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{file}), button("Bring it back"), says("as it was in the backup"))
 	do(t, ctx, "the card is there again", chromedp.Navigate(p.URL), says("Five beetles"))
 	bad := filepath.Join(t.TempDir(), "bad.db")
 	require.NoError(t, os.WriteFile(bad, []byte("a shopping list, not a backup"), 0o600))
 	do(t, ctx, "what is no backup is refused", chromedp.Navigate(p.URL+"/stores/data"), says("Your data"),
-		chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{bad}), button("Bring it back"), says("Nothing was changed"))
+		chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{bad}), says("Nothing was changed"))
 	quiet(ctx)
+}
+
+// One's own data is copied every day by itself; a day's copy is looked into and brought back.
+func TestTheDaysCopyOnThePage(t *testing.T) {
+	t.Parallel()
+	data := filepath.Join(t.TempDir(), "own.db")
+	p := start(t, "serve", data)
+	ctx := browser(t, 1280, 800)
+	today := filepath.Join(filepath.Dir(data), "own-copies", time.Now().Format("2006-01-02")+".db")
+	require.Eventually(t, func() bool { _, err := os.Stat(today); return err == nil }, 10*time.Second, 50*time.Millisecond, "a copy is made at the start")
+	do(t, ctx, "a cardstock since", chromedp.Navigate(p.URL+"/stores/cardstock"), seen(`input[name=name]`), set(`input[name=name]`, "Since"), set(`input[name=colour]`, "#303030"), button("Add the paper"), says("Since"))
+	do(t, ctx, "the copy", chromedp.Navigate(p.URL+"/stores/data"), says("one a day"), says("own-copies"), says("This is Ochrestone"), css(`[data-copy]`), says("In the copy of "), says("0 things in the stores"))
+	axe(t, ctx, "copies")
+	do(t, ctx, "brought back", button("Bring it back"), says("as it was in the backup"), chromedp.Navigate(p.URL+"/stores/cardstock"), seen(`input[name=name]`), gone("Since"))
 }

@@ -37,8 +37,10 @@ const broken = `<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="80m
 // after the program was closed and started again.
 func TestFromADrawingToASheet(t *testing.T) {
 	t.Parallel()
-	data := filepath.Join(t.TempDir(), "own.db")
-	p := start(t, "serve", data)
+	fromADrawing(t, start(t, "serve", filepath.Join(t.TempDir(), "own.db")))
+}
+
+func fromADrawing(t *testing.T, p *program) {
 	ctx := browser(t, 1280, 800)
 	do(t, ctx, "an empty bench says what to do first", chromedp.Navigate(p.URL), says("First, tell Ochrestone what you own"), says("Cardstock"))
 

@@ -5,10 +5,13 @@ import (
 	"context"
 	"fmt"
 	"io"
+	"maps"
 	"net/http"
 	"os"
 	"path/filepath"
+	"slices"
 	"strconv"
+	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -24,6 +27,18 @@ import (
 type Data struct {
 	Path  string        `json:"path" doc:"where it lies"`
 	Apart []store.Apart `json:"apart" nullable:"false" doc:"what cannot be read and is set apart"`
+	// What the program copies by itself.
+	Copies  []store.Copy `json:"copies" nullable:"false" doc:"made of it by itself, one a day, the latest first"`
+	Beside  string       `json:"beside" doc:"folder in which they lie"`
+	Trouble string       `json:"trouble,omitempty" doc:"why today's could not be made"`
+}
+
+// Looked is what a backup holds, before anything is changed.
+type Looked struct {
+	Say   string   `json:"say" doc:"in a sentence"`
+	Cards []string `json:"cards" nullable:"false" doc:"titles of the cards in it, some at most"`
+	Here  string   `json:"here" doc:"what is here now, in a sentence"`
+	Gone  []string `json:"gone" nullable:"false" doc:"titles of cards that are here and not in it, some at most"`
 }
 
 // Checked is what a check found, in a sentence too.
@@ -46,7 +61,15 @@ func (s *Server) data(r *gin.Engine) {
 		if err != nil {
 			return nil, problem(err)
 		}
-		return &struct{ Body Data }{Data{s.store.Path(), apart}}, nil
+		copies, err := s.store.Copies()
+		if err != nil {
+			return nil, problem(err)
+		}
+		d := Data{Path: s.store.Path(), Apart: apart, Copies: copies, Beside: s.store.CopiesDir()}
+		if err := s.trouble.Load(); err != nil {
+			d.Trouble = (*err).Error()
+		}
+		return &struct{ Body Data }{d}, nil
 	})
 	huma.Register(s.api, op("check-data", http.MethodGet, "/api/data/check", "Read the whole data file and say whether it is sound"), func(ctx context.Context, _ *struct{}) (*struct{ Body Checked }, error) {
 		rep, err := s.store.Check(ctx)
@@ -74,6 +97,55 @@ func (s *Server) data(r *gin.Engine) {
 	r.GET("/api/data/backup.db", s.backup)
 	r.GET("/api/data/everything.zip", s.everything)
 	r.POST("/api/data/restore", s.restore)
+	r.POST("/api/data/look", s.lookInto)
+	r.GET("/api/data/copies/:day", func(c *gin.Context) {
+		day := strings.TrimSuffix(c.Param("day"), ".db")
+		path, err := s.store.CopyFile(day)
+		if err != nil {
+			refuse(c, err)
+			return
+		}
+		attach(c, "ochrestone "+day, ".db")
+		c.File(path)
+	})
+	huma.Register(s.api, op("look-into-copy", http.MethodGet, "/api/data/copies/{day}/look", "What a day's copy holds"), func(ctx context.Context, in *copyIn) (*struct{ Body Looked }, error) {
+		path, err := s.store.CopyFile(in.Day)
+		if err != nil {
+			return nil, problem(err)
+		}
+		l, err := s.lookedInto(ctx, path)
+		return &struct{ Body Looked }{l}, problem(err)
+	})
+	huma.Register(s.api, op("restore-copy", http.MethodPost, "/api/data/copies/{day}/restore", "Put a day's copy in the place of everything"), func(ctx context.Context, in *copyIn) (*struct{ Body Restored }, error) {
+		path, err := s.store.CopyFile(in.Day)
+		if err != nil {
+			return nil, problem(err)
+		}
+		before, err := s.store.Restore(ctx, path)
+		return &struct{ Body Restored }{Restored{before}}, problem(err)
+	})
+}
+
+type copyIn struct {
+	Day string `path:"day" maxLength:"10"`
+}
+
+// Daily keeps a copy of the data file for every day the program runs, until ctx ends. What
+// goes wrong is told by the page of the data, and tried again in an hour.
+func (s *Server) Daily(ctx context.Context) {
+	for {
+		_, err := s.store.Daily(ctx, s.now())
+		if err != nil && ctx.Err() == nil {
+			s.trouble.Store(&err)
+		} else {
+			s.trouble.Store(nil)
+		}
+		select {
+		case <-ctx.Done():
+			return
+		case <-time.After(time.Hour):
+		}
+	}
 }
 
 // attach names the file a request answers with, in whatever letters.
@@ -114,24 +186,84 @@ func (s *Server) backup(c *gin.Context) {
 	c.File(file)
 }
 
-// restore takes a backup in the place of everything there is; what was there is
-// backed up beside the data file first.
-func (s *Server) restore(c *gin.Context) {
+// takeIn keeps a file that comes in until it is done with.
+func takeIn(c *gin.Context) (path string, done func(), ok bool) {
 	f, err := os.CreateTemp("", "ochrestone-restore-*.db")
 	if err != nil {
 		refuse(c, err)
-		return
+		return "", nil, false
 	}
-	defer os.Remove(f.Name())
 	_, err = io.Copy(f, c.Request.Body)
 	if end := f.Close(); err == nil {
 		err = end
 	}
 	if err != nil {
+		_ = os.Remove(f.Name())
 		refuse(c, &store.Trouble{What: "The backup did not come in whole.", Mend: "Nothing was changed; try again."})
+		return "", nil, false
+	}
+	return f.Name(), func() { _ = os.Remove(f.Name()) }, true
+}
+
+// lookInto says what a backup holds; nothing is changed.
+func (s *Server) lookInto(c *gin.Context) {
+	path, done, ok := takeIn(c)
+	if !ok {
 		return
 	}
-	before, err := s.store.Restore(c.Request.Context(), f.Name())
+	defer done()
+	l, err := s.lookedInto(c.Request.Context(), path)
+	if err != nil {
+		refuse(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, l)
+}
+
+// mostTitles are named when a backup is looked into.
+const mostTitles = 12
+
+func (s *Server) lookedInto(ctx context.Context, path string) (l Looked, err error) {
+	l = Looked{Cards: []string{}, Gone: []string{}}
+	its, err := store.CheckFile(ctx, path)
+	if err != nil {
+		return l, err
+	}
+	titles, err := store.TitlesIn(ctx, path)
+	if err != nil {
+		return l, err
+	}
+	mine, err := s.store.Check(ctx)
+	if err != nil {
+		return l, err
+	}
+	cards, err := s.store.Cards(ctx)
+	if err != nil {
+		return l, err
+	}
+	l.Say, l.Here = its.Say(), mine.Say()
+	for _, c := range cards {
+		if _, is := titles[c.ID]; !is && len(l.Gone) < mostTitles {
+			l.Gone = append(l.Gone, c.Card.Title)
+		}
+	}
+	for _, id := range slices.Sorted(maps.Keys(titles)) {
+		if len(l.Cards) < mostTitles {
+			l.Cards = append(l.Cards, titles[id])
+		}
+	}
+	return l, nil
+}
+
+// restore takes a backup in the place of everything there is; what was there is
+// backed up beside the data file first.
+func (s *Server) restore(c *gin.Context) {
+	path, done, ok := takeIn(c)
+	if !ok {
+		return
+	}
+	defer done()
+	before, err := s.store.Restore(c.Request.Context(), path)
 	if err != nil {
 		refuse(c, err)
 		return

@@ -17,6 +17,7 @@ import (
 	"strconv"
 	"strings"
 	"sync"
+	"sync/atomic"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -54,11 +55,13 @@ type Server struct {
 		own   work.Pace
 		steps int
 	}
-	jobs queue
-	now  func() time.Time
-	demo bool
-	page fs.FS
-	api  huma.API
+	jobs    queue
+	now     func() time.Time
+	demo    bool
+	version string
+	trouble atomic.Pointer[error] // why today's copy could not be made
+	page    fs.FS
+	api     huma.API
 	http.Handler
 	carriers []depth.Carrier // nil: those of the file as it comes
 }
@@ -93,7 +96,7 @@ func New(st *store.Store, opts ...Option) *Server {
 	if err != nil {
 		panic(fmt.Sprintf("remember %d sittings: %v", mostSittings, err)) // only for sizes below 1
 	}
-	s := &Server{store: st, planner: plan.NewPlanner(), sent: sent, made: made, cuts: cuts, sats: sats, now: time.Now}
+	s := &Server{store: st, planner: plan.NewPlanner(), sent: sent, made: made, cuts: cuts, sats: sats, now: time.Now, version: "development"}
 	for _, o := range opts {
 		o(s)
 	}
@@ -126,6 +129,7 @@ func New(st *store.Store, opts ...Option) *Server {
 	s.drawer(r)
 	s.device(r)
 	s.data(r)
+	s.about()
 	s.static(r)
 	s.Handler = guard(http.NewCrossOriginProtection().Handler(limit(admit(r))))
 	return s

@@ -19,7 +19,7 @@ import (
 // them, as many as wanted.
 func dataFlags(name string, args []string, words ...string) (data string, rest []string, err error) {
 	f := flag.NewFlagSet("ochrestone "+name, flag.ContinueOnError)
-	f.StringVar(&data, "data", filepath.Join("data", "ochrestone.db"), "data file")
+	f.StringVar(&data, "data", usualData(false), "data file")
 	for len(args) > 0 { // flags may stand before or after the words
 		if err := f.Parse(args); err != nil {
 			return "", nil, err

@@ -1,7 +1,9 @@
 // Command ochrestone serves the program on this machine.
 //
-//	ochrestone serve [--data FILE] [--port N]
-//	ochrestone demo  [--data FILE] [--port N] [--reset]
+//	ochrestone                                     as by a double click: serves, and opens the page
+//	ochrestone serve [--data FILE] [--port N] [--open]
+//	ochrestone demo  [--data FILE] [--port N] [--open] [--reset]
+//	ochrestone version
 //	ochrestone check   [--data FILE]
 //	ochrestone backup  [--data FILE] TO.db
 //	ochrestone restore [--data FILE] BACKUP.db
@@ -28,6 +30,7 @@ import (
 	"runtime/debug"
 	"strconv"
 	"strings"
+	"sync"
 	"syscall"
 	"time"
 
@@ -43,15 +46,21 @@ func main() {
 		os.Exit(1)
 	case err != nil:
 		fmt.Fprintln(os.Stderr, "ochrestone:", err)
+		if len(os.Args) == 1 {
+			holdWindow()
+		}
 		os.Exit(2)
 	}
 }
 
 func run(args []string) error {
 	if len(args) == 0 {
-		args = []string{"serve"}
+		args = []string{"serve", "--open"}
 	}
 	switch args[0] {
+	case "version", "--version":
+		fmt.Println("Ochrestone", version)
+		return nil
 	case "serve", "demo":
 		return serve(args[0] == "demo", args[1:])
 	case "trace":
@@ -74,7 +83,7 @@ func run(args []string) error {
 		_, err = os.Stdout.Write(append(b, '\n'))
 		return err
 	}
-	return fmt.Errorf("%q is not a command; use serve, demo, trace, register, check, backup, restore, export or openapi", args[0])
+	return fmt.Errorf("%q is not a command; use serve, demo, version, trace, register, check, backup, restore, export or openapi", args[0])
 }
 
 // port is the one asked for by PORT, or the usual one.
@@ -91,17 +100,14 @@ func port() (int, error) {
 }
 
 func serve(isDemo bool, args []string) error {
-	file := "ochrestone.db"
-	if isDemo {
-		file = "demo.db"
-	}
 	f := flag.NewFlagSet("ochrestone", flag.ContinueOnError)
-	data := f.String("data", filepath.Join("data", file), "data file")
+	data := f.String("data", usualData(isDemo), "data file")
 	usual, err := port()
 	if err != nil {
 		return err
 	}
 	p := f.Int("port", usual, "port on 127.0.0.1")
+	open := f.Bool("open", false, "open the page in the browser")
 	reset := f.Bool("reset", false, "put the demo back as it was")
 	if err := f.Parse(args); err != nil {
 		return err
@@ -121,8 +127,22 @@ func serve(isDemo bool, args []string) error {
 	if err := os.MkdirAll(filepath.Dir(*data), 0o755); err != nil {
 		return fmt.Errorf("make the data folder: %w", err)
 	}
+	if !exists(os.TempDir()) { // a small server's container has no folder for passing files
+		if err := os.Setenv("TMPDIR", absolute(filepath.Dir(*data))); err != nil {
+			return fmt.Errorf("find a folder for passing files: %w", err)
+		}
+	}
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 	defer stop()
+	fixed := os.Getenv("PORT") != ""
+	f.Visit(func(g *flag.Flag) { fixed = fixed || g.Name == "port" })
+	if !*reset && !fixed {
+		if url, runs := running(ctx, *data); runs {
+			fmt.Printf("Ochrestone runs already, at %s, with %s\n", url, *data)
+			show(url, *open)
+			return nil
+		}
+	}
 	if isDemo {
 		if err := onlyDemo(ctx, *data); err != nil {
 			return err
@@ -144,14 +164,22 @@ func serve(isDemo bool, args []string) error {
 	if err != nil {
 		return err
 	}
-	opts := []server.Option{server.Page(web.Dist()), server.Carriers(carriers)}
+	opts := []server.Option{server.Page(web.Dist()), server.Carriers(carriers), server.Version(version)}
 	if isDemo {
 		opts = append(opts, server.Demo())
 		if err := fill(ctx, st); err != nil {
 			return err
 		}
 	}
-	return listen(ctx, server.New(st, opts...), *p)
+	srv := server.New(st, opts...)
+	if !isDemo {
+		var copies sync.WaitGroup
+		till, end := context.WithCancel(ctx)
+		copies.Go(func() { srv.Daily(till) })
+		defer copies.Wait() // before the data file is closed
+		defer end()
+	}
+	return listen(ctx, srv, *data, *p, fixed, *open)
 }
 
 // onlyDemo refuses a data file that holds anything but the demo.
@@ -201,12 +229,20 @@ func fill(ctx context.Context, st *store.Store) error {
 // back more eagerly.
 const memoryLimit = 700 << 20
 
-func listen(ctx context.Context, h http.Handler, port int) error {
+// listen serves on a port of this machine: on that one if it was asked for, else on that
+// or, where another program has it, on a free one.
+func listen(ctx context.Context, h http.Handler, data string, port int, fixed, open bool) error {
 	l, err := net.Listen("tcp", net.JoinHostPort("127.0.0.1", strconv.Itoa(port)))
+	if err != nil && !fixed {
+		l, err = net.Listen("tcp", "127.0.0.1:0")
+	}
 	if err != nil {
 		return fmt.Errorf("listen: %w; choose another with PORT=8421", err)
 	}
-	fmt.Printf("Ochrestone is at http://%s (Ctrl+C ends it)\n", l.Addr())
+	url := "http://" + l.Addr().String()
+	fmt.Printf("Ochrestone %s is at %s\nYour work is kept in %s\nCtrl+C, or closing this window, ends it; nothing is lost by that.\n", version, url, absolute(data))
+	defer sayWhere(data, url)()
+	show(url, open)
 	return answer(ctx, h, l)
 }
 

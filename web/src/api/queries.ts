@@ -187,6 +187,9 @@ export const useLog = () => useQuery({ queryKey: keys.log, queryFn: () => ok(api
 export const useRules = () => useQuery({ queryKey: ["rules"], queryFn: () => ok(api.GET("/api/rules")) }).data;
 
 /** The data file. */
+/** Which program this is. */
+export const useAbout = () => useQuery({ queryKey: ["about"], staleTime: Number.POSITIVE_INFINITY, queryFn: () => ok(api.GET("/api/about")) });
+
 export const useData = () => useQuery({ queryKey: keys.data, queryFn: () => ok(api.GET("/api/data")) });
 
 /** The drawer of inks, measured. */

@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/about": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which program this is */
+        get: operations["about"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cards": {
         parameters: {
             query?: never;
@@ -619,6 +636,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/data/copies/{day}/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a day's copy holds */
+        get: operations["look-into-copy"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/data/copies/{day}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a day's copy in the place of everything */
+        post: operations["restore-copy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/drawer": {
         parameters: {
             query?: never;
@@ -1178,6 +1229,12 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        About: {
+            /** @description where the data file lies */
+            data: string;
+            name: string;
+            version: string;
+        };
         Act: {
             /** @description acts that must come before */
             after: components["schemas"]["Need"][];
@@ -1753,6 +1810,15 @@ export interface components {
         CompanyInBody: {
             cards: string[];
         };
+        Copy: {
+            /** @description year, month and day it was made */
+            day: string;
+            /**
+             * Format: int64
+             * @description bytes
+             */
+            size: number;
+        };
         CopyColourway: {
             colourway: string;
             motif: string;
@@ -2082,8 +2148,14 @@ export interface components {
         Data: {
             /** @description what cannot be read and is set apart */
             apart: components["schemas"]["Apart"][];
+            /** @description folder in which they lie */
+            beside: string;
+            /** @description made of it by itself, one a day, the latest first */
+            copies: components["schemas"]["Copy"][];
             /** @description where it lies */
             path: string;
+            /** @description why today's could not be made */
+            trouble?: string;
         };
         Detail: {
             /**
@@ -3232,6 +3304,16 @@ export interface components {
              * @description shared edge, mm
              */
             length: number;
+        };
+        Looked: {
+            /** @description titles of the cards in it, some at most */
+            cards: string[];
+            /** @description titles of cards that are here and not in it, some at most */
+            gone: string[];
+            /** @description what is here now, in a sentence */
+            here: string;
+            /** @description in a sentence */
+            say: string;
         };
         Lot: {
             /** Format: int64 */
@@ -4475,6 +4557,10 @@ export interface components {
             colourway: string;
             motif: string;
             with: components["schemas"]["Choice"];
+        };
+        Restored: {
+            /** @description file with everything as it was before */
+            before: string;
         };
         Ribbon: {
             /**
@@ -6248,6 +6334,35 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    about: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["About"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "list-cards": {
         parameters: {
             query?: never;
@@ -7613,6 +7728,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Checked"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "look-into-copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                day: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Looked"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "restore-copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                day: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Restored"];
                 };
             };
             /** @description Error */

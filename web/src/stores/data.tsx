@@ -1,16 +1,18 @@
 import { Box } from "@chakra-ui/react";
 import { useState } from "react";
-import { api, ok, sendBytes } from "../api/client";
-import { useData, useRefresh } from "../api/queries";
+import { api, ok, type S, sendBytes } from "../api/client";
+import { useAbout, useData, useRefresh } from "../api/queries";
 import { Button } from "../ui/button";
 import { FileField } from "../ui/file";
 import { size } from "../ui/sizes";
+import { day } from "../ui/units";
 import { Panel } from "./shelf";
 
 /** The data file: copied out, brought back, looked through, and what of it cannot
  * be read. */
 export function YourData() {
 	const data = useData();
+	const about = useAbout();
 	const refresh = useRefresh();
 	const [taken, setTaken] = useState(0);
 	const [said, setSaid] = useState("");
@@ -29,10 +31,32 @@ export function YourData() {
 		setBusy("");
 	};
 	const check = () => run("Reading everything…", async () => (await ok(api.GET("/api/data/check"))).say);
+	/** What is in a backup, before anything is changed. */
+	const [looked, setLooked] = useState<{ name: string; day?: string } & S["Looked"]>();
+	const take = (f: File | undefined) => {
+		setChosen(f);
+		setLooked(undefined);
+		if (!f) return;
+		run("Looking into it…", async () => {
+			setLooked({ name: f.name, ...(await sendBytes<S["Looked"]>("/api/data/look", f)) });
+			return "";
+		});
+	};
+	const open = (d: string) =>
+		run("Looking into it…", async () => {
+			const l = await ok(api.GET("/api/data/copies/{day}/look", { params: { path: { day: d } } }));
+			setChosen(undefined);
+			setTaken((n) => n + 1);
+			setLooked({ name: `the copy of ${day(`${d}T12:00`)}`, day: d, ...l });
+			return "";
+		});
 	const restore = () =>
 		run("Bringing it back…", async () => {
-			const r = await sendBytes<{ before: string }>("/api/data/restore", chosen ?? new Blob());
+			const r = looked?.day
+				? await ok(api.POST("/api/data/copies/{day}/restore", { params: { path: { day: looked.day } } }))
+				: await sendBytes<{ before: string }>("/api/data/restore", chosen ?? new Blob());
 			setChosen(undefined);
+			setLooked(undefined);
 			setTaken((n) => n + 1);
 			await refresh("all");
 			return `Everything is as it was in the backup. What was here before is kept in ${r.before}.`;
@@ -62,6 +86,7 @@ export function YourData() {
 				</Box>
 				<Box fontSize="small" mt="3">
 					A backup is the whole file, made while you go on working. The zip has drawings, tables and documents that other programs read.
+					{about.data && ` This is ${about.data.name} ${about.data.version}.`}
 				</Box>
 				{busy && <Box role="status">{busy}</Box>}
 				{said && <Box role="status">{said}</Box>}
@@ -72,15 +97,58 @@ export function YourData() {
 				)}
 			</Panel>
 			<Panel title="Bring back a backup">
-				<FileField key={taken} label="Backup file" accept={[".db"]} onFile={setChosen} />
-				{chosen && (
-					<Box mt="4">
+				<FileField key={taken} label="Backup file" accept={[".db"]} onFile={take} />
+				{(data.data?.copies.length ?? 0) > 0 && (
+					<Box mt="5">
 						<Box mb="3">
-							{chosen.name}, {(chosen.size / 1e6).toFixed(1)} MB, takes the place of everything here. What is here now is backed up beside the data file first.
+							Copies made by themselves, one a day, in <code>{data.data?.beside}</code>. The last seven days are kept, and one of each of four weeks before.
 						</Box>
-						<Button variant="main" onClick={restore} disabled={busy !== ""}>
-							Bring it back
-						</Button>
+						<Box display="flex" gap="3" flexWrap="wrap">
+							{data.data?.copies.map((c) => (
+								<Button key={c.day} data-copy={c.day} onClick={() => open(c.day)} disabled={busy !== ""}>
+									{day(`${c.day}T12:00`)}
+								</Button>
+							))}
+						</Box>
+					</Box>
+				)}
+				{data.data?.trouble && (
+					<Box role="alert" color="madder" mt="4">
+						Today's copy could not be made: {data.data.trouble} Make room, or save a backup elsewhere; it is tried again within the hour.
+					</Box>
+				)}
+				{looked && (
+					<Box mt="5" p="5" border="1px solid {colors.line}">
+						<Box mb="3">
+							In {looked.name}: {looked.say}
+						</Box>
+						{looked.cards.length > 0 && <Box mb="3">Cards in it: {looked.cards.join(", ")}.</Box>}
+						<Box mb="3">Here now: {looked.here}</Box>
+						{looked.gone.length > 0 && (
+							<Box mb="3" color="madder">
+								Not in it, and gone from here once it is brought back: {looked.gone.join(", ")}.
+							</Box>
+						)}
+						<Box mb="4">It takes the place of everything here. What is here now is backed up beside the data file first.</Box>
+						<Box display="flex" gap="4" alignItems="center">
+							<Button variant="main" onClick={restore} disabled={busy !== ""}>
+								Bring it back
+							</Button>
+							<Button
+								onClick={() => {
+									setChosen(undefined);
+									setLooked(undefined);
+									setTaken((n) => n + 1);
+								}}
+							>
+								Leave it
+							</Button>
+							{looked.day && (
+								<a href={`/api/data/copies/${looked.day}.db`} download>
+									Save this copy
+								</a>
+							)}
+						</Box>
 					</Box>
 				)}
 			</Panel>

@@ -6,7 +6,7 @@ import { Button } from "../../../ui/button";
 import { Check } from "../../../ui/check";
 import { FileButton, pictures } from "../../../ui/file";
 import { size } from "../../../ui/sizes";
-import { thin, type Settings } from "../../../ui/units";
+import { type Settings, thin } from "../../../ui/units";
 
 interface Props {
 	/** What the picture showed, once there is one. */
