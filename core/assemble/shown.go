@@ -28,7 +28,7 @@ func Shown(sights []Sight, turn float64) Option {
 // What a picture tells; our own defaults.
 const (
 	sightSure = 0.4 // from which it is believed
-	sightMove = 0.8 // mm by which an edge may be nearer
+	sightMove = 0.5 // mm by which an edge may be nearer
 	sightTurn = 3.0 // degrees
 	lieson    = 0.6 // of a piece that must lie on another to lie on it
 )

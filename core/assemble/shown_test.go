@@ -42,7 +42,7 @@ func byPiece(ps []assemble.Placed) map[int]assemble.Placed {
 // drawn to that.
 func TestPiecesGoWhereThePictureShowsThem(t *testing.T) {
 	loose, home, sights := house(t)
-	sights[1].At = register.Motion{Move: shape.Point{X: 0.4, Y: -0.3}}.After(sights[1].At) // a picture is not so exact
+	sights[1].At = register.Motion{Move: shape.Point{X: 0.3, Y: -0.2}}.After(sights[1].At) // a picture is not so exact
 	got, err := assemble.Pieces(context.Background(), loose, assemble.Shown(sights, 17))
 	require.NoError(t, err)
 	by := byPiece(got)

@@ -150,8 +150,10 @@ func BenchmarkFinished(b *testing.B) {
 					back := placed[0].Motion.Inverse()
 					for _, q := range placed[1:] {
 						put[class(q.Sure)]++
-						if s.from(placed[0].Piece, q.Piece, back.After(q.Motion)) <= 0.4 {
+						if off := s.from(placed[0].Piece, q.Piece, back.After(q.Motion)); off <= 0.4 {
 							well[class(q.Sure)]++
+						} else if class(q.Sure) > 0 {
+							fmt.Printf("    put %2d sure %.2f off %.2f: %s\n", q.Piece, q.Sure, off, q.Why)
 						}
 					}
 					for k := range all {

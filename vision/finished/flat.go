@@ -15,6 +15,9 @@ import (
 // Step is the size of a pixel of a flat picture, mm.
 const Step = 0.2
 
+// mostMean is half the side of the square of pixels whose mean one of a flat picture is.
+const mostMean = 6.0
+
 // Flat is a picture as seen from straight above.
 type Flat struct {
 	W, H int
@@ -40,19 +43,22 @@ func flatten(p *picture.Picture, to mat.Homography, box shape.Box) *Flat {
 	for k := range f.lab {
 		f.lab[k] = make([]float32, f.W*f.H)
 	}
-	for y := range f.H {
+	together.By(f.H, func(y int) {
 		for x := range f.W {
 			at := box.Min.Add(shape.Point{X: float64(x) * Step, Y: float64(y) * Step})
 			q := to.At(at)
-			// As many pixels as lie in its own.
+			// As many pixels as lie in its own, within reason: a perspective that is wrong runs wild.
 			r := to.At(at.Add(shape.Point{X: Step / 2, Y: Step / 2})).Sub(q)
-			d := math.Max(0.5, math.Max(math.Abs(r.X), math.Abs(r.Y)))
+			d := math.Min(mostMean, math.Max(0.5, math.Max(math.Abs(r.X), math.Abs(r.Y))))
+			if q.X < 0 || q.Y < 0 || q.X > float64(p.W) || q.Y > float64(p.H) || math.IsNaN(q.X+q.Y+d) {
+				d = 0.5
+			}
 			q.X, q.Y = math.Min(float64(p.W)-1, math.Max(0, q.X)), math.Min(float64(p.H)-1, math.Max(0, q.Y))
 			c := mean(p, q.X-d+0.5, q.Y-d+0.5, q.X+d+0.5, q.Y+d+0.5).Lab()
 			i := y*f.W + x
 			f.lab[0][i], f.lab[1][i], f.lab[2][i] = float32(c.L), float32(c.A), float32(c.B)
 		}
-	}
+	})
 	return f
 }
 

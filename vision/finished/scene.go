@@ -390,24 +390,58 @@ func (s *scene) sweep() {
 	}
 }
 
-// inOrder lets a smaller piece slip under a larger one where the picture says so.
+// inOrder lets a smaller piece slip under larger ones where the picture says so: under those
+// it meets where it is, or, where its edge is not followed well there, in another of its places.
 func (s *scene) inOrder() {
 	for n := 1; n < len(s.order); n++ {
-		for k := n; k > 1; k-- {
-			i, j := s.order[k-1], s.order[k]
-			if s.at[i] < 0 || s.at[j] < 0 || i == s.lie.piece || i == s.base || !s.meet(i, j) {
-				break
-			}
-			s.order[k-1], s.order[k] = j, i
-			if v := s.value(); v > s.worth+slipWorth {
-				s.worth = v
+		j := s.order[n]
+		if s.at[j] < 0 || j == s.lie.piece {
+			continue
+		}
+		was, best, most := s.at[j], s.at[j], s.worth+slipWorth
+		to := n
+		for k := range s.places[j] {
+			if k != was && (s.places[j][was].edge >= wellFollowed || s.clash(j, k) >= 0) {
 				continue
 			}
-			s.order[k-1], s.order[k] = i, j
-			break
+			s.at[j] = k
+			for m := n; m > 1; m-- {
+				i := s.order[m-1]
+				if i == s.base || i == s.lie.piece {
+					break
+				}
+				if s.at[i] < 0 || !s.meet(i, j) {
+					continue
+				}
+				if v := s.under(n, m-1, s.value); v > most {
+					best, most, to = k, v, m-1
+				}
+			}
+		}
+		s.at[j] = best
+		if to != n {
+			s.worth = most
+			s.order = moved(s.order, n, to)
 		}
 	}
 }
+
+// under is a value with a piece of the order put further down in it.
+func (s *scene) under(from, to int, value func() float64) float64 {
+	was := s.order
+	s.order = moved(was, from, to)
+	defer func() { s.order = was }()
+	return value()
+}
+
+func moved(order []int, from, to int) []int {
+	out := slices.Clone(order)
+	i := out[from]
+	return slices.Insert(slices.Delete(out, from, from+1), to, i)
+}
+
+// wellFollowed is the share of its edge from which a piece is not sought beneath others elsewhere.
+const wellFollowed = 0.9
 
 // slipWorth is how much better all must be explained for a larger piece to lie over a smaller.
 const slipWorth = 0.004

@@ -19,16 +19,17 @@ type place struct {
 
 // How places are sought; our own defaults.
 const (
-	mostTurn  = 5.0 // degrees
-	leastTurn = 1.5
-	seekFar   = 2.0 // mm that the furthest point of a piece moves from turn to turn
-	seekBy    = 3   // pixels
-	seekN     = 48
-	mostTried = 40
-	mostKept  = 14
-	settleN   = 200
-	follows   = 0.3 // mm
-	hangOver  = 0.1 // of its edge that may lie past the image's
+	mostTurn    = 5.0 // degrees
+	leastTurn   = 1.5
+	seekFar     = 2.0 // mm that the furthest point of a piece moves from turn to turn
+	seekBy      = 3   // pixels
+	seekN       = 48
+	mostTried   = 40
+	mostGuesses = 6000
+	mostKept    = 14
+	settleN     = 200
+	follows     = 0.3 // mm
+	hangOver    = 0.1 // of its edge that may lie past the image's
 )
 
 // seek finds the places where edges of the picture run as those of a piece do, best first,
@@ -60,6 +61,7 @@ func seek(e *edges, g shape.Region, within *shape.Field, box shape.Box) []place 
 		}
 	}
 	by := seekTurn(all, c)
+	least := 87 * n
 	mostOut := int(hangOver*float64(n) + 1)
 	var guesses []guess
 	for deg := 0.0; deg < 360; deg += by {
@@ -84,7 +86,12 @@ func seek(e *edges, g shape.Region, within *shape.Field, box shape.Box) []place 
 						break
 					}
 				}
-				if sum > 87*n {
+				if sum > least {
+					if len(guesses) == mostGuesses { // texture all over: only the better half is looked at further
+						slices.SortFunc(guesses, func(a, b guess) int { return cmp.Compare(b.s, a.s) })
+						guesses = guesses[:mostGuesses/2]
+						least = int(guesses[len(guesses)-1].s * 255 * float64(n))
+					}
 					guesses = append(guesses, guess{deg, float64(sum) / 255 / float64(n), e.corner.Add(shape.Point{X: float64(x) * Step, Y: float64(y) * Step})})
 				}
 			}
