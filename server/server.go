@@ -10,8 +10,10 @@ import (
 	"io"
 	"io/fs"
 	"log/slog"
+	"mime"
 	"net"
 	"net/http"
+	"net/netip"
 	"net/url"
 	"reflect"
 	"strconv"
@@ -58,6 +60,7 @@ type Server struct {
 	jobs    queue
 	now     func() time.Time
 	demo    bool
+	screens screens
 	version string
 	trouble atomic.Pointer[error] // why today's copy could not be made
 	page    fs.FS
@@ -130,6 +133,7 @@ func New(st *store.Store, opts ...Option) *Server {
 	s.device(r)
 	s.data(r)
 	s.about()
+	s.screensRoutes()
 	s.static(r)
 	s.Handler = guard(http.NewCrossOriginProtection().Handler(limit(admit(r))))
 	return s
@@ -206,8 +210,7 @@ func guard(h http.Handler) http.Handler {
 			host = n
 		}
 		host = strings.Trim(host, "[]")
-		ip := net.ParseIP(host)
-		if host != "localhost" && (ip == nil || !ip.IsLoopback() && !ip.IsPrivate()) {
+		if ip, err := netip.ParseAddr(host); host != "localhost" && (err != nil || !ofTheHouse(ip)) {
 			http.Error(w, "Ochrestone answers only to this machine's own address.", http.StatusMisdirectedRequest)
 			return
 		}
@@ -230,6 +233,7 @@ func (s *Server) static(r *gin.Engine) {
 	if s.page == nil {
 		return
 	}
+	_ = mime.AddExtensionType(".webmanifest", "application/manifest+json") // fails only for a type that is none
 	files := http.FileServerFS(s.page)
 	r.NoRoute(func(c *gin.Context) {
 		path := strings.TrimPrefix(c.Request.URL.Path, "/")

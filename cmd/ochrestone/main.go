@@ -172,6 +172,7 @@ func serve(isDemo bool, args []string) error {
 		}
 	}
 	srv := server.New(st, opts...)
+	defer srv.Close()
 	if !isDemo {
 		var copies sync.WaitGroup
 		till, end := context.WithCancel(ctx)

@@ -1,7 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { type Context, createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
 import { type Act, api, type Card, type Changed, type Edit, type Finding, type Finish, ok, Problem, type S, type State, type Step, type View } from "./client";
-import { askAnew, keys, useCardView, useKit } from "./queries";
+import { askAnew, keys, useCardNow, useCardView, useKit } from "./queries";
 import { type Selection, SelectionProvider, useSelection } from "./selection";
 
 /** What has become of the changes: kept, on their way, waiting for the program to answer, refused. */
@@ -174,6 +174,14 @@ export function CardProvider({ id, children, empty }: { id: string; children: Re
 		}
 	}, [id, queries, count]);
 	useEffect(() => () => clearTimeout(later.current), []);
+	// What another screen ticked or changed comes in while nothing of this one is on its way.
+	const now = useCardNow(id);
+	useEffect(() => {
+		const v = queries.getQueryData<View>(keys.card(id));
+		if (!now || !v || batches.current.length > 0) return;
+		if (now.version !== v.version) askAnew(queries, keys.card(id));
+		else if (JSON.stringify(now.run) !== JSON.stringify(v.run)) queries.setQueryData<View>(keys.card(id), { ...v, run: now.run });
+	}, [now, id, queries]);
 	// Leaving the page while changes wait would lose them: the browser asks first. What is on
 	// its way is sent to its end.
 	useEffect(() => {

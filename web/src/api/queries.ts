@@ -187,10 +187,30 @@ export const useLog = () => useQuery({ queryKey: keys.log, queryFn: () => ok(api
 export const useRules = () => useQuery({ queryKey: ["rules"], queryFn: () => ok(api.GET("/api/rules")) }).data;
 
 /** The data file. */
+/** Other screens that were let in, and whether this is one. */
+export const screensKey = ["screens"];
+export const useScreens = (every?: number) =>
+	useQuery({ queryKey: screensKey, staleTime: every ?? Number.POSITIVE_INFINITY, refetchInterval: every, queryFn: () => ok(api.GET("/api/screens")) });
+
+/** Whether this is another screen, which ticks steps and writes the log. */
+export const useGuest = () => useScreens().data?.guest ?? false;
+
+/** What of a card another screen may have changed, asked for while there is one. */
+export const useCardNow = (id: string) => {
+	const s = useScreens().data;
+	return useQuery({
+		queryKey: ["now", id],
+		enabled: !!s?.on,
+		refetchInterval: 3000,
+		staleTime: 0,
+		queryFn: () => ok(api.GET("/api/cards/{id}/now", { params: { path: { id } } })),
+	}).data;
+};
+
 /** Which program this is. */
 export const useAbout = () => useQuery({ queryKey: ["about"], staleTime: Number.POSITIVE_INFINITY, queryFn: () => ok(api.GET("/api/about")) });
 
-export const useData = () => useQuery({ queryKey: keys.data, queryFn: () => ok(api.GET("/api/data")) });
+export const useData = (asked = true) => useQuery({ queryKey: keys.data, enabled: asked, queryFn: () => ok(api.GET("/api/data")) });
 
 /** The drawer of inks, measured. */
 export const useDrawer = () => useQuery({ queryKey: [...keys.state, "drawer"], queryFn: () => ok(api.GET("/api/drawer")) });

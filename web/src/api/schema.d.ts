@@ -245,6 +245,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cards/{id}/now": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What of a card another screen may have changed */
+        get: operations["card-now"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cards/{id}/picture": {
         parameters: {
             query?: never;
@@ -1071,6 +1088,42 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/screens": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Other screens that were let in */
+        get: operations["screens"];
+        put?: never;
+        /** Let other devices of the house in, by a code */
+        post: operations["let-in"];
+        /** Take all other screens back */
+        delete: operations["shut-out"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/screens/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take one screen back */
+        delete: operations["take-screen-back"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sets/basic": {
         parameters: {
             query?: never;
@@ -1646,6 +1699,11 @@ export interface components {
             name: string;
             /** @description closed front, portrait, mm */
             size: components["schemas"]["Size"];
+        };
+        CardNow: {
+            run: components["schemas"]["Run"];
+            /** Format: int64 */
+            version: number;
         };
         Cardstock: {
             /**
@@ -4807,6 +4865,26 @@ export interface components {
             /** @description what was found, in words */
             said: string;
         };
+        ScreenSeen: {
+            /** @description when it was let in, RFC 3339 */
+            at: string;
+            /** Format: int64 */
+            number: number;
+            /** @description when it last asked for something, RFC 3339 */
+            seen: string;
+        };
+        Screens: {
+            /** @description of this machine in the house, to type in */
+            addresses: string[];
+            /** @description lets the next device in, once */
+            code?: string;
+            /** @description asked by one of the other screens, which may tick steps, count, and write the log */
+            guest: boolean;
+            joined: components["schemas"]["ScreenSeen"][];
+            /** @description address with the code */
+            link?: string;
+            on: boolean;
+        };
         Seat: {
             /** @enum {string} */
             fit: "free" | "within" | "even rim" | "fills" | "offset";
@@ -6934,6 +7012,37 @@ export interface operations {
             };
         };
     };
+    "card-now": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardNow"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "inks-after-picture": {
         parameters: {
             query: {
@@ -8935,6 +9044,124 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Scanner"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    screens: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Screens"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "let-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Screens"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "shut-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Screens"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "take-screen-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Screens"];
                 };
             };
             /** @description Error */

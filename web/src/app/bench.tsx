@@ -2,7 +2,7 @@ import { Box } from "@chakra-ui/react";
 import { type FormEvent, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, ok, type S } from "../api/client";
-import { useCards, useData, useKit, useRefresh, useSettings } from "../api/queries";
+import { useCards, useData, useGuest, useKit, useRefresh, useScreens, useSettings } from "../api/queries";
 import { Button } from "../ui/button";
 import { hue } from "../ui/colours";
 import { TextField } from "../ui/field";
@@ -16,7 +16,9 @@ import { Waiting } from "../ui/waiting";
 export function BenchPage() {
 	const cards = useCards();
 	const kit = useKit();
-	const data = useData();
+	const guest = useGuest();
+	const asOwner = useScreens().data?.guest === false;
+	const data = useData(asOwner);
 	if (cards.error || kit.error) return <Waiting>{(cards.error ?? kit.error)?.message}</Waiting>;
 	if (!cards.data || !kit.data)
 		return (
@@ -43,12 +45,12 @@ export function BenchPage() {
 					all the rest works. <Link to="/stores/data">Look at your data</Link>
 				</Box>
 			)}
-			{bare && <Begin />}
+			{bare && !guest && <Begin />}
 			<Box display="grid" gridTemplateColumns="repeat(auto-fill, minmax(380px, 1fr))" gap="9">
 				{cards.data.map((t) => (
 					<Tile key={t.id} t={t} />
 				))}
-				<NewCard />
+				{!guest && <NewCard />}
 			</Box>
 		</Box>
 	);

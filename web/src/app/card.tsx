@@ -2,6 +2,7 @@ import { Box } from "@chakra-ui/react";
 import { type ReactNode, Suspense, useEffect, useMemo, useState } from "react";
 import { Link, Navigate, useNavigate, useParams } from "react-router";
 import { CardProvider, useDocument, useKeeping } from "../api/card";
+import { useGuest } from "../api/queries";
 import { Button } from "../ui/button";
 import { typing } from "../ui/keys";
 import { useLate } from "../ui/late";
@@ -10,12 +11,14 @@ import { Waiting } from "../ui/waiting";
 import { Boundary } from "./boundary";
 import { Header } from "./header";
 import { SaveMenu } from "./save";
-import { stations } from "./stations";
+import { forGuests, stations } from "./stations";
 import { Stones } from "./stones";
 
 /** A card at one of its stations. */
 export function CardPage() {
 	const { id = "", station = "" } = useParams();
+	const guest = useGuest();
+	if (guest && !forGuests.includes(station)) return <Navigate to={`/card/${id}/work`} replace />;
 	if (!stations.some((s) => s.id === station)) return <Navigate to={`/card/${id}/pieces`} replace />;
 	return (
 		<CardProvider
@@ -44,6 +47,7 @@ export function CardPage() {
 
 function CardShell({ station }: { station: string }) {
 	const b = useDocument();
+	const guest = useGuest();
 	const go = useNavigate();
 	const here = stations.find((s) => s.id === station) ?? stations[0];
 	// Chosen once for each visit: another component, though the same, would begin the station anew.
@@ -72,15 +76,17 @@ function CardShell({ station }: { station: string }) {
 		<div className="card-page">
 			<Header
 				right={
-					<>
-						<Button onClick={b.undo} disabled={!b.view.canUndo} title="Ctrl+Z">
-							Undo
-						</Button>
-						<Button onClick={b.redo} disabled={!b.view.canRedo} title="Ctrl+Shift+Z">
-							Redo
-						</Button>
-						<SaveMenu />
-					</>
+					guest ? undefined : (
+						<>
+							<Button onClick={b.undo} disabled={!b.view.canUndo} title="Ctrl+Z">
+								Undo
+							</Button>
+							<Button onClick={b.redo} disabled={!b.view.canRedo} title="Ctrl+Shift+Z">
+								Redo
+							</Button>
+							<SaveMenu />
+						</>
+					)
 				}
 			>
 				<TitleField />

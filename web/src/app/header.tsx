@@ -2,7 +2,7 @@ import { Box } from "@chakra-ui/react";
 import { lazy, type ReactNode, Suspense, useEffect, useState } from "react";
 import { Link } from "react-router";
 import { api, ok } from "../api/client";
-import { useKit, useRefresh } from "../api/queries";
+import { useGuest, useKit, useRefresh } from "../api/queries";
 import { Button } from "../ui/button";
 import { hue } from "../ui/colours";
 import { typing } from "../ui/keys";
@@ -26,12 +26,13 @@ function useUnit() {
 /** The strip on top of every view: where home is, what the view adds, the unit, help. */
 export function Header({ children, right }: { children?: ReactNode; right?: ReactNode }) {
 	const { unit, toggle } = useUnit();
+	const guest = useGuest();
 	const [help, setHelp] = useState(false);
 	useEffect(() => {
 		const key = (e: KeyboardEvent) => {
 			if (typing(e)) return;
 			if (e.key === "?") setHelp((h) => !h);
-			if (e.key === "u" && !e.ctrlKey && !e.metaKey) toggle();
+			if (e.key === "u" && !guest && !e.ctrlKey && !e.metaKey) toggle();
 		};
 		window.addEventListener("keydown", key);
 		return () => window.removeEventListener("keydown", key);
@@ -47,9 +48,11 @@ export function Header({ children, right }: { children?: ReactNode; right?: Reac
 			{children}
 			<Box flex="1" />
 			{right}
-			<Button onClick={toggle} title="Switch between inches and millimetres (U)">
-				{unit}
-			</Button>
+			{!guest && (
+				<Button onClick={toggle} title="Switch between inches and millimetres (U)">
+					{unit}
+				</Button>
+			)}
 			<Button onClick={() => setHelp(true)} aria-label="Keys and words">
 				?
 			</Button>

@@ -1,7 +1,7 @@
 import { Box } from "@chakra-ui/react";
 import { type ReactNode, useEffect } from "react";
 import { NavLink } from "react-router";
-import { useKit } from "../api/queries";
+import { useGuest, useKit } from "../api/queries";
 import { hue } from "../ui/colours";
 import { Boundary } from "./boundary";
 import { Header } from "./header";
@@ -14,6 +14,7 @@ export function Shell({ at, children }: { at: keyof typeof names; children: Reac
 		document.title = `${names[at]}, Ochrestone`;
 	}, [at]);
 	const kit = useKit();
+	const guest = useGuest();
 	return (
 		<Box minH="100vh" display="flex" flexDirection="column">
 			<Header>
@@ -21,9 +22,11 @@ export function Shell({ at, children }: { at: keyof typeof names; children: Reac
 					<NavLink to="/" end style={tab}>
 						The bench
 					</NavLink>
-					<NavLink to="/stores" style={tab}>
-						The stores
-					</NavLink>
+					{!guest && (
+						<NavLink to="/stores" style={tab}>
+							The stores
+						</NavLink>
+					)}
 				</Box>
 				{kit.data?.demo && (
 					<Box fontSize="small" color="quiet">

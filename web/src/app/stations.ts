@@ -32,6 +32,9 @@ function station(id: string, title: string, get: Load, mood: (b: Document) => Mo
 
 const images = (b: Document) => b.card.elements.filter((e) => e.image);
 
+/** Stations that another screen may open. */
+export const forGuests = ["cut", "work"];
+
 /** The path, in the order of the work. */
 export const stations: Station[] = [
 	station(

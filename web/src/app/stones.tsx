@@ -1,13 +1,16 @@
 import { Box } from "@chakra-ui/react";
 import { Link, useLocation } from "react-router";
 import { openNotes, useDocument } from "../api/card";
+import { useGuest } from "../api/queries";
 import { hue } from "../ui/colours";
 import { size } from "../ui/sizes";
-import { stations } from "./stations";
+import { forGuests, stations } from "./stations";
 
 /** The path of stones: its shape says how far a station is and whether it has notes. */
 export function Stones({ station }: { station: string }) {
 	const b = useDocument();
+	const guest = useGuest();
+	const open = guest ? stations.filter((s) => forGuests.includes(s.id)) : stations;
 	const at = useLocation().pathname;
 	return (
 		<Box
@@ -23,12 +26,12 @@ export function Stones({ station }: { station: string }) {
 			gap="2"
 			overflowX="auto"
 		>
-			{stations.map(({ id: s, title, mood: how }, i) => {
+			{open.map(({ id: s, title, mood: how }, i) => {
 				const notes = openNotes(b.view.plan.findings).filter((f) => f.station === s && f.severity !== "tip").length;
 				const here = station === s;
 				const mood = how(b);
 				return (
-					<Box key={s} display="flex" alignItems="center" flex={i + 1 < stations.length ? "1" : "none"} minW="fit-content">
+					<Box key={s} display="flex" alignItems="center" flex={i + 1 < open.length ? "1" : "none"} minW="fit-content">
 						<Link
 							to={at.replace(/[^/]+$/, s)}
 							aria-current={here ? "page" : undefined}
@@ -64,7 +67,7 @@ export function Stones({ station }: { station: string }) {
 							</svg>
 							<span className="stone-title">{title}</span>
 						</Link>
-						{i + 1 < stations.length && <Box className="way" flex="1" h="1px" bg={hue.rule} minW="12px" mx="5" />}
+						{i + 1 < open.length && <Box className="way" flex="1" h="1px" bg={hue.rule} minW="12px" mx="5" />}
 					</Box>
 				);
 			})}

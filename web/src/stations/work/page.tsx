@@ -2,7 +2,8 @@ import { Box } from "@chakra-ui/react";
 import { useCallback, useEffect, useMemo } from "react";
 import { useBench } from "../../api/card";
 import type { Act, Card } from "../../api/client";
-import { useSitting } from "../../api/queries";
+import { useGuest, useSitting } from "../../api/queries";
+import { ScreensButton } from "../../app/screens";
 import { CardStrata } from "../../parts/card-strata";
 import { SittingButton } from "../../parts/sitting";
 import { StationFrame } from "../../parts/station";
@@ -17,6 +18,7 @@ import { Waits } from "./waits";
 /** Work: one step at a time, readable from a metre and a half; ticked steps are remembered. */
 export default function Work() {
 	const b = useBench();
+	const guest = useGuest();
 	const sitting = useSitting(b.view.id, b.view.version).data;
 	// Until it is known, and while the program does not answer, the card by itself.
 	const alone = b.card.lots?.length ? undefined : b.view.plan;
@@ -81,7 +83,12 @@ export default function Work() {
 							</h2>
 							{(b.card.order?.length ?? 0) > 0 && <Button onClick={() => b.edit({ order: { steps: [] } })}>Proposed order</Button>}
 						</Box>
-						<SittingButton />
+						{!guest && (
+							<Box display="flex" gap="4" flexWrap="wrap" alignItems="center" my="4">
+								<SittingButton />
+								<ScreensButton />
+							</Box>
+						)}
 						{sitting && <HowLong sitting={sitting} />}
 						<Steps steps={steps} at={at} onTick={tick} onMove={move} />
 					</Box>

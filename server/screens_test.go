@@ -1,0 +1,143 @@
+package server
+
+import (
+	"encoding/json"
+	"net/http"
+	"net/http/httptest"
+	"net/url"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// asGuest asks what another screen would, with a cookie or none.
+func asGuest(s *Server, method, path, body string, cookie *http.Cookie) *httptest.ResponseRecorder {
+	r := httptest.NewRequest(method, "http://192.168.7.7:8421"+path, strings.NewReader(body))
+	if method == http.MethodPost && strings.HasPrefix(path, "/api/") {
+		r.Header.Set("Content-Type", "application/json")
+	} else if method == http.MethodPost {
+		r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
+	}
+	if cookie != nil {
+		r.AddCookie(cookie)
+	}
+	w := httptest.NewRecorder()
+	s.forGuests().ServeHTTP(w, r)
+	return w
+}
+
+func letIn(t *testing.T, s *Server) Screens {
+	w := call(s, http.MethodPost, "/api/screens", "")
+	if w.Code == http.StatusUnprocessableEntity && strings.Contains(w.Body.String(), "no house network") {
+		t.Skip("this machine is in no network")
+	}
+	require.Equal(t, http.StatusOK, w.Code, w.Body.String())
+	var got Screens
+	require.NoError(t, json.Unmarshal(w.Body.Bytes(), &got))
+	return got
+}
+
+// Without the code another screen gets nothing at all; with it, once, it may look, tick and
+// log; taken back, it gets nothing again.
+func TestAnotherScreenGetsInByTheCodeAlone(t *testing.T) {
+	s := testServer(t)
+	t.Cleanup(s.Close)
+	var before Screens
+	require.NoError(t, json.Unmarshal(call(s, http.MethodGet, "/api/screens", "").Body.Bytes(), &before))
+	assert.Equal(t, Screens{Addresses: []string{}, Joined: []ScreenSeen{}}, before, "off until turned on")
+	assert.Equal(t, http.StatusForbidden, asGuest(s, http.MethodPost, "/join", "code=", nil).Code, "and no empty code opens it")
+	on := letIn(t, s)
+	require.True(t, on.On)
+	require.Len(t, on.Code, 8)
+
+	for _, path := range []string{"/api/state", "/api/cards", "/api/data/backup.db", "/api/screens"} {
+		assert.Equal(t, http.StatusUnauthorized, asGuest(s, http.MethodGet, path, "", nil).Code, path)
+	}
+	w := asGuest(s, http.MethodGet, "/card/beetles/work", "", nil)
+	assert.Equal(t, "/join", w.Header().Get("Location"), "a page leads to the door")
+	assert.Contains(t, asGuest(s, http.MethodGet, "/join?code="+url.QueryEscape(`"><script>`), "", nil).Body.String(), "&lt;script&gt;", "what is typed is not run")
+
+	lower := strings.ToLower(on.Code[:4] + " " + on.Code[4:])
+	w = asGuest(s, http.MethodPost, "/join", url.Values{"code": {lower}}.Encode(), nil)
+	require.Equal(t, http.StatusSeeOther, w.Code, w.Body.String())
+	cookie := w.Result().Cookies()[0]
+	assert.True(t, cookie.HttpOnly)
+	assert.Equal(t, http.SameSiteStrictMode, cookie.SameSite)
+	assert.Equal(t, http.StatusForbidden, asGuest(s, http.MethodPost, "/join", url.Values{"code": {on.Code}}.Encode(), nil).Code, "it is used once")
+
+	for path, want := range map[string]int{
+		"GET /api/state": 200, "GET /api/cards": 200, "GET /api/cards/beetles": 200, "GET /api/cards/beetles/sitting": 200, "GET /api/cards/beetles/now": 200, "GET /api/log": 200,
+		"GET /api/data": 403, "GET /api/data/backup.db": 403, "GET /api/data/everything.zip": 403, "GET /api/about": 403, "GET /api/device/sets": 403,
+		"PUT /api/settings": 403, "DELETE /api/cards/beetles": 403, "POST /api/cards/beetles/edits": 403, "POST /api/screens": 403, "DELETE /api/screens": 403, "DELETE /api/screens/1": 403,
+		"POST /api/data/restore": 403, "POST /api/scan": 403, "PUT /api/kit/inks/x": 403, "GET /api/cards/../data": 403, "POST /api/cards/beetles/run/another": 403,
+	} {
+		method, at, _ := strings.Cut(path, " ")
+		assert.Equal(t, want, asGuest(s, method, at, "", cookie).Code, path)
+	}
+	var v struct {
+		Plan struct {
+			Steps []struct {
+				ID json.RawMessage `json:"id"`
+			} `json:"steps"`
+		} `json:"plan"`
+	}
+	require.NoError(t, json.Unmarshal(asGuest(s, http.MethodGet, "/api/cards/beetles", "", cookie).Body.Bytes(), &v))
+	w = asGuest(s, http.MethodPost, "/api/cards/beetles/run/done", `{"done":true,"steps":[`+string(v.Plan.Steps[0].ID)+`]}`, cookie)
+	require.Equal(t, http.StatusOK, w.Code, w.Body.String())
+	var now CardNow
+	require.NoError(t, json.Unmarshal(call(s, http.MethodGet, "/api/cards/beetles/now", "").Body.Bytes(), &now))
+	assert.Len(t, now.Run.Done, 1, "what it ticks is seen where Ochrestone runs")
+
+	assert.Equal(t, http.StatusOK, call(s, http.MethodDelete, "/api/screens/1", "").Code)
+	assert.Equal(t, http.StatusUnauthorized, asGuest(s, http.MethodGet, "/api/cards", "", cookie).Code, "taken back")
+	next := letIn(t, s)
+	w = asGuest(s, http.MethodPost, "/join", url.Values{"code": {next.Code}}.Encode(), nil)
+	require.Equal(t, http.StatusSeeOther, w.Code)
+	cookie = w.Result().Cookies()[0]
+	assert.Equal(t, http.StatusOK, call(s, http.MethodDelete, "/api/screens", "").Code)
+	assert.Equal(t, http.StatusUnauthorized, asGuest(s, http.MethodGet, "/api/cards", "", cookie).Code, "all shut out")
+}
+
+// Someone who tries one code after another gets a few guesses and then must wait, and so
+// a code of eight letters is not found.
+func TestCodesAreNotGuessed(t *testing.T) {
+	s := testServer(t)
+	t.Cleanup(s.Close)
+	at := time.Date(2026, 11, 27, 10, 0, 0, 0, time.UTC)
+	s.now = func() time.Time { return at }
+	on := letIn(t, s)
+	codes := map[int]int{}
+	for range 100 {
+		codes[asGuest(s, http.MethodPost, "/join", "code=AAAAAAAA", nil).Code]++
+	}
+	assert.Equal(t, map[int]int{http.StatusForbidden: triesAtOnce, http.StatusTooManyRequests: 100 - triesAtOnce}, codes)
+	w := asGuest(s, http.MethodPost, "/join", url.Values{"code": {on.Code}}.Encode(), nil)
+	assert.Equal(t, http.StatusTooManyRequests, w.Code, "the right one waits too")
+	assert.NotEmpty(t, w.Header().Get("Retry-After"))
+	at = at.Add(time.Minute)
+	assert.Equal(t, http.StatusSeeOther, asGuest(s, http.MethodPost, "/join", url.Values{"code": {on.Code}}.Encode(), nil).Code)
+	// Letters that are mistaken for others are in no code.
+	for range 200 {
+		assert.NotContains(t, newCode(), "0")
+		assert.False(t, strings.ContainsAny(newCode(), "01ILO"))
+	}
+}
+
+// Beyond this machine the program listens only while a screen is let in.
+func TestTheDoorIsShut(t *testing.T) {
+	s := testServer(t)
+	t.Cleanup(s.Close)
+	on := letIn(t, s)
+	door := on.Addresses[0]
+	c := http.Client{Timeout: 3 * time.Second, CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}
+	r, err := c.Get(door + "/")
+	require.NoError(t, err)
+	require.NoError(t, r.Body.Close())
+	assert.Equal(t, http.StatusSeeOther, r.StatusCode)
+	s.Close()
+	_, err = c.Get(door + "/")
+	assert.Error(t, err, "nobody answers")
+}
