@@ -40,7 +40,7 @@ var floors = [][]string{
 	{"store", "exchange/setsvg", "exchange/inkfile"},
 	{"demo", "demo/sim", "demo/drawn"},
 	{"exchange/sheet"},
-	{"exchange/everything"},
+	{"exchange/everything", "exchange/bundle"},
 	{"web", "server"},
 	{"cmd/ochrestone", "demo/draw", "tools/hostile", "e2e", "arch"},
 }

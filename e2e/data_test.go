@@ -1,6 +1,8 @@
 package e2e
 
 import (
+	"bytes"
+	"encoding/json"
 	"io"
 	"net/http"
 	"os"
@@ -9,6 +11,7 @@ import (
 	"time"
 
 	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
 
@@ -73,4 +76,46 @@ func TestTheDaysCopyOnThePage(t *testing.T) {
 	do(t, ctx, "the copy", chromedp.Navigate(p.URL+"/stores/data"), says("one a day"), says("own-copies"), says("This is Ochrestone"), css(`[data-copy]`), says("In the copy of "), says("0 things in the stores"))
 	axe(t, ctx, "copies")
 	do(t, ctx, "brought back", button("Bring it back"), says("as it was in the backup"), chromedp.Navigate(p.URL+"/stores/cardstock"), seen(`input[name=name]`), gone("Since"))
+}
+
+// A card carried to another machine: saved here, brought in there, where one of its papers is
+// another; both are kept, and what is no card is refused.
+func TestACardIsCarriedElsewhere(t *testing.T) {
+	t.Parallel()
+	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	dir := t.TempDir()
+	file, bad := filepath.Join(dir, "thanks.ochre"), filepath.Join(dir, "list.ochre")
+	require.NoError(t, os.WriteFile(file, get(t, p.URL+"/api/cards/lamp-sitters/card.ochre"), 0o600))
+	require.NoError(t, os.WriteFile(bad, []byte("a shopping list"), 0o600))
+	ctx := browser(t, 1280, 800)
+	var state struct {
+		Kit struct {
+			Papers []map[string]any `json:"papers"`
+		} `json:"kit"`
+	}
+	require.NoError(t, json.Unmarshal(get(t, p.URL+"/api/state"), &state))
+	for _, paper := range state.Kit.Papers {
+		if paper["name"] != "Oat, 110 lb" {
+			continue
+		}
+		paper["caliper"] = paper["caliper"].(float64) + 0.03
+		raw, err := json.Marshal(paper)
+		require.NoError(t, err)
+		put, err := http.NewRequest(http.MethodPut, p.URL+"/api/kit/papers/"+paper["id"].(string), bytes.NewReader(raw))
+		require.NoError(t, err)
+		put.Header.Set("Content-Type", "application/json")
+		r, err := http.DefaultClient.Do(put)
+		require.NoError(t, err)
+		require.Equal(t, http.StatusOK, r.StatusCode)
+		require.NoError(t, r.Body.Close())
+	}
+	do(t, ctx, "the bench", chromedp.Navigate(p.URL), says("Bring in a card"))
+	do(t, ctx, "what is no card", chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{bad}), says("This is not a card of Ochrestone"), says("Nothing was changed"))
+	quiet(ctx)
+	do(t, ctx, "look into it", chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{file}), says("Bring in “Lamp-sitters' thanks”"), says("just the same"), says("Oat, 110 lb: caliper differs"))
+	axe(t, ctx, "a card brought in")
+	shot(t, ctx, "bring")
+	do(t, ctx, "keep both", pickFrom("Oat, 110 lb: caliper differs", "both: keep theirs beside mine"), button("Put it on the bench"), seen(`[aria-label="Strata"]`))
+	assert.Contains(t, string(get(t, p.URL+"/api/state")), "Oat, 110 lb, brought in")
+	do(t, ctx, "the other screen of the page says so", chromedp.Navigate(p.URL+"/stores/cardstock"), says("Oat, 110 lb, brought in"))
 }

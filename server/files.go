@@ -37,7 +37,11 @@ func (s *Server) files(r *gin.Engine) {
 				refuse(c, err)
 				return
 			}
-			named(c, "inline", v.Card.Title, ext)
+			how := "inline"
+			if ext == ".ochre" {
+				how = "attachment"
+			}
+			named(c, how, v.Card.Title, ext)
 			c.Data(http.StatusOK, mime, b.Bytes())
 		})
 	}
@@ -59,6 +63,7 @@ func (s *Server) files(r *gin.Engine) {
 	out("recipe.gpl", "text/plain; charset=utf-8", "-inks.gpl", func(_ context.Context, w io.Writer, v store.Saved, k kit.Kit, p plan.Plan) error {
 		return inkfile.WriteGPL(w, v.Card.Title, inkfile.Palette(inkfile.Recipes(v.Card, k, p, nil)))
 	})
+	out("card.ochre", "application/octet-stream", ".ochre", s.writeBundle)
 	out("front.svg", "image/svg+xml", ".svg", func(_ context.Context, w io.Writer, v store.Saved, k kit.Kit, p plan.Plan) error {
 		return sheet.FrontSVG(w, v.Card, k, p)
 	})

@@ -133,6 +133,7 @@ func New(st *store.Store, opts ...Option) *Server {
 	s.device(r)
 	s.data(r)
 	s.about()
+	s.bundles()
 	s.screensRoutes()
 	s.static(r)
 	s.Handler = guard(http.NewCrossOriginProtection().Handler(limit(admit(r))))

@@ -21,6 +21,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bundles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a card from elsewhere onto the bench */
+        post: operations["take-bundle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bundles/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a card from elsewhere brings */
+        post: operations["look-into-bundle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cards": {
         parameters: {
             query?: never;
@@ -1868,6 +1902,18 @@ export interface components {
         CompanyInBody: {
             cards: string[];
         };
+        Compared: {
+            /** @description name of what is there of its id */
+            here?: string;
+            id: string;
+            /** @enum {string} */
+            kind: "sets" | "inks" | "papers" | "spacers" | "adhesives" | "envelopes";
+            name: string;
+            /** @enum {string} */
+            state: "new" | "same" | "differs";
+            /** @description words of its document that differ */
+            unlike: string[];
+        };
         Copy: {
             /** @description year, month and day it was made */
             day: string;
@@ -3372,6 +3418,10 @@ export interface components {
             here: string;
             /** @description in a sentence */
             say: string;
+        };
+        LookedAt: {
+            items: components["schemas"]["Compared"][];
+            title: string;
         };
         Lot: {
             /** Format: int64 */
@@ -5956,6 +6006,15 @@ export interface components {
             /** @description cardstock id */
             paper: string;
         };
+        TakenIn: {
+            /**
+             * Format: int64
+             * @description things that came into the stores
+             */
+            added: number;
+            id: string;
+            title: string;
+        };
         TakenInBody: {
             /** @description cardstock whose sheets were cut */
             stock: string;
@@ -6428,6 +6487,75 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["About"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "take-bundle": {
+        parameters: {
+            query?: {
+                /** @description what is done with each thing that differs, by kind and id: a JSON object such as {"inks plum": "both"}; mine where nothing is said */
+                choices?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenIn"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "look-into-bundle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookedAt"];
                 };
             };
             /** @description Error */

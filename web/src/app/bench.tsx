@@ -11,6 +11,7 @@ import { size } from "../ui/sizes";
 import { Skeleton } from "../ui/skeleton";
 import { thin } from "../ui/units";
 import { Waiting } from "../ui/waiting";
+import { BringCard } from "./bring";
 
 /** The bench: all cards, what is next on each. */
 export function BenchPage() {
@@ -197,6 +198,7 @@ function NewCard() {
 					Make the card
 				</Button>
 			</form>
+			<BringCard />
 		</Box>
 	);
 }
