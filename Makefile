@@ -10,7 +10,8 @@ GO_DIRS := arch cmd core demo e2e exchange server store tools vision web/web.go
 GO_SRC := $(shell find cmd core demo exchange server store vision -name '*.go' -o -name '*.sql' -o -name '*.svg' -o -name '*.woff') go.mod go.sum web/web.go
 WEB_SRC := $(shell find web/src web/public web/index.html web/vite.config.ts -type f 2>/dev/null)
 
-.PHONY: demo demo-reset build test quick check bench page-bench explore fuzz hostile shots types clean
+# make dist    archives for Windows, macOS and Linux, to give away
+.PHONY: dist demo demo-reset build test quick check bench page-bench explore fuzz hostile shots types clean
 
 demo: bin/ochrestone
 	PORT=$(PORT) ./bin/ochrestone demo --data data/demo.db
@@ -66,6 +67,10 @@ bench: build
 page-bench: build
 	bash tools/chromium.sh
 	go test -run '^$$' -bench Page -benchtime 3x -timeout 20m ./e2e
+
+# What is given away: one archive for each system, in dist/.
+dist: build
+	go run ./tools/dist -out dist
 
 # Every reader with bytes nobody would write, ten minutes each (FUZZTIME changes it).
 fuzz: build

@@ -7,11 +7,11 @@ time="${FUZZTIME:-10m}"
 logs="${FUZZLOGS:-$(mktemp -d)}"
 targets=(
 	"exchange/svgin FuzzRead" "vision/picture FuzzDecode" "exchange/inkfile FuzzReadCSV" "exchange/inkfile FuzzReadGPL"
-	"exchange/table FuzzText" "core/shape FuzzUnmarshalText" "core/measure FuzzParseSigned" "core/plan FuzzCard" "store FuzzOpen"
+	"exchange/table FuzzText" "core/shape FuzzUnmarshalText" "core/measure FuzzParseSigned" "core/plan FuzzCard" "store FuzzOpen" "exchange/bundle FuzzRead"
 )
 one() {
 	read -r pkg name <<<"$1"
-	log="$logs/$name.log"
+	log="$logs/$(basename "$pkg")-$name.log"
 	if go test "./$pkg" -run '^$' -fuzz "^$name\$" -fuzztime "$time" -parallel "${FUZZPARALLEL:-1}" -timeout 60m >"$log" 2>&1; then
 		echo "$name: $(grep -o 'execs: [0-9]*' "$log" | tail -1), $(grep -o 'total: [0-9]*' "$log" | tail -1) interesting, no crash"
 	else
