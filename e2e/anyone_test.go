@@ -15,6 +15,7 @@ import (
 	"testing"
 	"time"
 
+	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -123,4 +124,18 @@ func TestASecondStart(t *testing.T) {
 	assert.FileExists(t, data+".at", "ended hard, it left its note")
 	assert.NotContains(t, second(data), "already")
 	assert.NoFileExists(t, data+".at", "ended softly, it takes it away")
+}
+
+// TestAStarterShelf: someone with nothing measured begins with usual values, marked as such,
+// and needs inks and a set for a first card; what they measured since is not put back.
+func TestAStarterShelf(t *testing.T) {
+	t.Parallel()
+	p := start(t, "serve", filepath.Join(t.TempDir(), "own.db"))
+	ctx := browser(t, 1280, 800)
+	do(t, ctx, "an empty bench", chromedp.Navigate(p.URL), says("First, tell Ochrestone what you own"), button("Begin with a starter shelf"), gone("Begin with a starter shelf"))
+	axe(t, ctx, "the bench with a starter shelf")
+	do(t, ctx, "the cardstock", chromedp.Navigate(p.URL+"/stores/cardstock"), says("White card, 110 lb (usual values, measure yours)"))
+	axe(t, ctx, "usual cardstock")
+	shot(t, ctx, "starter")
+	do(t, ctx, "a first card", chromedp.Navigate(p.URL), seen(`input[name=title]`), set(`input[name=title]`, "First"), button("Make the card"), seen(`[aria-label="Strata"]`), chromedp.KeyEvent("5"), says("in thick"))
 }

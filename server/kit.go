@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 	"net/http"
+	"slices"
 	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -57,6 +58,35 @@ func (s *Server) kit() {
 	keep(s, store.KindEnvelope, func(v kit.Envelope) string { return v.ID })
 	keep(s, store.KindMachine, func(v kit.Machine) string { return v.ID })
 	keep(s, store.KindSet, func(v kit.Set) string { return v.ID })
+	huma.Register(s.api, op("starter-shelf", http.MethodPost, "/api/starter", "Put usual cardstock, foam, adhesives and envelopes into the stores"), func(ctx context.Context, _ *struct{}) (*struct{}, error) {
+		k := kit.Starter()
+		var items []store.Item
+		for _, v := range k.Papers {
+			items = append(items, store.Item{Kind: store.KindPaper, ID: v.ID, Value: v})
+		}
+		for _, v := range k.Spacers {
+			items = append(items, store.Item{Kind: store.KindSpacer, ID: v.ID, Value: v})
+		}
+		for _, v := range k.Adhesives {
+			items = append(items, store.Item{Kind: store.KindAdhesive, ID: v.ID, Value: v})
+		}
+		for _, v := range k.Envelopes {
+			items = append(items, store.Item{Kind: store.KindEnvelope, ID: v.ID, Value: v})
+		}
+		have, err := s.store.Kit(ctx)
+		if err != nil {
+			return nil, problem(err)
+		}
+		// What is there of it, measured by now, stays.
+		items = slices.DeleteFunc(items, func(it store.Item) bool {
+			_, paper := have.Paper(it.ID)
+			_, spacer := have.Spacer(it.ID)
+			_, glue := have.Adhesive(it.ID)
+			_, envelope := have.Envelope(it.ID)
+			return paper || spacer || glue || envelope
+		})
+		return nil, problem(s.store.PutAll(ctx, items...))
+	})
 	huma.Register(s.api, op("import-set", http.MethodPost, "/api/import/set", "Read a drawn set (SVG) into the stores"), s.importSet)
 }
 

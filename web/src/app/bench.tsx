@@ -46,7 +46,7 @@ export function BenchPage() {
 					all the rest works. <Link to="/stores/data">Look at your data</Link>
 				</Box>
 			)}
-			{bare && !guest && <Begin />}
+			{bare && !guest && <Begin shelf={kit.data.kit.papers.length === 0} />}
 			<Box display="grid" gridTemplateColumns="repeat(auto-fill, minmax(380px, 1fr))" gap="9">
 				{cards.data.map((t) => (
 					<Tile key={t.id} t={t} />
@@ -57,7 +57,17 @@ export function BenchPage() {
 	);
 }
 
-function Begin() {
+function Begin({ shelf }: { shelf: boolean }) {
+	const refresh = useRefresh();
+	const [wrong, setWrong] = useState("");
+	const starter = async () => {
+		try {
+			await ok(api.POST("/api/starter"));
+			await refresh("state", "cards");
+		} catch (e) {
+			setWrong((e as Error).message);
+		}
+	};
 	return (
 		<Box bg="sheet" border="1px solid {colors.line}" py="8" px="9" mb="9" maxW="760px">
 			<h2 style={{ fontSize: size.sub }}>First, tell Ochrestone what you own</h2>
@@ -73,6 +83,19 @@ function Begin() {
 				</li>
 				<li>Then make a card here.</li>
 			</ol>
+			{shelf && (
+				<Box mt="5" display="flex" gap="5" alignItems="center" flexWrap="wrap">
+					<Button onClick={starter}>Begin with a starter shelf</Button>
+					<Box flex="1" minW="300px" fontSize="small" color="quiet">
+						Usual cardstock, foam, glue and envelopes with usual values, each named as such until you measure yours. Your inks and sets are your own.
+					</Box>
+				</Box>
+			)}
+			{wrong && (
+				<Box role="alert" color="madder" mt="3">
+					{wrong}
+				</Box>
+			)}
 		</Box>
 	);
 }
