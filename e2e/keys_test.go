@@ -124,3 +124,21 @@ func TestTargetsAreLargeEnough(t *testing.T) {
 		assert.GreaterOrEqual(t, done[1], 56.0)
 	}
 }
+
+// TestFindAnything: by a stroke and some words, without the mouse: a set by one of its parts,
+// an ink by its name, a card, a place.
+func TestFindAnything(t *testing.T) {
+	t.Parallel()
+	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	ctx := browser(t, 1280, 800)
+	find := func(words string) step {
+		return steps(chromedp.KeyEvent("/"), seen(`input[data-autofocus]:focus`), chromedp.KeyEvent(words))
+	}
+	do(t, ctx, "nothing of that name", chromedp.Navigate(p.URL), says("Lamp-sitters"), find("zebra"), says("Nothing of that name"), chromedp.KeyEvent("\x1b"), gone("Nothing of that name"))
+	do(t, ctx, "a set by its part", find("hind wings moth"), says("Hawk-moth"))
+	axe(t, ctx, "found")
+	do(t, ctx, "is opened", chromedp.KeyEvent("\r"), says("1 of 8 sets"))
+	do(t, ctx, "an ink", find("madder full"), says("Madder, full"), chromedp.KeyEvent("\r"), seen(`input[value="Madder, full"]`))
+	do(t, ctx, "a card", find("toadstools"), says("Ring of toadstools"), chromedp.KeyEvent("\r"), seen(`[aria-label="Strata"]`))
+	do(t, ctx, "a place, from a card", find("backup"), says("Your data"), chromedp.KeyEvent("\r"), says("Save a backup"))
+}

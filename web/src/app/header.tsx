@@ -10,6 +10,7 @@ import { Mark } from "../ui/mark";
 import { Quiet } from "./boundary";
 
 const Help = lazy(() => import("./help"));
+const Find = lazy(() => import("./find"));
 
 function useUnit() {
 	const kit = useKit();
@@ -28,10 +29,15 @@ export function Header({ children, right }: { children?: ReactNode; right?: Reac
 	const { unit, toggle } = useUnit();
 	const guest = useGuest();
 	const [help, setHelp] = useState(false);
+	const [find, setFind] = useState(false);
 	useEffect(() => {
 		const key = (e: KeyboardEvent) => {
 			if (typing(e)) return;
 			if (e.key === "?") setHelp((h) => !h);
+			if (e.key === "/" && !guest) {
+				e.preventDefault(); // the stroke is no part of the words
+				setFind(true);
+			}
 			if (e.key === "u" && !guest && !e.ctrlKey && !e.metaKey) toggle();
 		};
 		window.addEventListener("keydown", key);
@@ -53,9 +59,21 @@ export function Header({ children, right }: { children?: ReactNode; right?: Reac
 					{unit}
 				</Button>
 			)}
+			{!guest && (
+				<Button onClick={() => setFind(true)} title="Find a card, an ink, a set (/)">
+					Find
+				</Button>
+			)}
 			<Button onClick={() => setHelp(true)} aria-label="Keys and words">
 				?
 			</Button>
+			{find && (
+				<Quiet>
+					<Suspense>
+						<Find onClose={() => setFind(false)} />
+					</Suspense>
+				</Quiet>
+			)}
 			{help && (
 				<Quiet>
 					<Suspense>

@@ -18,6 +18,7 @@ const keys: { key: string; does: string; at?: string[] }[] = [
 	{ key: "↑ ↓ in a length", does: "a sixteenth of an inch, or half a millimetre, more or less" },
 	{ key: "U", does: "inches or millimetres" },
 	{ key: "Ctrl + Z, Ctrl + Shift + Z", does: "undo, redo" },
+	{ key: "/", does: "find a card, an ink, a set, a place" },
 	{ key: "?", does: "this page" },
 ];
 const words: [string, string][] = [

@@ -1,5 +1,6 @@
 import { Box } from "@chakra-ui/react";
-import { useState } from "react";
+import { useEffect, useState } from "react";
+import { useSearchParams } from "react-router";
 import { api, ok, type S, type State, sendBytes } from "../../api/client";
 import { useRefresh } from "../../api/queries";
 import { Button } from "../../ui/button";
@@ -16,7 +17,9 @@ const inkKinds = ["dye", "pigment", "hybrid", "waterproof", "embossing", "alcoho
 
 export function Inks({ state }: { state: State }) {
 	const [on, setOn] = useState("");
-	const [find, setFind] = useState("");
+	const asked = useSearchParams()[0].get("find") ?? "";
+	const [find, setFind] = useState(asked);
+	useEffect(() => setFind(asked), [asked]);
 	const [kind, setKind] = useState("");
 	const looks = new Map(state.inks.map((i) => [i.id, i]));
 	const chosen = state.kit.inks.find((i) => i.id === on);

@@ -1,6 +1,6 @@
 import { Box, Input } from "@chakra-ui/react";
-import { useState } from "react";
-import { Link } from "react-router";
+import { useEffect, useState } from "react";
+import { Link, useSearchParams } from "react-router";
 import { api, ok, type S, type State, sendBytes } from "../../api/client";
 import { useRefresh, useUses } from "../../api/queries";
 import { Button } from "../../ui/button";
@@ -18,7 +18,9 @@ import { HowLarge } from "./howlarge";
 
 /** The sets a person owns: found by name, word or place; out as drawings; new ones from pictures, drawings or measures. */
 export function Sets({ state }: { state: State }) {
-	const [find, setFind] = useState("");
+	const wanted = useSearchParams()[0].get("find") ?? "";
+	const [find, setFind] = useState(wanted);
+	useEffect(() => setFind(wanted), [wanted]);
 	const [kind, setKind] = useState("");
 	const [asked, setAsked] = useState<S["Imported"]>();
 	const uses = useUses();

@@ -1,0 +1,106 @@
+import { Box } from "@chakra-ui/react";
+import { useMemo, useState } from "react";
+import { useNavigate } from "react-router";
+import { useCards, useKit } from "../api/queries";
+import Dialog from "../ui/dialog";
+import { TextField } from "../ui/field";
+
+interface Thing {
+	kind: string;
+	name: string;
+	/** What else it is found by. */
+	more: string;
+	to: string;
+}
+
+const places: Thing[] = [
+	{ kind: "Place", name: "The bench", more: "cards", to: "/" },
+	{ kind: "Place", name: "Inks", more: "drawer swatches", to: "/stores/inks" },
+	{ kind: "Place", name: "Cardstock", more: "paper sheets", to: "/stores/cardstock" },
+	{ kind: "Place", name: "Spacers", more: "foam", to: "/stores/spacers" },
+	{ kind: "Place", name: "Adhesives", more: "glue tape", to: "/stores/adhesives" },
+	{ kind: "Place", name: "Envelopes", more: "post", to: "/stores/envelopes" },
+	{ kind: "Place", name: "Machines", more: "cutting", to: "/stores/machines" },
+	{ kind: "Place", name: "Sets", more: "dies stamps stencils drawing", to: "/stores/sets" },
+	{ kind: "Place", name: "Bring in a set from a picture", more: "scan photograph scanner", to: "/stores/sets/scan" },
+	{ kind: "Place", name: "Your data", more: "backup restore copies export check zip", to: "/stores/data" },
+	{ kind: "Place", name: "What Ochrestone looks for", more: "rules notes", to: "/looks-for" },
+];
+
+/** How many are shown at once. */
+const most = 12;
+
+/** Finds cards, what is owned, and places, by any words of their names. */
+export default function Find({ onClose }: { onClose: () => void }) {
+	const go = useNavigate();
+	const cards = useCards().data;
+	const kit = useKit().data?.kit;
+	const [text, setText] = useState("");
+	const all = useMemo(() => {
+		const out: Thing[] = (cards ?? []).map((c) => ({ kind: "Card", name: c.title, more: c.next, to: `/card/${c.id}/pieces` }));
+		const at = (shelf: string, name: string) => `/stores/${shelf}?${new URLSearchParams({ find: name })}`;
+		if (kit) {
+			for (const i of kit.inks) out.push({ kind: "Ink", name: i.name, more: `${i.family} ${i.where ?? ""}`, to: at("inks", i.name) });
+			for (const s of kit.sets)
+				out.push({ kind: "Set", name: s.name, more: [s.where, ...(s.tags ?? []), ...s.parts.map((p) => p.label)].join(" "), to: at("sets", s.name) });
+			for (const p of kit.papers) out.push({ kind: "Cardstock", name: p.name, more: p.kind, to: "/stores/cardstock" });
+			for (const p of kit.spacers) out.push({ kind: "Spacer", name: p.name, more: p.kind, to: "/stores/spacers" });
+			for (const p of kit.adhesives) out.push({ kind: "Adhesive", name: p.name, more: p.kind, to: "/stores/adhesives" });
+			for (const p of kit.envelopes) out.push({ kind: "Envelope", name: p.name, more: "", to: "/stores/envelopes" });
+		}
+		return [...out, ...places];
+	}, [cards, kit]);
+	const words = text.toLowerCase().split(/\s+/).filter(Boolean);
+	const hit = (s: string) => words.every((w) => s.toLowerCase().includes(w));
+	const byName = all.filter((t) => hit(t.name));
+	const found = words.length === 0 ? [] : [...byName, ...all.filter((t) => !byName.includes(t) && hit(`${t.kind} ${t.name} ${t.more}`))];
+	const open = (t: Thing) => {
+		onClose();
+		go(t.to);
+	};
+	return (
+		<Dialog title="Find" onClose={onClose}>
+			<form
+				onSubmit={(e) => {
+					e.preventDefault();
+					if (found[0]) open(found[0]);
+				}}
+			>
+				<TextField label="A card, ink, set, paper or place" value={text} onChange={(e) => setText(e.target.value)} data-autofocus="" autoComplete="off" />
+			</form>
+			<Box as="ul" listStyleType="none" p="0" mt="5" mb="0" mx="0" display="grid" gap="2" aria-label="Found">
+				{found.slice(0, most).map((t) => (
+					<li key={t.kind + t.to + t.name}>
+						<button
+							type="button"
+							onClick={() => open(t)}
+							style={{
+								display: "flex",
+								gap: 14,
+								width: "100%",
+								textAlign: "left",
+								padding: "6px 4px",
+								background: "none",
+								border: 0,
+								cursor: "pointer",
+								font: "inherit",
+							}}
+						>
+							<span style={{ width: 90, flex: "none", opacity: 0.75 }}>{t.kind}</span>
+							<b>{t.name}</b>
+						</button>
+					</li>
+				))}
+			</Box>
+			<Box role="status" color="quiet" fontSize="small" mt="4">
+				{words.length === 0
+					? "Any words of its name, of a part, or of where it is kept. Enter opens the first."
+					: found.length === 0
+						? "Nothing of that name."
+						: found.length > most
+							? `${found.length} found; more words find fewer.`
+							: ""}
+			</Box>
+		</Dialog>
+	);
+}
