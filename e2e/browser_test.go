@@ -100,7 +100,7 @@ func browser(t testing.TB, w, h int, more ...chromedp.ExecAllocatorOption) conte
 	opts = append(opts, more...)
 	alloc, stopAlloc := chromedp.NewExecAllocator(context.Background(), opts...)
 	ctx, stop := chromedp.NewContext(alloc)
-	ctx, late := context.WithTimeout(ctx, 480*time.Second)
+	ctx, late := context.WithTimeout(ctx, 700*time.Second)
 	var mu sync.Mutex
 	var errs []string
 	ctx = context.WithValue(ctx, quietKey{}, func(asked []string) {
@@ -162,7 +162,7 @@ func do(t testing.TB, ctx context.Context, what string, steps ...step) {
 // picture, its outlines, its stack.
 func long(t testing.TB, ctx context.Context, what string, steps ...step) {
 	t.Helper()
-	within(t, ctx, 120*time.Second, what, steps...)
+	within(t, ctx, 240*time.Second, what, steps...)
 }
 
 func within(t testing.TB, ctx context.Context, limit time.Duration, what string, steps ...step) {

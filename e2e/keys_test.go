@@ -132,7 +132,7 @@ func TestFindAnything(t *testing.T) {
 	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
 	ctx := browser(t, 1280, 800)
 	find := func(words string) step {
-		return steps(chromedp.KeyEvent("/"), seen(`input[data-autofocus]:focus`), chromedp.KeyEvent(words))
+		return steps(chromedp.KeyEvent("/"), seen(`input[data-autofocus]:focus`), set2(`input[data-autofocus]`, words))
 	}
 	do(t, ctx, "nothing of that name", chromedp.Navigate(p.URL), says("Lamp-sitters"), find("zebra"), says("Nothing of that name"), chromedp.KeyEvent("\x1b"), gone("Nothing of that name"))
 	do(t, ctx, "a set by its part", find("hind wings moth"), says("Hawk-moth"))
@@ -140,5 +140,9 @@ func TestFindAnything(t *testing.T) {
 	do(t, ctx, "is opened", chromedp.KeyEvent("\r"), says("1 of 8 sets"))
 	do(t, ctx, "an ink", find("madder full"), says("Madder, full"), chromedp.KeyEvent("\r"), seen(`input[value="Madder, full"]`))
 	do(t, ctx, "a card", find("toadstools"), says("Ring of toadstools"), chromedp.KeyEvent("\r"), seen(`[aria-label="Strata"]`))
+	do(t, ctx, "which ink was that, in two presses", find("thanks"), says("Lamp-sitters"), button("Its inks"), says("Hawk-moth, Fore wings"), says("Bracken, soft"))
+	axe(t, ctx, "its inks")
+	shot(t, ctx, "find")
+	do(t, ctx, "away", chromedp.KeyEvent("\x1b"), gone("Its inks"))
 	do(t, ctx, "a place, from a card", find("backup"), says("Your data"), chromedp.KeyEvent("\r"), says("Save a backup"))
 }

@@ -5,6 +5,7 @@ import (
 	"errors"
 	"html/template"
 	"net/http"
+	"net/netip"
 	"path"
 	"regexp"
 	"strings"
@@ -26,6 +27,11 @@ func (s *Server) forGuests() http.Handler {
 	open := http.NewServeMux()
 	open.HandleFunc("/join", s.joinPage)
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		// A machine may stand in the internet as well: nobody there is let to the door.
+		if from, err := netip.ParseAddrPort(r.RemoteAddr); err != nil || !ofTheHouse(from.Addr()) {
+			answer(w, &huma.ErrorModel{Type: "/problems/shut-out", Title: "Not let in", Status: http.StatusForbidden, Detail: "Ochrestone answers to its own house alone."})
+			return
+		}
 		if r.URL.Path == "/join" {
 			open.ServeHTTP(w, r)
 			return

@@ -126,6 +126,24 @@ func TestCodesAreNotGuessed(t *testing.T) {
 	}
 }
 
+// Addresses of the internet come to no door, whatever they ask and know; those of houses do
+// (RFC 1918, RFC 6598, RFC 3927).
+func TestTheInternetIsNotTheHouse(t *testing.T) {
+	s := testServer(t)
+	t.Cleanup(s.Close)
+	on := letIn(t, s)
+	for from, want := range map[string]int{
+		"8.8.8.8:4000": http.StatusForbidden, "172.32.0.1:4000": http.StatusForbidden, "[2001:4860::1]:4000": http.StatusForbidden, "": http.StatusForbidden,
+		"10.0.0.9:4000": http.StatusOK, "172.16.3.4:4000": http.StatusOK, "192.168.1.7:4000": http.StatusOK, "100.64.0.9:4000": http.StatusOK, "[::ffff:192.168.1.7]:4000": http.StatusOK,
+	} {
+		r := httptest.NewRequest(http.MethodGet, "http://192.168.7.7/join?code="+on.Code, nil)
+		r.RemoteAddr = from
+		w := httptest.NewRecorder()
+		s.forGuests().ServeHTTP(w, r)
+		assert.Equal(t, want, w.Code, from)
+	}
+}
+
 // Beyond this machine the program listens only while a screen is let in.
 func TestTheDoorIsShut(t *testing.T) {
 	s := testServer(t)

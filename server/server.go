@@ -134,6 +134,7 @@ func New(st *store.Store, opts ...Option) *Server {
 	s.data(r)
 	s.about()
 	s.bundles()
+	s.inkWas()
 	s.screensRoutes()
 	s.static(r)
 	s.Handler = guard(http.NewCrossOriginProtection().Handler(limit(admit(r))))

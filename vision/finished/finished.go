@@ -54,6 +54,7 @@ func Progress(f func(share float64)) Option { return func(s *settings) { s.tell 
 // What a picture must show to be believed; our own defaults.
 const (
 	mostPieces = 60
+	leastPiece = 0.05 // mm²
 	leastShown = 0.35 // of the pieces but the first that must be made out, or one of two
 	wellTold   = 1.1  // worth from which other ways for the image to lie are not tried
 	leastTells = 0.15 // of the picture's unevenness within the image that the pieces must explain
@@ -75,6 +76,11 @@ func Read(ctx context.Context, p *picture.Picture, pieces []shape.Region, opts .
 	}
 	if len(pieces) > mostPieces {
 		return Result{}, &picture.Problem{What: fmt.Sprintf("There are %d pieces; up to %d are found in a picture.", len(pieces), mostPieces), Mend: "Leave some out, or go on without the picture."}
+	}
+	for i, g := range pieces {
+		if g.Filled().Area() < leastPiece {
+			return Result{}, &picture.Problem{What: fmt.Sprintf("Piece %d has next to no area.", i+1), Mend: "Leave it out."}
+		}
 	}
 	lies, err := silhouettes(p, pieces)
 	if err != nil {

@@ -109,6 +109,7 @@ func TestOtherPicturesAreRefused(t *testing.T) {
 	assert.Contains(t, read(jpeg, church.pieces).What, "stands out")
 	assert.Contains(t, read(church.jpeg, church.pieces[:1]).What, "only one piece")
 	assert.Contains(t, read(church.jpeg, make([]shape.Region, 61)).What, "61 pieces")
+	assert.Contains(t, read(church.jpeg, append([]shape.Region{{}}, church.pieces...)).What, "next to no area")
 	for y := range 40 { // a speck is no image
 		for x := range 40 {
 			plain.Set(100+x, 100+y, color.Black)

@@ -37,6 +37,9 @@ const (
 func seek(e *edges, g shape.Region, within *shape.Field, box shape.Box) []place {
 	c := g.Filled().Centroid()
 	all := spots(g, seekN)
+	if len(all) == 0 {
+		return nil
+	}
 	order := make([]spot, len(all))
 	step := 11
 	for gcd(step, len(all)) != 1 {

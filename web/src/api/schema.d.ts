@@ -218,7 +218,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /** Which ink is, and really was, on which layer */
+        get: operations["inks-of-card"];
         put?: never;
         /** The best colourways from the drawer */
         post: operations["suggest-inks"];
@@ -2892,6 +2893,21 @@ export interface components {
             source: "measured" | "typed" | "estimated";
             /** @description #rrggbb */
             wet: string;
+        };
+        InkWas: {
+            /** @description #rrggbb, dried */
+            dry: string;
+            image: string;
+            /** @description as planned; empty: left plain */
+            ink: string;
+            layer: string;
+            paper: string;
+            /** @description as noted at the bench, where it was another */
+            used?: string;
+            /** @description name of the colourway */
+            way: string;
+            /** @description where on the layer */
+            zone: string;
         };
         InksRead: {
             /** Format: int64 */
@@ -6992,6 +7008,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Raised"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "inks-of-card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InkWas"][] | null;
                 };
             };
             /** @description Error */

@@ -1,7 +1,9 @@
 import { Box } from "@chakra-ui/react";
 import { useMemo, useState } from "react";
 import { useNavigate } from "react-router";
+import { api, ok, type S } from "../api/client";
 import { useCards, useKit } from "../api/queries";
+import { Button } from "../ui/button";
 import Dialog from "../ui/dialog";
 import { TextField } from "../ui/field";
 
@@ -11,6 +13,7 @@ interface Thing {
 	/** What else it is found by. */
 	more: string;
 	to: string;
+	card?: string;
 }
 
 const places: Thing[] = [
@@ -36,8 +39,12 @@ export default function Find({ onClose }: { onClose: () => void }) {
 	const cards = useCards().data;
 	const kit = useKit().data?.kit;
 	const [text, setText] = useState("");
+	/** Which ink was on which layer of a card. */
+	const [inks, setInks] = useState<{ card: string; rows: S["InkWas"][] }>();
+	const ask = async (card: string) =>
+		setInks(inks?.card === card ? undefined : { card, rows: (await ok(api.GET("/api/cards/{id}/inks", { params: { path: { id: card } } }))) ?? [] });
 	const all = useMemo(() => {
-		const out: Thing[] = (cards ?? []).map((c) => ({ kind: "Card", name: c.title, more: c.next, to: `/card/${c.id}/pieces` }));
+		const out: Thing[] = (cards ?? []).map((c) => ({ kind: "Card", name: c.title, more: c.next, to: `/card/${c.id}/pieces`, card: c.id }));
 		const at = (shelf: string, name: string) => `/stores/${shelf}?${new URLSearchParams({ find: name })}`;
 		if (kit) {
 			for (const i of kit.inks) out.push({ kind: "Ink", name: i.name, more: `${i.family} ${i.where ?? ""}`, to: at("inks", i.name) });
@@ -71,24 +78,32 @@ export default function Find({ onClose }: { onClose: () => void }) {
 			<Box as="ul" listStyleType="none" p="0" mt="5" mb="0" mx="0" display="grid" gap="2" aria-label="Found">
 				{found.slice(0, most).map((t) => (
 					<li key={t.kind + t.to + t.name}>
-						<button
-							type="button"
-							onClick={() => open(t)}
-							style={{
-								display: "flex",
-								gap: 14,
-								width: "100%",
-								textAlign: "left",
-								padding: "6px 4px",
-								background: "none",
-								border: 0,
-								cursor: "pointer",
-								font: "inherit",
-							}}
-						>
-							<span style={{ width: 90, flex: "none", opacity: 0.75 }}>{t.kind}</span>
-							<b>{t.name}</b>
-						</button>
+						<div style={{ display: "flex", alignItems: "center", gap: 10 }}>
+							<button
+								type="button"
+								onClick={() => open(t)}
+								style={{
+									display: "flex",
+									gap: 14,
+									flex: 1,
+									textAlign: "left",
+									padding: "6px 4px",
+									background: "none",
+									border: 0,
+									cursor: "pointer",
+									font: "inherit",
+								}}
+							>
+								<span style={{ width: 90, flex: "none", opacity: 0.75 }}>{t.kind}</span>
+								<b>{t.name}</b>
+							</button>
+							{t.card && (
+								<Button size="text" aria-expanded={inks?.card === t.card} aria-label={`Its inks: ${t.name}`} onClick={() => t.card && ask(t.card)}>
+									Its inks
+								</Button>
+							)}
+						</div>
+						{inks && inks.card === t.card && <Inks rows={inks.rows} />}
 					</li>
 				))}
 			</Box>
@@ -102,5 +117,31 @@ export default function Find({ onClose }: { onClose: () => void }) {
 							: ""}
 			</Box>
 		</Dialog>
+	);
+}
+
+function Inks({ rows }: { rows: S["InkWas"][] }) {
+	if (rows.length === 0) return <Box fontSize="small">No image of it has colours yet.</Box>;
+	return (
+		<table style={{ margin: "2px 0 10px 108px" }}>
+			<tbody>
+				{rows.map((r, i) => (
+					<tr key={`${r.image}${r.way}${r.layer}${r.zone}${i}`}>
+						<th scope="row" style={{ fontWeight: 400, textAlign: "left", paddingRight: 14 }}>
+							{r.image}, {r.layer}
+							{r.zone === "all over" ? "" : `, ${r.zone}`}
+						</th>
+						<td style={{ paddingRight: 8 }}>
+							<span style={{ display: "inline-block", width: 26, height: 14, background: r.dry, border: "1px solid" }} />
+						</td>
+						<td>
+							<b>{r.used || r.ink || "left plain"}</b>
+							{r.used && ` (planned: ${r.ink})`}
+							{r.paper && ` on ${r.paper}`}
+						</td>
+					</tr>
+				))}
+			</tbody>
+		</table>
 	);
 }

@@ -1,0 +1,41 @@
+package server
+
+import (
+	"context"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"ochrestone/exchange/inkfile"
+)
+
+// InkWas is one colour of a card: on which layer, in which ink, and in which it really was.
+type InkWas struct {
+	Image string `json:"image"`
+	Way   string `json:"way" doc:"name of the colourway"`
+	Layer string `json:"layer"`
+	Zone  string `json:"zone" doc:"where on the layer"`
+	Paper string `json:"paper"`
+	Ink   string `json:"ink" doc:"as planned; empty: left plain"`
+	Used  string `json:"used,omitempty" doc:"as noted at the bench, where it was another"`
+	Dry   string `json:"dry" doc:"#rrggbb, dried"`
+}
+
+// inkWas answers which ink was on which layer of a card.
+func (s *Server) inkWas() {
+	huma.Register(s.api, op("inks-of-card", http.MethodGet, "/api/cards/{id}/inks", "Which ink is, and really was, on which layer"), func(ctx context.Context, in *cardIn) (*struct{ Body []InkWas }, error) {
+		v, k, err := s.cardAndKit(ctx, in.ID)
+		if err != nil {
+			return nil, problem(err)
+		}
+		r, err := s.store.Run(ctx, in.ID)
+		if err != nil {
+			return nil, problem(err)
+		}
+		out := []InkWas{}
+		for _, c := range inkfile.Recipes(v.Card, k, s.planner.Of(v.Card, k, s.assume(ctx)...), usedIn(r)) {
+			out = append(out, InkWas{c.Image, c.Colourway, c.Layer, c.Zone, c.Paper, c.Ink, c.Used, c.Dry})
+		}
+		return &struct{ Body []InkWas }{out}, nil
+	})
+}
