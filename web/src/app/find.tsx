@@ -98,7 +98,7 @@ export default function Find({ onClose }: { onClose: () => void }) {
 								<b>{t.name}</b>
 							</button>
 							{t.card && (
-								<Button size="text" aria-expanded={inks?.card === t.card} aria-label={`Its inks: ${t.name}`} onClick={() => t.card && ask(t.card)}>
+								<Button aria-expanded={inks?.card === t.card} aria-label={`Its inks: ${t.name}`} onClick={() => t.card && ask(t.card)}>
 									Its inks
 								</Button>
 							)}
@@ -123,7 +123,7 @@ export default function Find({ onClose }: { onClose: () => void }) {
 function Inks({ rows }: { rows: S["InkWas"][] }) {
 	if (rows.length === 0) return <Box fontSize="small">No image of it has colours yet.</Box>;
 	return (
-		<table style={{ margin: "2px 0 10px 108px" }}>
+		<table style={{ margin: "2px 0 10px 108px", width: "calc(100% - 108px)" }}>
 			<tbody>
 				{rows.map((r, i) => (
 					<tr key={`${r.image}${r.way}${r.layer}${r.zone}${i}`}>
