@@ -170,8 +170,9 @@ func within(t testing.TB, ctx context.Context, limit time.Duration, what string,
 	sub, cancel := context.WithTimeout(ctx, limit)
 	defer cancel()
 	if err := chromedp.Do(sub, steps...); err != nil {
-		text, _ := chromedp.Run(ctx, chromedp.Evaluate[string]("location.pathname + '\\n' + document.body.innerText"))
-		t.Fatalf("%s: %v\non the page:\n%.1500s", what, err, text)
+		// The head says which page it is, the tail what it said last: the middle is lists.
+		text, _ := chromedp.Run(ctx, chromedp.Evaluate[string]("(t => location.pathname + '\\n' + (t.length < 3000 ? t : t.slice(0, 600) + '\\n[…]\\n' + t.slice(-2400)))(document.body.innerText)"))
+		t.Fatalf("%s: %v\non the page:\n%s", what, err, text)
 	}
 }
 
@@ -183,7 +184,8 @@ func button(text string) step {
 }
 
 // press clicks on what an XPath finds once it stands still: a page that is drawn anew as the
-// mouse goes down moves the thing from under it, and the click is lost.
+// mouse goes down moves the thing from under it, and the click is lost. One that never came to
+// the thing, where the same page is still there, is made again, as a hand would.
 func press(xpath string) step {
 	still := fmt.Sprintf(`(() => {
 		const found = document.evaluate(%q, document, null, XPathResult.ORDERED_NODE_SNAPSHOT_TYPE);
@@ -192,11 +194,24 @@ func press(xpath string) step {
 			if (!r.width || e.disabled) continue;
 			const at = [r.x, r.y, r.width, document.body.innerText.length].join(), was = globalThis.stoodAt ?? {at: "", times: 0};
 			globalThis.stoodAt = {at, times: was.at === at ? was.times + 1 : 0};
-			return globalThis.stoodAt.times > 4;
+			if (globalThis.stoodAt.times <= 4) return false;
+			globalThis.clicked = false;
+			for (const kind of ["click", "pointerdown"]) e.addEventListener(kind, () => { globalThis.clicked = true; }, {capture: true, once: true});
+			return true;
 		}
 		return false;
 	})()`, xpath)
-	return steps(waitFor(still), chromedp.Click(chromedp.Search(xpath), chromedp.NodeVisible))
+	return func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
+		for range 4 {
+			if v, err := steps(waitFor(still), chromedp.Click(chromedp.Search(xpath), chromedp.NodeVisible))(ctx, tg); err != nil {
+				return v, err
+			}
+			if missed, err := chromedp.Evaluate[bool]("globalThis.clicked === false")(ctx, tg); err != nil || !missed {
+				break
+			}
+		}
+		return chromedp.Void{}, nil
+	}
 }
 
 func seen(sel string) step { return chromedp.WaitVisible(chromedp.CSS(sel)) }
