@@ -237,8 +237,8 @@ func eval(js string) step {
 
 // set gives a field a value as typing would.
 func set(sel, value string) step {
-	return eval(fmt.Sprintf(`const e = document.querySelector(%q); e.focus(); const p = e.tagName === "SELECT" ? HTMLSelectElement : HTMLInputElement;
-		Object.getOwnPropertyDescriptor(p.prototype, "value").set.call(e, %q);
+	return eval(fmt.Sprintf(`const e = document.querySelector(%q); e.focus(); 
+		Object.getOwnPropertyDescriptor(Object.getPrototypeOf(e), "value").set.call(e, %q);
 		e.dispatchEvent(new Event("input", {bubbles: true})); e.dispatchEvent(new Event("change", {bubbles: true}));`, sel, value))
 }
 

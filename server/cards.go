@@ -9,6 +9,7 @@ import (
 	"net/http"
 	"strconv"
 	"strings"
+	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -22,6 +23,7 @@ import (
 	"ochrestone/core/ramp"
 	"ochrestone/core/standing"
 	"ochrestone/core/together"
+	"ochrestone/core/work"
 	"ochrestone/store"
 )
 
@@ -50,6 +52,19 @@ type Tile struct {
 	Spoils   int     `json:"spoils" doc:"notes that would spoil the card"`
 	Total    float64 `json:"total" doc:"thickness, mm"`
 	Sections []Slab  `json:"sections" nullable:"false" doc:"the strata through the middle, lowest first"`
+	// How it stands and lies.
+	Stands work.Stands `json:"stands" enum:"planned,begun,waiting,finished,put away"`
+	Waits  []TileWait  `json:"waits" nullable:"false" doc:"waits under way, the soonest first"`
+	Begun  string      `json:"begun,omitempty" doc:"when the run under way began, RFC 3339"`
+	Made   int         `json:"made" doc:"how often it was made before"`
+	Shown  int64       `json:"shown,omitempty" doc:"the latest photograph of it finished; 0: none"`
+	Lying  store.Lying `json:"lying"`
+}
+
+// TileWait is a wait under way.
+type TileWait struct {
+	For   string `json:"for" doc:"title of the step that began it"`
+	Until string `json:"until" doc:"RFC 3339"`
 }
 
 // Slab is one stratum of a section.
@@ -132,6 +147,7 @@ func (s *Server) cards() {
 	huma.Register(s.api, op("delete-card", http.MethodDelete, "/api/cards/{id}", "Take a card off the bench"), func(ctx context.Context, in *cardIn) (*struct{}, error) {
 		return nil, problem(s.store.Delete(ctx, in.ID))
 	})
+	huma.Register(s.api, op("copy-card", http.MethodPost, "/api/cards/{id}/copy", "Begin a card as another is, but for its name, colours or words"), s.copyCard)
 	huma.Register(s.api, op("edit-card", http.MethodPost, "/api/cards/{id}/edits", "Make changes; answered with what they change of the plan"), s.edit)
 	huma.Register(s.api, op("undo-card", http.MethodPost, "/api/cards/{id}/undo", "Step back through the changes"), s.step(s.store.Undo))
 	huma.Register(s.api, op("redo-card", http.MethodPost, "/api/cards/{id}/redo", "Step forth through the changes"), s.step(s.store.Redo))
@@ -317,6 +333,14 @@ func (s *Server) listCards(ctx context.Context, _ *struct{}) (*listOut, error) {
 	if err != nil {
 		return nil, problem(err)
 	}
+	lying, err := s.store.Lying(ctx)
+	if err != nil {
+		return nil, problem(err)
+	}
+	entries, err := s.store.Entries(ctx, "")
+	if err != nil {
+		return nil, problem(err)
+	}
 	out := &listOut{Body: []Tile{}}
 	assume := s.assume(ctx)
 	plans := make([]plan.Plan, len(all))
@@ -330,8 +354,35 @@ func (s *Server) listCards(ctx context.Context, _ *struct{}) (*listOut, error) {
 		}
 		t.Steps = len(sat.Steps)
 		t.Done, t.Next = progress(sat.Steps, sat.Run)
+		t.Lying, t.Begun = lying[v.ID], sat.Run.Begun
+		t.stand(sat, entries, s.now())
 		t.Notes, t.Spoils = foresee.Open(p.Findings)
 		out.Body = append(out.Body, t)
 	}
 	return out, nil
+}
+
+// stand says how far a card is, what it waits for, and what was made of it.
+func (t *Tile) stand(sat Sitting, entries []store.Entry, now time.Time) {
+	t.Waits = []TileWait{}
+	for _, w := range sat.Run.Timers {
+		if end, err := time.Parse(time.RFC3339, w.Until); err != nil || !end.After(now) {
+			continue
+		}
+		for _, a := range sat.Steps {
+			if a.ID == w.Step {
+				t.Waits = append(t.Waits, TileWait{a.Title, w.Until})
+			}
+		}
+	}
+	t.Made = sat.Run.Before
+	for _, e := range entries {
+		if e.Card != t.ID {
+			continue
+		}
+		if n := len(e.Photographs); n > 0 && t.Shown == 0 {
+			t.Shown = e.Photographs[n-1].ID
+		}
+	}
+	t.Stands = work.StandsAt(t.Done, t.Steps, t.Made, len(t.Waits) > 0, t.Lying.Away != "")
 }

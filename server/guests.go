@@ -16,8 +16,8 @@ import (
 // What another screen may ask for: to see cards, the stores' names and the log, and to tick,
 // count and time steps and write the log. All else is done where Ochrestone runs.
 var (
-	guestsSee = regexp.MustCompile(`^/api/(state|cards|cards/[^/]+(/.*)?|rules|log|fitting|drawer|length|screens)$`)
-	guestsDo  = regexp.MustCompile(`^/api/(cards/[^/]+/run/(done|used|count|left|timers)|log)$`)
+	guestsSee = regexp.MustCompile(`^/api/(state|cards|cards/[^/]+(/.*)?|rules|log|entries|learned|photographs/[0-9]+\.jpg|fitting|drawer|length|screens)$`)
+	guestsDo  = regexp.MustCompile(`^(POST /api/(cards/[^/]+/run/(done|used|count|left|timers)|cards/[^/]+/entries/[0-9]+/photographs|log)|PUT /api/cards/[^/]+/entries/[0-9]+)$`)
 )
 
 var public = map[string]bool{"/manifest.webmanifest": true, "/icon.svg": true, "/icon-192.png": true, "/icon-512.png": true}
@@ -54,7 +54,7 @@ func (s *Server) forGuests() http.Handler {
 			return
 		}
 		see := r.Method == http.MethodGet || r.Method == http.MethodHead
-		if strings.HasPrefix(r.URL.Path, "/api/") && !(see && guestsSee.MatchString(r.URL.Path)) && !(r.Method == http.MethodPost && guestsDo.MatchString(r.URL.Path)) {
+		if strings.HasPrefix(r.URL.Path, "/api/") && !(see && guestsSee.MatchString(r.URL.Path)) && !guestsDo.MatchString(r.Method+" "+r.URL.Path) {
 			answer(w, &huma.ErrorModel{Type: "/problems/elsewhere", Title: "Not from here", Status: http.StatusForbidden, Detail: "This screen ticks steps and writes the log. Do that on the machine Ochrestone runs on."})
 			return
 		}

@@ -6,7 +6,11 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"ochrestone/core/card"
+	"ochrestone/core/kit"
+	"ochrestone/core/plan"
 	"ochrestone/exchange/inkfile"
+	"ochrestone/store"
 )
 
 // InkWas is one colour of a card: on which layer, in which ink, and in which it really was.
@@ -19,6 +23,7 @@ type InkWas struct {
 	Ink   string `json:"ink" doc:"as planned; empty: left plain"`
 	Used  string `json:"used,omitempty" doc:"as noted at the bench, where it was another"`
 	Dry   string `json:"dry" doc:"#rrggbb, dried"`
+	Wet   string `json:"wet" doc:"#rrggbb, wet"`
 }
 
 // inkWas answers which ink was on which layer of a card.
@@ -32,10 +37,15 @@ func (s *Server) inkWas() {
 		if err != nil {
 			return nil, problem(err)
 		}
-		out := []InkWas{}
-		for _, c := range inkfile.Recipes(v.Card, k, s.planner.Of(v.Card, k, s.assume(ctx)...), usedIn(r)) {
-			out = append(out, InkWas{c.Image, c.Colourway, c.Layer, c.Zone, c.Paper, c.Ink, c.Used, c.Dry})
-		}
-		return &struct{ Body []InkWas }{out}, nil
+		return &struct{ Body []InkWas }{inksWere(v.Card, k, s.planner.Of(v.Card, k, s.assume(ctx)...), r)}, nil
 	})
+}
+
+// inksWere are the inks of a card, and those that a run took instead.
+func inksWere(c card.Card, k kit.Kit, p plan.Plan, r store.Run) []InkWas {
+	out := []InkWas{}
+	for _, c := range inkfile.Recipes(c, k, p, usedIn(r)) {
+		out = append(out, InkWas{c.Image, c.Colourway, c.Layer, c.Zone, c.Paper, c.Ink, c.Used, c.Dry, c.Wet})
+	}
+	return out
 }

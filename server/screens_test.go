@@ -69,10 +69,11 @@ func TestAnotherScreenGetsInByTheCodeAlone(t *testing.T) {
 	assert.Equal(t, http.StatusForbidden, asGuest(s, http.MethodPost, "/join", url.Values{"code": {on.Code}}.Encode(), nil).Code, "it is used once")
 
 	for path, want := range map[string]int{
-		"GET /api/state": 200, "GET /api/cards": 200, "GET /api/cards/beetles": 200, "GET /api/cards/beetles/sitting": 200, "GET /api/cards/beetles/now": 200, "GET /api/log": 200,
+		"GET /api/state": 200, "GET /api/cards": 200, "GET /api/cards/beetles": 200, "GET /api/cards/beetles/sitting": 200, "GET /api/cards/beetles/now": 200, "GET /api/log": 200, "GET /api/cards/beetles/entries": 200, "GET /api/learned": 200, "PUT /api/cards/beetles/entries/1": 400, "POST /api/cards/beetles/entries/1/photographs": 400,
 		"GET /api/data": 403, "GET /api/data/backup.db": 403, "GET /api/data/everything.zip": 403, "GET /api/about": 403, "GET /api/device/sets": 403,
 		"PUT /api/settings": 403, "DELETE /api/cards/beetles": 403, "POST /api/cards/beetles/edits": 403, "POST /api/screens": 403, "DELETE /api/screens": 403, "DELETE /api/screens/1": 403,
 		"POST /api/data/restore": 403, "POST /api/scan": 403, "PUT /api/kit/inks/x": 403, "GET /api/cards/../data": 403, "POST /api/cards/beetles/run/another": 403,
+		"POST /api/cards/beetles/entries/1/again": 403, "DELETE /api/cards/beetles/entries/1/photographs/1": 403, "POST /api/cards/beetles/entries": 403, "PUT /api/cards/beetles/lying": 403,
 	} {
 		method, at, _ := strings.Cut(path, " ")
 		assert.Equal(t, want, asGuest(s, method, at, "", cookie).Code, path)

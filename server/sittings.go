@@ -224,15 +224,19 @@ func (s *Server) pace(ctx context.Context) (work.Pace, int) {
 	if err != nil {
 		return nil, 0
 	}
-	var runs [][]work.Ticked
-	for i, t := range all {
-		if i == 0 || t.Run != all[i-1].Run {
+	s.paces.own, s.paces.steps = work.Learn(byRun(all)...)
+	s.paces.from = n
+	return s.paces.own, s.paces.steps
+}
+
+// byRun are ticks as the core takes them, those of each run together.
+func byRun(all []store.Ticked) (runs [][]work.Ticked) {
+	for i, t := range asTicks(all) {
+		if i == 0 || all[i].Run != all[i-1].Run {
 			runs = append(runs, nil)
 		}
 		last := &runs[len(runs)-1]
-		*last = append(*last, work.Ticked{Step: t.Step, Kind: work.Kind(t.Kind), Cards: t.Cards, At: float64(t.At.Unix()) / 60})
+		*last = append(*last, t)
 	}
-	s.paces.own, s.paces.steps = work.Learn(runs...)
-	s.paces.from = n
-	return s.paces.own, s.paces.steps
+	return runs
 }

@@ -8,6 +8,7 @@ import (
 	"net/http"
 	"slices"
 	"strconv"
+	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/gin-gonic/gin"
@@ -284,7 +285,7 @@ func (s *Server) keepSwatches(ctx context.Context, in *keepSwatchesIn) (*struct{
 		if in.Body.Wet {
 			continue
 		}
-		w := kit.Swatch{Ink: c.Ink, Paper: sh.Paper, Impressions: c.Impressions, Dry: c.Colour}
+		w := kit.Swatch{Ink: c.Ink, Paper: sh.Paper, Impressions: c.Impressions, Dry: c.Colour, On: s.now().Format(time.DateOnly)}
 		items = append(items, store.Item{Kind: store.KindSwatch, ID: fmt.Sprintf("%s/%s/%d", w.Ink, w.Paper, w.Impressions), Value: w})
 	}
 	if err := s.store.PutAll(ctx, items...); err != nil {

@@ -65,7 +65,7 @@ func backup(ctx context.Context, db *sql.DB, path string) error {
 }
 
 // tables hold what a person made, in an order in which they can be filled.
-var tables = []string{"cards", "revisions", "shown", "items", "settings", "placements", "company", "runs", "made", "done", "used", "counted", "timers", "taken"}
+var tables = []string{"cards", "revisions", "shown", "items", "settings", "placements", "company", "runs", "made", "done", "used", "counted", "timers", "taken", "photographs", "tags"}
 
 // Restore puts what a backup holds in the place of everything in the open data
 // file, in one transaction. What was there before is backed up first, to the file

@@ -45,7 +45,7 @@ func address(path string, query url.Values) (string, error) {
 // The path is a path, whatever characters it has. A file that is open in another
 // program is refused with ErrInUse, one from a newer program with ErrNewer, one
 // that is no data file of ours with ErrForeign; those are left untouched.
-func Open(ctx context.Context, path string) (*Store, error) {
+func Open(ctx context.Context, path string, opts ...Option) (*Store, error) {
 	if strings.TrimSpace(path) == "" {
 		return nil, fmt.Errorf("open the data file: %w", ErrNoName)
 	}
@@ -64,8 +64,17 @@ func Open(ctx context.Context, path string) (*Store, error) {
 		return nil, errors.Join(err, lock.Unlock())
 	}
 	s.lock, s.path = lock, path
+	for _, o := range opts {
+		o(s)
+	}
 	return s, nil
 }
+
+// Option is something about how a store works.
+type Option func(*Store)
+
+// Clock lets a store go by another clock than the machine's.
+func Clock(now func() time.Time) Option { return func(s *Store) { s.now = now } }
 
 func unlocked(ctx context.Context, path string) (*Store, error) {
 	dsn, err := address(path, url.Values{"_pragma": {"journal_mode(WAL)", "synchronous(FULL)", "foreign_keys(1)", "busy_timeout(5000)"}, "_txlock": {"immediate"}})

@@ -14,6 +14,7 @@ import (
 // Run is the work on a card at the bench: what of it is done, and what was used.
 type Run struct {
 	ID     int64       `json:"id" doc:"0 before anything was done"`
+	Before int         `json:"before" doc:"how many runs of the card were ended"`
 	Copies int         `json:"copies"`
 	Begun  string      `json:"begun,omitempty" doc:"when, RFC 3339"`
 	Done   []card.Step `json:"done" nullable:"false" doc:"in the order they were done"`
@@ -44,6 +45,9 @@ type UsedInk struct {
 // Run reads the run under way of a card: empty, with the number 0, where none was begun.
 func (s *Store) Run(ctx context.Context, id string) (Run, error) {
 	r := Run{Copies: 1, Done: []card.Step{}, Used: []UsedInk{}, Left: []card.Step{}, Counts: []Counted{}, Timers: []Timer{}}
+	if err := s.db.QueryRowContext(ctx, `SELECT count(*) FROM runs WHERE card = ? AND ended <> ''`, id).Scan(&r.Before); err != nil {
+		return r, fmt.Errorf("read the run of card %q: %w", id, plain(err))
+	}
 	err := s.db.QueryRowContext(ctx, `SELECT id, copies, begun FROM runs WHERE card = ? AND ended = '' ORDER BY id DESC LIMIT 1`, id).Scan(&r.ID, &r.Copies, &r.Begun)
 	if errors.Is(err, sql.ErrNoRows) {
 		return r, nil
@@ -51,9 +55,15 @@ func (s *Store) Run(ctx context.Context, id string) (Run, error) {
 	if err != nil {
 		return r, fmt.Errorf("read the run of card %q: %w", id, plain(err))
 	}
+	err = s.fill(ctx, id, &r)
+	return r, err
+}
+
+// fill reads what was done in a run of a card.
+func (s *Store) fill(ctx context.Context, id string, r *Run) error {
 	rows, err := s.db.QueryContext(ctx, `SELECT * FROM (SELECT step, how, 0 FROM done WHERE run = ?1 ORDER BY rowid) UNION ALL SELECT step, ink, 1 FROM used WHERE run = ?1`, r.ID)
 	if err != nil {
-		return r, fmt.Errorf("read the run of card %q: %w", id, plain(err))
+		return fmt.Errorf("read the run of card %q: %w", id, plain(err))
 	}
 	defer rows.Close()
 	for rows.Next() {
@@ -61,10 +71,10 @@ func (s *Store) Run(ctx context.Context, id string) (Run, error) {
 		var u UsedInk
 		var used bool
 		if err := rows.Scan(&doc, &u.Ink, &used); err != nil {
-			return r, fmt.Errorf("read the run of card %q: %w", id, plain(err))
+			return fmt.Errorf("read the run of card %q: %w", id, plain(err))
 		}
 		if err := json.Unmarshal(doc, &u.Step); err != nil {
-			return r, fmt.Errorf("read the run of card %q: %w: %w", id, ErrTorn, err)
+			return fmt.Errorf("read the run of card %q: %w: %w", id, ErrTorn, err)
 		}
 		if used {
 			r.Used = append(r.Used, u)
@@ -76,12 +86,12 @@ func (s *Store) Run(ctx context.Context, id string) (Run, error) {
 		}
 	}
 	if err := rows.Err(); err != nil {
-		return r, plain(err)
+		return plain(err)
 	}
-	if err := s.more(ctx, &r); err != nil {
-		return r, fmt.Errorf("read the run of card %q: %w", id, err)
+	if err := s.more(ctx, r); err != nil {
+		return fmt.Errorf("read the run of card %q: %w", id, err)
 	}
-	return r, nil
+	return nil
 }
 
 // more reads the counts and timers of a run.

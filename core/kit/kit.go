@@ -316,6 +316,7 @@ type Swatch struct {
 	Paper       string `json:"paper"`
 	Impressions int    `json:"impressions" minimum:"1" maximum:"6"`
 	Dry         string `json:"dry" doc:"#rrggbb"`
+	On          string `json:"on,omitempty" doc:"the day it was measured, yyyy-mm-dd; none: nobody knows"`
 }
 
 // Kit is everything a person owns.

@@ -151,6 +151,18 @@ func (p Prepared) Sitting(did Did, opts ...Option) Sitting {
 	return out
 }
 
+// Minutes is how long each step of the sitting is planned to take, tools fetched and put in
+// place with it.
+func (s Sitting) Minutes() []float64 {
+	out := make([]float64, len(s.Steps))
+	for i := range out {
+		if i < len(s.Time.Slots) {
+			out[i] = s.Time.Slots[i].To - s.Time.Slots[i].From
+		}
+	}
+	return out
+}
+
 // State is how the bench stands when a step of the sitting begins; when it names none of
 // them, when the first begins that is not done.
 func (s Sitting) State(step card.Step, done map[card.Step]bool) work.BenchState {

@@ -45,14 +45,8 @@ const (
 func Learn(runs ...[]Ticked) (own Pace, from int) {
 	took := map[Kind][]float64{}
 	for _, run := range runs {
-		run = slices.Clone(run)
-		slices.SortStableFunc(run, func(a, b Ticked) int { return cmp.Compare(a.At, b.At) })
-		for i := 1; i < len(run); i++ {
-			t := run[i]
-			m := (t.At - run[i-1].At) / float64(max(1, t.Cards))
-			if u := usual[t.Kind]; u > 0 && m >= rush*u && m <= pauseOver*u {
-				took[t.Kind] = append(took[t.Kind], m)
-			}
+		for _, p := range paced(run) {
+			took[p.kind] = append(took[p.kind], p.minutes)
 		}
 	}
 	own = Pace{}
@@ -60,9 +54,34 @@ func Learn(runs ...[]Ticked) (own Pace, from int) {
 		if len(all) < fewestPaced {
 			continue
 		}
-		slices.Sort(all)
-		own[k] = (all[(len(all)-1)/2] + all[len(all)/2]) / 2
+		own[k] = middle(all)
 		from += len(all)
 	}
 	return own, from
+}
+
+// timed is how long an act took on one card.
+type timed struct {
+	kind    Kind
+	minutes float64
+}
+
+// paced are the acts of a run whose time is known: neither paused in nor ticked afterwards.
+func paced(run []Ticked) (out []timed) {
+	run = slices.Clone(run)
+	slices.SortStableFunc(run, func(a, b Ticked) int { return cmp.Compare(a.At, b.At) })
+	for i := 1; i < len(run); i++ {
+		t := run[i]
+		m := (t.At - run[i-1].At) / float64(max(1, t.Cards))
+		if u := usual[t.Kind]; u > 0 && m >= rush*u && m <= pauseOver*u {
+			out = append(out, timed{t.Kind, m})
+		}
+	}
+	return out
+}
+
+// middle is the median of some numbers.
+func middle(all []float64) float64 {
+	slices.Sort(all)
+	return (all[(len(all)-1)/2] + all[len(all)/2]) / 2
 }

@@ -1,5 +1,5 @@
 import { keepPreviousData, type QueryClient, queryOptions, useQuery, useQueryClient } from "@tanstack/react-query";
-import { api, asked, ok, type State } from "./client";
+import { api, asked, ok, type S, type State } from "./client";
 
 /** The names under which answers are kept: what begins alike is forgotten together. */
 export const keys = {
@@ -22,7 +22,7 @@ export async function askAnew(q: QueryClient, queryKey?: readonly unknown[]) {
 /** Asks anew for all that begins with one of these names. */
 export function useRefresh() {
 	const q = useQueryClient();
-	return (...names: ("state" | "card" | "cards" | "data" | "log" | "fitting" | "placing" | "swatch-sheets" | "all")[]) =>
+	return (...names: ("state" | "card" | "cards" | "data" | "log" | "fitting" | "placing" | "swatch-sheets" | "entries" | "all")[]) =>
 		Promise.all(names.map((k) => askAnew(q, k === "all" ? undefined : [k])));
 }
 
@@ -182,6 +182,32 @@ export const useFitting = () => useQuery({ queryKey: keys.fitting, queryFn: () =
 
 /** What was measured so far. */
 export const useLog = () => useQuery({ queryKey: keys.log, queryFn: () => ok(api.GET("/api/log")) }).data;
+
+/** What was made of a card, the latest first; all under one name, so that they are asked for anew together. */
+export const entriesKey = (id: string) => ["entries", id];
+export const useEntries = (id: string, run: S["Run"]) =>
+	useQuery({
+		queryKey: [...entriesKey(id), "all", told(run)],
+		placeholderData: keepPreviousData,
+		refetchOnMount: "always",
+		queryFn: () => ok(api.GET("/api/cards/{id}/entries", { params: { path: { id } } })),
+	});
+
+/** What of a run under way changes its entry in the log: what is asked for while a tick is on its way is asked for again when it has come. */
+const told = (r: S["Run"]) => [r.id, r.done.length, r.left.length, r.used.length].join();
+
+/** A run as it went, beside what was planned, and what was changed of the card since. */
+export const useAccount = (id: string, entry: number | undefined, version: number, run: S["Run"]) =>
+	useQuery({
+		queryKey: [...entriesKey(id), entry, version, told(run)],
+		refetchOnMount: "always",
+		enabled: !!entry,
+		placeholderData: keepPreviousData,
+		queryFn: () => ok(api.GET("/api/cards/{id}/entries/{run}", { params: { path: { id, run: entry ?? 0 } } })),
+	});
+
+/** What the hand and the drawer have learned, over time. */
+export const useLearned = () => useQuery({ queryKey: ["entries", "learned"], refetchOnMount: "always", queryFn: () => ok(api.GET("/api/learned")) }).data;
 
 /** Everything the program looks for. */
 export const useRules = () => useQuery({ queryKey: ["rules"], queryFn: () => ok(api.GET("/api/rules")) }).data;

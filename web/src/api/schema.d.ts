@@ -126,6 +126,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cards/{id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin a card as another is, but for its name, colours or words */
+        post: operations["copy-card"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cards/{id}/cutting": {
         parameters: {
             query?: never;
@@ -172,6 +189,93 @@ export interface paths {
         /** Make changes; answered with what they change of the plan */
         post: operations["edit-card"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/entries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was made of a card, the latest first */
+        get: operations["entries"];
+        put?: never;
+        /** Note that a card was made, its steps not ticked */
+        post: operations["new-entry"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/entries/{run}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A run as it went, beside what was planned */
+        get: operations["read-entry"];
+        /** Say how many came out well, and what to remember */
+        put: operations["remember"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/entries/{run}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin a run of what was made then */
+        post: operations["make-again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/entries/{run}/photographs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a photograph of a finished card, shrunk */
+        post: operations["keep-photograph"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/entries/{run}/photographs/{photograph}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a photograph away */
+        delete: operations["drop-photograph"];
         options?: never;
         head?: never;
         patch?: never;
@@ -239,6 +343,23 @@ export interface paths {
         /** How several of an element are laid: rings, rows, frames, fields */
         get: operations["lay-many"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{id}/lying": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put a card away or on the bench, and say by which words it is kept */
+        put: operations["lay-card"];
         post?: never;
         delete?: never;
         options?: never;
@@ -739,6 +860,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/entries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The log of all cards, the latest first */
+        get: operations["all-entries"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/fitting": {
         parameters: {
             query?: never;
@@ -912,6 +1050,23 @@ export interface paths {
         post?: never;
         /** Remove an item */
         delete: operations["take-spacer"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/learned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the hand and the drawer have learned, over time */
+        get: operations["learned"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1339,6 +1494,37 @@ export interface components {
             data: string;
             name: string;
             version: string;
+        };
+        Account: {
+            /**
+             * Format: int64
+             * @description cards that were planned
+             */
+            copies: number;
+            /** @description how the steps differ since */
+            differs: components["schemas"]["Differs"];
+            entry: components["schemas"]["Entry"];
+            /** @description planned and used */
+            inks: components["schemas"]["InkWas"][];
+            /** @description titles of steps left out */
+            left: string[];
+            /** @description cardstock that was cut and taken out of the stores */
+            papers: components["schemas"]["PaperTook"][];
+            /** @description placements measured for it, the newest first */
+            placed: components["schemas"]["Placement"][];
+            /** @description what was changed of the card since, in words */
+            since: string[];
+            /**
+             * Format: int64
+             * @description steps that were planned
+             */
+            steps: number;
+            /**
+             * Format: double
+             * @description minutes planned from the first step to the last
+             */
+            wall: number;
+            went: components["schemas"]["Went"];
         };
         Act: {
             /** @description acts that must come before */
@@ -1941,6 +2127,18 @@ export interface components {
              */
             size: number;
         };
+        CopyCardInBody: {
+            /**
+             * Format: int64
+             * @description as this run made it; 0: as it is now
+             */
+            run?: number;
+            /** @description colourways that are others */
+            swaps?: components["schemas"]["Swap"][] | null;
+            title: string;
+            /** @description words that are others */
+            words?: components["schemas"]["Wording"][] | null;
+        };
         CopyColourway: {
             colourway: string;
             motif: string;
@@ -2319,6 +2517,20 @@ export interface components {
             step: number;
             why: string;
         };
+        DrawerThen: {
+            /**
+             * Format: double
+             * @description mean CIEDE2000 of swatches foretold without them; 0 where none could be
+             */
+            error: number;
+            /**
+             * Format: int64
+             * @description measured by then
+             */
+            inks: number;
+            /** @description yyyy-mm-dd */
+            on: string;
+        };
         Edged: {
             /** @description ink id */
             ink: string;
@@ -2433,6 +2645,49 @@ export interface components {
             snips?: components["schemas"]["Snip"][] | null;
             /** @description parts of it that cross another element the other way than the rest */
             tucks?: components["schemas"]["Tuck"][] | null;
+        };
+        Entry: {
+            /** @description RFC 3339 */
+            begun: string;
+            card: string;
+            /**
+             * Format: int64
+             * @description steps done
+             */
+            done: number;
+            /** @description RFC 3339; none while it is under way */
+            ended?: string;
+            /** @description when the first step was ticked, RFC 3339 */
+            first?: string;
+            /** Format: int64 */
+            id: number;
+            /** @description and the last */
+            last?: string;
+            /**
+             * Format: int64
+             * @description steps left out
+             */
+            left: number;
+            note: string;
+            /**
+             * Format: int64
+             * @description steps done with another ink
+             */
+            other: number;
+            /** @description the first taken first */
+            photographs: components["schemas"]["Photograph"][];
+            /** @description of the card, as it is called now */
+            title: string;
+            /**
+             * Format: int64
+             * @description change of the card at which it was as this run makes it; 0 where nobody knows
+             */
+            version: number;
+            /**
+             * Format: int64
+             * @description how many cards came out well; -1: nobody said
+             */
+            well: number;
         };
         Envelope: {
             /**
@@ -2763,6 +3018,34 @@ export interface components {
             own: boolean;
             way: string;
         };
+        HandThen: {
+            /** @description RFC 3339 */
+            at: string;
+            /** @description title */
+            card: string;
+            /**
+             * Format: double
+             * @description and at most, mm
+             */
+            high: number;
+            /**
+             * Format: double
+             * @description 9 in 10 sure: at least, mm
+             */
+            low: number;
+            /**
+             * Format: int64
+             * @description placements
+             */
+            n: number;
+            /**
+             * Format: double
+             * @description spread of the shift along one axis, mm
+             */
+            off: number;
+            /** @description of placing, by its name */
+            way: string;
+        };
         Harm: {
             /**
              * Format: double
@@ -2906,6 +3189,8 @@ export interface components {
             used?: string;
             /** @description name of the colourway */
             way: string;
+            /** @description #rrggbb, wet */
+            wet: string;
             /** @description where on the layer */
             zone: string;
         };
@@ -3017,6 +3302,14 @@ export interface components {
             free?: boolean;
             piece: components["schemas"]["Lock"];
         };
+        LayInBody: {
+            /** @description put away */
+            away: boolean;
+            /** @description others are begun from it */
+            model: boolean;
+            /** @description words by which cards are kept together */
+            tags: string[];
+        };
         Layer: {
             /** @description left out of the order of lightness */
             accent?: boolean;
@@ -3080,6 +3373,14 @@ export interface components {
              * @description turn allowed the tighter way, degrees
              */
             turn: number;
+        };
+        Learned: {
+            /** @description by days on which swatches were kept, the earliest first */
+            drawer: components["schemas"]["DrawerThen"][];
+            /** @description by what was measured together, the earliest first */
+            hand: components["schemas"]["HandThen"][];
+            /** @description by runs, the earliest first */
+            pace: components["schemas"]["PaceThen"][];
         };
         LengthOutBody: {
             /** Format: double */
@@ -3468,6 +3769,14 @@ export interface components {
             /** @description words other than on the card */
             words?: components["schemas"]["Wording"][] | null;
         };
+        Lying: {
+            /** @description since when it is put away, RFC 3339 */
+            away?: string;
+            /** @description others are begun from it */
+            model?: boolean;
+            /** @description words by which cards are kept together, in their order */
+            tags: string[];
+        };
         Machine: {
             /**
              * Format: double
@@ -3707,6 +4016,14 @@ export interface components {
              */
             y?: number;
         };
+        OutOfTurn: {
+            /** @description title of the step that was done just before it; none where it was the first */
+            after?: string;
+            /** @description its title */
+            step: string;
+            /** @description title of the step it was planned to follow; none where it was to be the first */
+            was?: string;
+        };
         Outline: {
             /**
              * Format: double
@@ -3725,6 +4042,22 @@ export interface components {
             set?: string;
             /** @description which sides are scalloped, wavy or fringed; none: all, of a fringe the foot */
             sides?: string[] | null;
+        };
+        PaceThen: {
+            /** @description RFC 3339 */
+            at: string;
+            /** @description title */
+            card: string;
+            /**
+             * Format: double
+             * @description against usual times: 2 took twice as long
+             */
+            factor: number;
+            /**
+             * Format: int64
+             * @description steps from which that is known
+             */
+            n: number;
         };
         Pad: {
             /**
@@ -3752,6 +4085,16 @@ export interface components {
              * @description down, mm
              */
             y: number;
+        };
+        PaperTook: {
+            /** @description RFC 3339 */
+            at: string;
+            name: string;
+            /**
+             * Format: int64
+             * @description whole sheets
+             */
+            sheets: number;
         };
         Part: {
             /** @description colour it was seen in when it was measured, #rrggbb */
@@ -3862,6 +4205,24 @@ export interface components {
             step: number;
             /** @description in order */
             strikes: components["schemas"]["Strike"][];
+        };
+        Photograph: {
+            /** @description when it was kept, RFC 3339 */
+            at: string;
+            /**
+             * Format: int64
+             * @description pixels
+             */
+            h: number;
+            /** Format: int64 */
+            id: number;
+            /**
+             * Format: int64
+             * @description pixels
+             */
+            w: number;
+            /** @description what is seen on it */
+            words: string;
         };
         PictureOutBody: {
             /** @description lightest first */
@@ -4681,6 +5042,14 @@ export interface components {
             /** @description part id: instead of a line, what lies within that part */
             part?: string;
         };
+        RememberInBody: {
+            note: string;
+            /**
+             * Format: int64
+             * @description cards that came out well; -1: not said
+             */
+            well: number;
+        };
         Remove: {
             element: string;
         };
@@ -4843,6 +5212,11 @@ export interface components {
             title: string;
         };
         Run: {
+            /**
+             * Format: int64
+             * @description how many runs of the card were ended
+             */
+            before: number;
             /** @description when, RFC 3339 */
             begun?: string;
             /** Format: int64 */
@@ -6018,6 +6392,8 @@ export interface components {
             /** Format: int64 */
             impressions: number;
             ink: string;
+            /** @description the day it was measured, yyyy-mm-dd; none: nobody knows */
+            on?: string;
             paper: string;
         };
         SwatchCell: {
@@ -6069,6 +6445,8 @@ export interface components {
             steps: components["schemas"]["Step"][];
         };
         Tile: {
+            /** @description when the run under way began, RFC 3339 */
+            begun?: string;
             /** Format: int64 */
             done: number;
             /**
@@ -6077,6 +6455,12 @@ export interface components {
              */
             h: number;
             id: string;
+            lying: components["schemas"]["Lying"];
+            /**
+             * Format: int64
+             * @description how often it was made before
+             */
+            made: number;
             /** @description the next step to do */
             next: string;
             /**
@@ -6088,9 +6472,16 @@ export interface components {
             sections: components["schemas"]["Slab"][];
             /**
              * Format: int64
+             * @description the latest photograph of it finished; 0: none
+             */
+            shown?: number;
+            /**
+             * Format: int64
              * @description notes that would spoil the card
              */
             spoils: number;
+            /** @enum {string} */
+            stands: "planned" | "begun" | "waiting" | "finished" | "put away";
             /** Format: int64 */
             steps: number;
             title: string;
@@ -6106,6 +6497,14 @@ export interface components {
              * @description mm
              */
             w: number;
+            /** @description waits under way, the soonest first */
+            waits: components["schemas"]["TileWait"][];
+        };
+        TileWait: {
+            /** @description title of the step that began it */
+            for: string;
+            /** @description RFC 3339 */
+            until: string;
         };
         Timer: {
             step: components["schemas"]["Step"];
@@ -6155,6 +6554,25 @@ export interface components {
             /** @description out of their groups */
             apart?: boolean;
             elements: string[];
+        };
+        TookFor: {
+            /** @enum {string} */
+            kind: "cut" | "ink" | "print" | "mask" | "heat" | "pop out" | "glue" | "foam" | "check";
+            /**
+             * Format: double
+             * @description minutes
+             */
+            planned: number;
+            /**
+             * Format: int64
+             * @description of which the time is known
+             */
+            steps: number;
+            /**
+             * Format: double
+             * @description minutes
+             */
+            took: number;
         };
         Tool: {
             /**
@@ -6429,6 +6847,32 @@ export interface components {
              */
             minutes: number;
             step: components["schemas"]["Step"];
+        };
+        Went: {
+            /**
+             * Format: double
+             * @description minutes that those took
+             */
+            hand: number;
+            /** @description by what sort of step it was, in the order of the plan */
+            kinds: components["schemas"]["TookFor"][];
+            /**
+             * Format: int64
+             * @description steps whose time is known
+             */
+            known: number;
+            /** @description steps done at another turn than planned: the fewest that explain the order */
+            moved: components["schemas"]["OutOfTurn"][];
+            /**
+             * Format: double
+             * @description minutes planned for them
+             */
+            planned: number;
+            /**
+             * Format: double
+             * @description minutes from the first step ticked to the last
+             */
+            took: number;
         };
         Wet: {
             /**
@@ -6838,6 +7282,42 @@ export interface operations {
             };
         };
     };
+    "copy-card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CopyCardInBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["View"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     cutting: {
         parameters: {
             query?: never;
@@ -6931,6 +7411,236 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Changed"];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    entries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Entry"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "new-entry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Entry"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "read-entry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                run: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Account"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    remember: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                run: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RememberInBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "make-again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                run: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Run"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "keep-photograph": {
+        parameters: {
+            query?: {
+                /** @description what is seen on it */
+                words?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+                run: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Photograph"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "drop-photograph": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                run: number;
+                photograph: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {
@@ -7125,6 +7835,39 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Laid"];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "lay-card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayInBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {
@@ -8133,6 +8876,35 @@ export interface operations {
             };
         };
     };
+    "all-entries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Entry"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "read-fitting": {
         parameters: {
             query?: never;
@@ -8702,6 +9474,35 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    learned: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Learned"];
+                };
             };
             /** @description Error */
             default: {

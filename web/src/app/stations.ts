@@ -33,7 +33,7 @@ function station(id: string, title: string, get: Load, mood: (b: Document) => Mo
 const images = (b: Document) => b.card.elements.filter((e) => e.image);
 
 /** Stations that another screen may open. */
-export const forGuests = ["cut", "work"];
+export const forGuests = ["cut", "work", "log"];
 
 /** The path, in the order of the work. */
 export const stations: Station[] = [
@@ -97,5 +97,11 @@ export const stations: Station[] = [
 			const done = b.view.plan.steps.filter(b.done).length;
 			return done === 0 ? "untouched" : done === b.view.plan.steps.length ? "settled" : "in hand";
 		},
+	),
+	station(
+		"log",
+		"Log",
+		() => import("../stations/log/page"),
+		(b) => (b.view.run.before > 0 ? "settled" : b.view.run.done.length > 0 ? "in hand" : "untouched"),
 	),
 ];

@@ -39,6 +39,9 @@ export function thin(mm: number, s: Settings, unit = true): string {
 	return `${Number(body) === 0 ? "" : minus(mm, 0)}${body}${unit ? ` ${s.unit}` : ""}`;
 }
 
+/** Millimetres that count as one on a scale of thicknesses. */
+export const caliper = (s: Settings) => (s.unit === "mm" ? 1 : inch);
+
 /** An area in the square of the person's unit: small ones as fine as they need. */
 export function area(mm2: number, s: Settings): string {
 	if (s.unit === "mm") return mm2 < 10 ? `${mm2.toFixed(1)} mm²` : `${Math.round(mm2)} mm²`;
