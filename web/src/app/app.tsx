@@ -2,7 +2,7 @@ import { lazy, Suspense } from "react";
 import { Navigate, Route, Routes } from "react-router";
 import { useLate } from "../ui/late";
 import { Waiting } from "../ui/waiting";
-import { BenchPage } from "./bench";
+import { BenchPage } from "./bench/page";
 import { Boundary, Quiet } from "./boundary";
 import { CardPage } from "./card";
 import { Shell } from "./shell";

@@ -1,7 +1,7 @@
 import { Box } from "@chakra-ui/react";
 import { useState } from "react";
 import { useBench } from "../api/card";
-import { api, type Card, ok, type Problem, type S } from "../api/client";
+import { api, ok, type Problem, type S } from "../api/client";
 import { useCards, useRefresh, useSitting } from "../api/queries";
 import { Button } from "../ui/button";
 import { Check } from "../ui/check";
@@ -10,35 +10,9 @@ import { TextField } from "../ui/field";
 import { NumberField } from "../ui/number";
 import { say } from "../ui/said";
 import { Select } from "../ui/select";
+import { ways, words } from "./differing";
 
 type Lot = S["Lot"];
-
-/** The colourways on a card, each with its image. */
-function ways(card: Card): { motif: string; way: string }[] {
-	const out: { motif: string; way: string }[] = [];
-	const add = (motif: string, all: string[]) => {
-		for (const way of all) if (!out.some((o) => o.motif === motif && o.way === way)) out.push({ motif, way });
-	};
-	for (const e of card.elements) {
-		if (e.image) add(e.image.motif, [e.image.colourway]);
-		for (const t of e.sheet?.treatments ?? []) {
-			if (t.turned) add(t.turned.motif, t.turned.colourways ?? []);
-			if (t.print) add(t.print.motif, t.print.colourways ?? []);
-		}
-	}
-	return out.filter((o) => (card.motifs.find((m) => m.id === o.motif)?.colourways.length ?? 0) > 1);
-}
-
-/** The words on a card. */
-function words(card: Card): { element: string; text: string }[] {
-	const out: { element: string; text: string }[] = [];
-	for (const t of card.base.treatments ?? []) if (t.words) out.push({ element: "", text: t.words.text });
-	for (const e of card.elements) {
-		if (e.letters) out.push({ element: e.id, text: e.letters.text });
-		for (const t of e.sheet?.treatments ?? []) if (t.words) out.push({ element: e.id, text: t.words.text });
-	}
-	return out;
-}
 
 /** How many cards are made in one sitting, how they differ, and what else is made with them. */
 export function SittingButton() {

@@ -1,26 +1,9 @@
 import { Box } from "@chakra-ui/react";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useRef } from "react";
 import { stepKey, useBench } from "../../api/card";
 import type { Act } from "../../api/client";
 import { Button } from "../../ui/button";
-
-/** The time, twice a second, while something waits. */
-function useNow(on: boolean): number {
-	const [now, setNow] = useState(Date.now());
-	useEffect(() => {
-		if (!on) return;
-		setNow(Date.now());
-		const t = setInterval(() => setNow(Date.now()), 500);
-		return () => clearInterval(t);
-	}, [on]);
-	return now;
-}
-
-const clock = (ms: number) => {
-	const s = Math.max(0, Math.round(ms / 1000));
-	const h = Math.floor(s / 3600);
-	return `${h > 0 ? `${h}:` : ""}${String(Math.floor((s % 3600) / 60)).padStart(h > 0 ? 2 : 1, "0")}:${String(s % 60).padStart(2, "0")}`;
-};
+import { clock, useNow } from "../../ui/clock";
 
 /** A soft double tone. */
 function ring() {
@@ -75,7 +58,7 @@ export function Waits({ steps }: { steps: Act[] }) {
 	}, [timers, now]);
 	if (timers.length === 0) return null;
 	return (
-		<Box display="flex" gap="4" flexWrap="wrap" role="status" aria-label="Waits under way">
+		<Box display="flex" gap="4" flexWrap="wrap" role="group" aria-label="Waits under way">
 			{timers.map((t) => {
 				const s = steps.find((x) => stepKey(x.id) === stepKey(t.step));
 				const left = Date.parse(t.until) - now;

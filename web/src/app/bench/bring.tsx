@@ -1,12 +1,12 @@
 import { Box } from "@chakra-ui/react";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { type S, sendBytes } from "../api/client";
-import { useRefresh } from "../api/queries";
-import { Button } from "../ui/button";
-import Dialog from "../ui/dialog";
-import { FileButton } from "../ui/file";
-import { Select } from "../ui/select";
+import { type S, sendBytes } from "../../api/client";
+import { useRefresh } from "../../api/queries";
+import { Button } from "../../ui/button";
+import Dialog from "../../ui/dialog";
+import { FileButton } from "../../ui/file";
+import { Select } from "../../ui/select";
 
 type Choice = "mine" | "theirs" | "both";
 
