@@ -11,7 +11,7 @@ GO_SRC := $(shell find cmd core demo exchange server store vision -name '*.go' -
 WEB_SRC := $(shell find web/src web/public web/index.html web/vite.config.ts -type f 2>/dev/null)
 
 # make dist    archives for Windows, macOS and Linux, to give away
-.PHONY: dist demo demo-reset build test quick check bench page-bench explore fuzz hostile shots types clean
+.PHONY: kills dist demo demo-reset build test quick check bench page-bench explore fuzz hostile shots types clean
 
 demo: bin/ochrestone
 	PORT=$(PORT) ./bin/ochrestone demo --data data/demo.db
@@ -53,6 +53,10 @@ quick:
 # changing geometry. What it finds becomes a named test.
 explore:
 	EXPLORE=1 go test -count=1 -timeout 60m ./core/shape ./core/measure ./core/colour ./core/register ./core/work ./core/assemble ./core/plan ./vision/mat -rapid.checks=1000
+
+# A program killed a thousand times while it writes, in all the ways it writes.
+kills:
+	KILLS=1000 go test -count=1 -timeout 30m -run KillsLose -v ./store
 
 check: build
 	@test -z "$$(gofmt -l $(GO_DIRS))" || { gofmt -l $(GO_DIRS); exit 1; }

@@ -61,6 +61,7 @@ func TestWhatWasLearnedOverTime(t *testing.T) {
 	do(t, ctx, "the runs", chromedp.Navigate(p.URL+"/card/toadstools/log"), says("3 runs"), says("Oct 3, 2026"), says("1 of 1"), says("Printing, "), says("How exactly the layers lie"), says("past its play"))
 	shot(t, ctx, "runs")
 	do(t, ctx, "the first", chromedp.Click(chromedp.Search(`//button[contains(., "Mar 7, 2026")]`)), says("0 of 1"), waitFor(`document.querySelector(".log textarea")?.value.startsWith("The caps dried")`))
+	do(t, ctx, "found by the words of its note", chromedp.Navigate(p.URL), says("Ring of toadstools"), button("Find"), seen("[role=dialog] input"), set2("[role=dialog] input", "flat patch"), says("Ring of toadstools, Mar 7, 2026"), chromedp.Click(chromedp.Search(`//button[contains(., "Mar 7, 2026")]`)), says("0 of 1"))
 	do(t, ctx, "what was learned", button("What was learned"), seen(`svg[aria-label^="How exactly layers are placed: 3 times"]`), seen(`svg[aria-label^="How long steps take: 3 times"]`), seen(`svg[aria-label^="How well the drawer is known"]`))
 	axe(t, ctx, "what was learned")
 	shot(t, ctx, "learned")

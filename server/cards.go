@@ -59,6 +59,7 @@ type Tile struct {
 	Made   int         `json:"made" doc:"how often it was made before"`
 	Shown  int64       `json:"shown,omitempty" doc:"the latest photograph of it finished; 0: none"`
 	Lying  store.Lying `json:"lying"`
+	Says   []string    `json:"says" nullable:"false" doc:"words on it"`
 }
 
 // TileWait is a wait under way.
@@ -354,6 +355,7 @@ func (s *Server) listCards(ctx context.Context, _ *struct{}) (*listOut, error) {
 		}
 		t.Steps = len(sat.Steps)
 		t.Done, t.Next = progress(sat.Steps, sat.Run)
+		t.Says = append([]string{}, v.Card.Says()...)
 		t.Lying, t.Begun = lying[v.ID], sat.Run.Begun
 		t.stand(sat, entries, s.now())
 		t.Notes, t.Spoils = foresee.Open(p.Findings)

@@ -322,6 +322,9 @@ func Everything(ctx context.Context, st *store.Store) (everything.All, error) {
 	for _, p := range logged {
 		a.Log = append(a.Log, []string{p.At, p.Card, p.Motif, p.Label, p.Way, p.Source, num(p.X), num(p.Y), num(p.Turn), strconv.FormatBool(p.Good)})
 	}
+	if a.More, err = remembered(ctx, st, cards, logged); err != nil {
+		return a, err
+	}
 	for _, t := range apart {
 		doc, err := st.Document(ctx, t.Kind, t.ID)
 		if err != nil {
@@ -330,4 +333,55 @@ func Everything(ctx context.Context, st *store.Store) (everything.All, error) {
 		a.Apart = append(a.Apart, everything.Raw{Kind: t.Kind, ID: t.ID, Doc: doc})
 	}
 	return a, nil
+}
+
+// MadeOf is a run in the zip of everything: its entry in the log, and its steps.
+type MadeOf struct {
+	store.Entry
+	Run store.Run `json:"run"`
+}
+
+// CardLies is how a card lies on the bench, in the zip of everything.
+type CardLies struct {
+	ID    string `json:"id"`
+	Title string `json:"title"`
+	store.Lying
+	Company []string `json:"company" doc:"ids of cards made in the same sitting"`
+}
+
+// remembered are the files of the zip with all that was made and measured, the photographs, and
+// how the cards lie.
+func remembered(ctx context.Context, st *store.Store, cards []store.Saved, logged []store.Placement) ([]everything.File, error) {
+	entries, err := st.Entries(ctx, "")
+	if err != nil {
+		return nil, err
+	}
+	runs, photographs := []MadeOf{}, []everything.File{}
+	for _, e := range entries {
+		r, err := st.RunOf(ctx, e.Card, e.ID)
+		if err != nil {
+			return nil, err
+		}
+		runs = append(runs, MadeOf{e, r})
+		for _, p := range e.Photographs {
+			data, err := st.PhotographOf(ctx, p.ID, false)
+			if err != nil {
+				return nil, err
+			}
+			photographs = append(photographs, everything.File{Dir: "log/photographs/", Name: fmt.Sprintf("%s %d", e.Title, p.ID), Ext: ".jpg", Data: data})
+		}
+	}
+	lying, err := st.Lying(ctx)
+	if err != nil {
+		return nil, err
+	}
+	lies := []CardLies{}
+	for _, c := range cards {
+		company, err := st.Company(ctx, c.ID)
+		if err != nil {
+			return nil, err
+		}
+		lies = append(lies, CardLies{c.ID, c.Card.Title, lying[c.ID], company})
+	}
+	return append([]everything.File{{Dir: "log/", Name: "runs", Ext: ".json", Doc: runs}, {Dir: "log/", Name: "placements", Ext: ".json", Doc: logged}, {Dir: "log/", Name: "bench", Ext: ".json", Doc: lies}}, photographs...), nil
 }

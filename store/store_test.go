@@ -3,14 +3,9 @@ package store
 import (
 	"context"
 	"database/sql"
-	"encoding/json"
 	"os"
-	"os/exec"
 	"path/filepath"
-	"strconv"
-	"strings"
 	"testing"
-	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -124,94 +119,6 @@ func TestNotADataFile(t *testing.T) {
 	require.NoError(t, os.WriteFile(path, []byte("this is a shopping list, not a data file, and long enough to look at"), 0o600))
 	_, err := Open(ctx, path)
 	assert.Error(t, err)
-}
-
-// TestWriter is not a test: the kill test below starts this binary with
-// WRITE_TO set, to save as fast as it can and print every version that Save
-// has acknowledged.
-func TestWriter(t *testing.T) {
-	path := os.Getenv("WRITE_TO")
-	if path == "" {
-		t.Skip("started by TestKillLosesNothingAcknowledged")
-	}
-	s, err := Open(ctx, path)
-	require.NoError(t, err)
-	v, err := s.Add(ctx, "c", titled("0"))
-	require.NoError(t, err)
-	for i := 1; ; i++ {
-		if v, err = s.Save(ctx, "c", v.Version, "", titled(strconv.Itoa(i))); err != nil {
-			t.Fatal(err)
-		}
-		if _, err := os.Stdout.WriteString("saved " + strconv.Itoa(i) + "\n"); err != nil {
-			return
-		}
-	}
-}
-
-// watched keeps what is written to it and tells when so many lines have come.
-type watched struct {
-	strings.Builder
-	first chan struct{}
-	until int
-}
-
-func (w *watched) Write(p []byte) (int, error) {
-	n := w.until
-	w.until -= strings.Count(string(p), "\n")
-	if n > 0 && w.until <= 0 {
-		close(w.first)
-	}
-	return w.Builder.Write(p)
-}
-
-func TestKillLosesNothingAcknowledged(t *testing.T) {
-	for round := range 3 {
-		path := filepath.Join(t.TempDir(), "a.db")
-		cmd := exec.Command(os.Args[0], "-test.run", "^TestWriter$")
-		cmd.Env = append(os.Environ(), "WRITE_TO="+path)
-		out := &watched{first: make(chan struct{}), until: 3 + 20*round}
-		cmd.Stdout = out
-		require.NoError(t, cmd.Start())
-		select {
-		case <-out.first:
-		case <-time.After(2 * time.Minute):
-			t.Error("the writer saved nothing")
-		}
-		require.NoError(t, cmd.Process.Kill())
-		_ = cmd.Wait()
-		last := 0
-		for _, line := range strings.Split(out.String(), "\n") {
-			if n, ok := strings.CutPrefix(line, "saved "); ok {
-				if k, err := strconv.Atoi(n); err == nil {
-					last = k
-				}
-			}
-		}
-		require.Positive(t, last, "the writer got going: %s", out.String())
-		s, err := Open(ctx, path)
-		require.NoError(t, err)
-		v, err := s.Card(ctx, "c")
-		require.NoError(t, err)
-		have, err := strconv.Atoi(v.Card.Title)
-		require.NoError(t, err)
-		assert.GreaterOrEqual(t, have, last, "acknowledged change %d is there", last)
-		var docs []string
-		rows, err := s.db.Query(`SELECT doc FROM revisions`)
-		require.NoError(t, err)
-		for rows.Next() {
-			var d string
-			require.NoError(t, rows.Scan(&d))
-			docs = append(docs, d)
-		}
-		require.NoError(t, rows.Close())
-		for _, d := range docs {
-			assert.True(t, json.Valid([]byte(d)))
-		}
-		var ok string
-		require.NoError(t, s.db.QueryRow(`PRAGMA integrity_check`).Scan(&ok))
-		assert.Equal(t, "ok", ok)
-		require.NoError(t, s.Close())
-	}
 }
 
 func TestFileIsDurable(t *testing.T) {

@@ -47,6 +47,27 @@ func (c Card) Run() int {
 	return max(1, c.Copies)
 }
 
+// Says are the words on the card, those of letters cut with them, lowest first.
+func (c Card) Says() (out []string) {
+	said := func(all []Treatment) {
+		for _, t := range all {
+			if t.Words != nil {
+				out = append(out, t.Words.Text)
+			}
+		}
+	}
+	said(c.Base.Treatments)
+	for _, e := range c.Elements {
+		if e.Letters != nil {
+			out = append(out, e.Letters.Text)
+		}
+		if e.Sheet != nil {
+			said(e.Sheet.Treatments)
+		}
+	}
+	return out
+}
+
 // Of is the card as a lot of it is made: with the lot's colourways and words, and so many
 // of it. Swaps and words of what is no longer on the card change nothing.
 func (c Card) Of(l Lot) Card {

@@ -1,6 +1,7 @@
 package card
 
 import (
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -88,4 +89,16 @@ func TestALotForEachColourway(t *testing.T) {
 		assert.Equal(t, []string{w}, c.Of(c.Lots[i]).Ways("m"))
 	}
 	assert.Error(t, (&SetLots{Each: "none"}).apply(&c, kit.Kit{}))
+}
+
+// The words of a card are those of its base, of its sheets and of letters cut for it.
+func TestWhatACardSays(t *testing.T) {
+	said := func(s string) []Treatment { return []Treatment{{Words: &Words{Text: s}}} }
+	c := Card{Base: Base{Treatments: said("inside the fold")}, Elements: []Element{{Sheet: &Sheet{Treatments: append(said("thank you"), Treatment{})}}, {Letters: &Letters{Text: "night"}}, {Image: &Image{}}}}
+	if got := c.Says(); !slices.Equal(got, []string{"inside the fold", "thank you", "night"}) {
+		t.Errorf("says %q", got)
+	}
+	if got := (Card{}).Says(); len(got) != 0 {
+		t.Errorf("a bare card says %q", got)
+	}
 }

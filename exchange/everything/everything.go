@@ -27,6 +27,7 @@ type All struct {
 	Kit      kit.Kit
 	Settings map[string]string
 	Log      [][]string // placements, with a heading
+	More     []File     // whatever else
 	Apart    []Raw      // what cannot be read, as it stands
 	At       time.Time  // of the files in the zip
 }
@@ -36,6 +37,13 @@ type Named struct {
 	ID   string
 	Card card.Card
 	Run  inkfile.Used // inks used instead of those planned
+}
+
+// File is a file of its own in the zip: a document written as JSON, or bytes as they are.
+type File struct {
+	Dir, Name, Ext string // such as log/, Owl, .jpg
+	Doc            any
+	Data           []byte
 }
 
 // Raw is a stored document nobody can read.
@@ -48,11 +56,15 @@ const readMe = `Everything kept in Ochrestone, in open formats.
 
 cards/     each card as it is (JSON, lengths in mm), its front (SVG) and its inks (CSV)
 sets/      each set as a drawing in mm (SVG), and as it is (JSON)
-stores/    inks, papers, spacers, adhesives, envelopes, swatches (CSV, UTF-8)
-log.csv    placements measured and practised
+stores/    inks, papers, spacers, adhesives, envelopes, machines, swatches (CSV, UTF-8),
+           and all of them with everything known of them (stores.json)
+log/       what was made: runs with their steps, inks and notes, placements, and how the
+           cards lie on the bench (JSON), photographs (JPEG)
+log.csv    placements measured and practised, as a table
 settings.json
 apart/     what could not be read, as it stands
 
+Earlier states of the cards, to which undo goes back, are not in it: a backup has them.
 A whole data file for Ochrestone itself is made by: ochrestone backup FILE
 `
 
@@ -116,6 +128,18 @@ func Write(w io.Writer, a All, plan func(card.Card) plan.Plan) error {
 			return err
 		}
 	}
+	if err := file("stores/", "stores", ".json", doc(bare(a.Kit))); err != nil {
+		return err
+	}
+	for _, f := range a.More {
+		write := doc(f.Doc)
+		if f.Doc == nil {
+			write = func(w io.Writer) error { _, err := w.Write(f.Data); return err }
+		}
+		if err := file(f.Dir, f.Name, f.Ext, write); err != nil {
+			return err
+		}
+	}
 	if err := file("", "log", ".csv", rows(a.Log)); err != nil {
 		return err
 	}
@@ -133,6 +157,12 @@ func Write(w io.Writer, a All, plan func(card.Card) plan.Plan) error {
 	return nil
 }
 
+// bare is a kit without its sets, which have files of their own.
+func bare(k kit.Kit) kit.Kit {
+	k.Sets = []kit.Set{}
+	return k
+}
+
 func stores(k kit.Kit) map[string][][]string {
 	n := func(v float64) string { return strconv.FormatFloat(math.Round(v*1e4)/1e4, 'f', -1, 64) }
 	out := map[string][][]string{
@@ -140,7 +170,8 @@ func stores(k kit.Kit) map[string][][]string {
 		"spacers":   {{"name", "kind", "thickness mm", "width mm", "height mm"}},
 		"adhesives": {{"name", "kind", "sets in minutes", "thickness mm", "time to move", "shows through vellum"}},
 		"envelopes": {{"name", "inside width mm", "inside height mm", "wall mm"}},
-		"swatches":  {{"ink", "paper", "impressions", "dried"}},
+		"machines":  {{"name", "plate width mm", "plate length mm", "cuts mm"}},
+		"swatches":  {{"ink", "paper", "impressions", "dried", "on"}},
 	}
 	add := func(name string, row ...string) { out[name] = append(out[name], row) }
 	for _, p := range k.Papers {
@@ -155,6 +186,9 @@ func stores(k kit.Kit) map[string][][]string {
 	for _, e := range k.Envelopes {
 		add("envelopes", e.Name, n(e.W), n(e.H), n(e.Caliper))
 	}
+	for _, m := range k.Machines {
+		add("machines", m.Name, n(m.W), n(m.H), n(m.Most))
+	}
 	for _, s := range k.Swatches {
 		ink, paper := s.Ink, s.Paper
 		if i, ok := k.Ink(s.Ink); ok {
@@ -163,7 +197,7 @@ func stores(k kit.Kit) map[string][][]string {
 		if p, ok := k.Paper(s.Paper); ok {
 			paper = p.Name
 		}
-		add("swatches", ink, paper, strconv.Itoa(s.Impressions), s.Dry)
+		add("swatches", ink, paper, strconv.Itoa(s.Impressions), s.Dry, s.On)
 	}
 	return out
 }

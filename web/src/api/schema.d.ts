@@ -6468,6 +6468,8 @@ export interface components {
              * @description margin notes not set aside
              */
             notes: number;
+            /** @description words on it */
+            says: string[];
             /** @description the strata through the middle, lowest first */
             sections: components["schemas"]["Slab"][];
             /**

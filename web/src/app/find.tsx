@@ -2,10 +2,11 @@ import { Box } from "@chakra-ui/react";
 import { useMemo, useState } from "react";
 import { useNavigate } from "react-router";
 import { api, ok, type S } from "../api/client";
-import { useCards, useKit } from "../api/queries";
+import { useAllEntries, useCards, useKit } from "../api/queries";
 import { Button } from "../ui/button";
 import Dialog from "../ui/dialog";
 import { TextField } from "../ui/field";
+import { day } from "../ui/units";
 
 interface Thing {
 	kind: string;
@@ -38,13 +39,20 @@ export default function Find({ onClose }: { onClose: () => void }) {
 	const go = useNavigate();
 	const cards = useCards().data;
 	const kit = useKit().data?.kit;
+	const log = useAllEntries();
 	const [text, setText] = useState("");
 	/** Which ink was on which layer of a card. */
 	const [inks, setInks] = useState<{ card: string; rows: S["InkWas"][] }>();
 	const ask = async (card: string) =>
 		setInks(inks?.card === card ? undefined : { card, rows: (await ok(api.GET("/api/cards/{id}/inks", { params: { path: { id: card } } }))) ?? [] });
 	const all = useMemo(() => {
-		const out: Thing[] = (cards ?? []).map((c) => ({ kind: "Card", name: c.title, more: c.next, to: `/card/${c.id}/pieces`, card: c.id }));
+		const out: Thing[] = (cards ?? []).map((c) => ({
+			kind: "Card",
+			name: c.title,
+			more: [c.next, ...c.says, ...c.lying.tags].join(" "),
+			to: `/card/${c.id}/pieces`,
+			card: c.id,
+		}));
 		const at = (shelf: string, name: string) => `/stores/${shelf}?${new URLSearchParams({ find: name })}`;
 		if (kit) {
 			for (const i of kit.inks) out.push({ kind: "Ink", name: i.name, more: `${i.family} ${i.where ?? ""}`, to: at("inks", i.name) });
@@ -53,10 +61,18 @@ export default function Find({ onClose }: { onClose: () => void }) {
 			for (const p of kit.papers) out.push({ kind: "Cardstock", name: p.name, more: p.kind, to: "/stores/cardstock" });
 			for (const p of kit.spacers) out.push({ kind: "Spacer", name: p.name, more: p.kind, to: "/stores/spacers" });
 			for (const p of kit.adhesives) out.push({ kind: "Adhesive", name: p.name, more: p.kind, to: "/stores/adhesives" });
+			for (const m of kit.machines) out.push({ kind: "Machine", name: m.name, more: "", to: "/stores/machines" });
 			for (const p of kit.envelopes) out.push({ kind: "Envelope", name: p.name, more: "", to: "/stores/envelopes" });
 		}
+		for (const e of log ?? [])
+			out.push({
+				kind: "Log",
+				name: `${e.title}, ${day(e.first || e.begun)}`,
+				more: [e.note, ...e.photographs.map((p) => p.words)].join(" "),
+				to: `/card/${e.card}/log?run=${e.id}`,
+			});
 		return [...out, ...places];
-	}, [cards, kit]);
+	}, [cards, kit, log]);
 	const words = text.toLowerCase().split(/\s+/).filter(Boolean);
 	const hit = (s: string) => words.every((w) => s.toLowerCase().includes(w));
 	const byName = all.filter((t) => hit(t.name));
@@ -73,7 +89,13 @@ export default function Find({ onClose }: { onClose: () => void }) {
 					if (found[0]) open(found[0]);
 				}}
 			>
-				<TextField label="A card, ink, set, paper or place" value={text} onChange={(e) => setText(e.target.value)} data-autofocus="" autoComplete="off" />
+				<TextField
+					label="A card, ink, set, paper, place, or words of a card or the log"
+					value={text}
+					onChange={(e) => setText(e.target.value)}
+					data-autofocus=""
+					autoComplete="off"
+				/>
 			</form>
 			<Box as="ul" listStyleType="none" p="0" mt="5" mb="0" mx="0" display="grid" gap="2" aria-label="Found">
 				{found.slice(0, most).map((t) => (

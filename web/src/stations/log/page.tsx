@@ -1,5 +1,6 @@
 import { Box } from "@chakra-ui/react";
 import { useState } from "react";
+import { useSearchParams } from "react-router";
 import { useBench } from "../../api/card";
 import { api, ok, type Problem, type S } from "../../api/client";
 import { useAccount, useEntries, useGuest, useRefresh } from "../../api/queries";
@@ -20,7 +21,8 @@ export default function Log() {
 	const refresh = useRefresh();
 	const { id, version } = b.view;
 	const entries = useEntries(id, b.view.run);
-	const [picked, pick] = useState<number>();
+	const [asked] = useSearchParams();
+	const [picked, pick] = useState<number | undefined>(Number(asked.get("run")) || undefined);
 	const [learned, setLearned] = useState(false);
 	const all = entries.data ?? [];
 	const entry = all.find((e) => e.id === picked) ?? all[0];
