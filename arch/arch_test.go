@@ -37,7 +37,7 @@ var floors = [][]string{
 	{"vision/swatch", "vision/palette", "vision/proof", "vision/axes", "vision/finished"},
 	{"exchange/table", "exchange/calendar"},
 	{"exchange/svgin"},
-	{"store", "exchange/setsvg", "exchange/inkfile"},
+	{"store", "exchange/setsvg", "exchange/inkfile", "exchange/shelf"},
 	{"demo", "demo/sim", "demo/drawn"},
 	{"exchange/sheet"},
 	{"exchange/everything", "exchange/bundle"},

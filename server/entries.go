@@ -38,6 +38,7 @@ type Account struct {
 	Inks    []InkWas          `json:"inks" nullable:"false" doc:"planned and used"`
 	Papers  []PaperTook       `json:"papers" nullable:"false" doc:"cardstock that was cut and taken out of the stores"`
 	Placed  []store.Placement `json:"placed" nullable:"false" doc:"placements measured for it, the newest first"`
+	Takes   []plan.Taking     `json:"takes" nullable:"false" doc:"pads and envelopes it takes"`
 	Since   []string          `json:"since" nullable:"false" doc:"what was changed of the card since, in words"`
 	Differs work.Differs      `json:"differs" doc:"how the steps differ since"`
 }
@@ -100,6 +101,7 @@ func (s *Server) entries(r *gin.Engine) {
 	}) (*struct{}, error) {
 		return nil, problem(s.store.DropPhotograph(ctx, in.ID, in.Run, in.Photograph))
 	})
+	huma.Register(s.api, op("take-levels", http.MethodPost, "/api/cards/{id}/entries/{run}/levels", "Take the pads and envelopes of a run out of the stores"), s.takeLevels)
 	huma.Register(s.api, op("make-again", http.MethodPost, "/api/cards/{id}/entries/{run}/again", "Begin a run of what was made then"), func(ctx context.Context, in *EntryIn) (*runOut, error) {
 		got, err := s.store.Again(ctx, in.ID, in.Run)
 		return &runOut{got}, problem(err)
@@ -199,6 +201,11 @@ func (s *Server) account(ctx context.Context, id string, run int64) (Account, er
 	}
 	assume := s.assume(ctx)
 	before := s.planner.Of(kept[0].Card, k, assume...)
+	makes := make([]plan.Make, len(kept))
+	for i, c := range kept {
+		makes[i] = plan.Make{Card: c.Card, Plan: s.planner.Of(c.Card, k, assume...)}
+	}
+	out.Takes = plan.Takes(makes, k)
 	out.Inks = inksWere(kept[0].Card, k, before, r)
 	if out.Papers, err = s.papersTook(ctx, run, k); err != nil {
 		return out, err
@@ -214,6 +221,33 @@ func (s *Server) account(ctx context.Context, id string, run int64) (Account, er
 	out.Since = plan.Since(kept[0].Card, now.Card, before, after, k, assume...)
 	out.Differs = work.Compare(before.Steps, after.Steps)
 	return out, nil
+}
+
+// takeLevels takes what a run used of what is counted out of the stores, down to none.
+func (s *Server) takeLevels(ctx context.Context, in *EntryIn) (*struct{}, error) {
+	got, err := s.account(ctx, in.ID, in.Run)
+	if err != nil {
+		return nil, problem(err)
+	}
+	k, err := s.store.Kit(ctx)
+	if err != nil {
+		return nil, problem(err)
+	}
+	var after []store.Item
+	for _, t := range got.Takes {
+		if t.Left == nil {
+			continue
+		}
+		left := max(0, *t.Left-t.N)
+		if sp, ok := k.Spacer(t.ID); ok && t.Kind == store.KindSpacer {
+			sp.Left = &left
+			after = append(after, store.Item{Kind: store.KindSpacer, ID: sp.ID, Value: sp})
+		} else if e, ok := k.Envelope(t.ID); ok {
+			e.Left = &left
+			after = append(after, store.Item{Kind: store.KindEnvelope, ID: e.ID, Value: e})
+		}
+	}
+	return nil, problem(s.store.TakeLevels(ctx, in.ID, in.Run, after...))
 }
 
 // asTicks are ticks as the core takes them, minutes from any beginning.

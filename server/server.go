@@ -130,6 +130,7 @@ func New(st *store.Store, opts ...Option) *Server {
 	s.cutting(r)
 	s.swatches(r)
 	s.drawer(r)
+	s.shelves(r)
 	s.device(r)
 	s.data(r)
 	s.about()

@@ -18,6 +18,7 @@ type Entry struct {
 	Version     int64        `json:"version" doc:"change of the card at which it was as this run makes it; 0 where nobody knows"`
 	Well        int          `json:"well" doc:"how many cards came out well; -1: nobody said"`
 	Note        string       `json:"note"`
+	Levels      string       `json:"levels,omitempty" doc:"when the pads and envelopes it took were taken out of the stores, RFC 3339"`
 	Photographs []Photograph `json:"photographs" nullable:"false" doc:"the first taken first"`
 }
 
@@ -57,7 +58,7 @@ func (s *Store) Entries(ctx context.Context, id string) ([]Entry, error) {
 
 // entries lists runs without their photographs, and where each stands in the list.
 func (s *Store) entries(ctx context.Context, id string) ([]Entry, map[int64]int, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT r.id, r.begun, r.ended, r.card, c.title, r.well, r.note, count(d.step), coalesce(sum(d.how <> ''), 0), coalesce(min(d.at), ''), coalesce(max(d.at), ''),
+	rows, err := s.db.QueryContext(ctx, `SELECT r.id, r.begun, r.ended, r.card, c.title, r.well, r.note, r.levels, count(d.step), coalesce(sum(d.how <> ''), 0), coalesce(min(d.at), ''), coalesce(max(d.at), ''),
 		(SELECT count(*) FROM used u WHERE u.run = r.id), coalesce((SELECT min(w.version) FROM made m JOIN shown w ON w.card = m.card AND w.number = m.revision WHERE m.run = r.id AND m.card = r.card), 0)
 		FROM runs r JOIN cards c ON c.id = r.card LEFT JOIN done d ON d.run = r.id WHERE ?1 = '' OR r.card = ?1 GROUP BY r.id
 		HAVING count(d.step) > 0 OR r.note <> '' OR r.well >= 0 OR EXISTS (SELECT 1 FROM photographs p WHERE p.run = r.id) ORDER BY r.id DESC`, id)
@@ -68,7 +69,7 @@ func (s *Store) entries(ctx context.Context, id string) ([]Entry, map[int64]int,
 	out, at := []Entry{}, map[int64]int{}
 	for rows.Next() {
 		e := Entry{Photographs: []Photograph{}}
-		if err := rows.Scan(&e.ID, &e.Begun, &e.Ended, &e.Card, &e.Title, &e.Well, &e.Note, &e.Done, &e.Left, &e.First, &e.Last, &e.Other, &e.Version); err != nil {
+		if err := rows.Scan(&e.ID, &e.Begun, &e.Ended, &e.Card, &e.Title, &e.Well, &e.Note, &e.Levels, &e.Done, &e.Left, &e.First, &e.Last, &e.Other, &e.Version); err != nil {
 			return nil, nil, plain(err)
 		}
 		e.Done -= e.Left
@@ -120,6 +121,31 @@ func (s *Store) Remember(ctx context.Context, id string, run int64, well int, no
 	return s.ofRun(ctx, "note what became of", id, run, func(tx *sql.Tx) error {
 		_, err := tx.ExecContext(ctx, `UPDATE runs SET well = ?, note = ? WHERE id = ?`, well, note, run)
 		return err
+	})
+}
+
+// TakeLevels puts things of the stores as they are after a run took of them, once for a run; a
+// second time is ErrTaken.
+func (s *Store) TakeLevels(ctx context.Context, id string, run int64, after ...Item) error {
+	defer s.memo.forget()
+	return s.ofRun(ctx, "take out of the stores what was used in", id, run, func(tx *sql.Tx) error {
+		r, err := tx.ExecContext(ctx, `UPDATE runs SET levels = ? WHERE id = ? AND levels = ''`, s.now().UTC().Format(time.RFC3339), run)
+		if err != nil {
+			return err
+		}
+		if n, _ := r.RowsAffected(); n == 0 {
+			return ErrTaken
+		}
+		for _, i := range after {
+			doc, err := json.Marshal(i.Value)
+			if err != nil {
+				return err
+			}
+			if _, err := tx.ExecContext(ctx, `UPDATE items SET doc = ? WHERE kind = ? AND id = ?`, doc, i.Kind, i.ID); err != nil {
+				return err
+			}
+		}
+		return nil
 	})
 }
 

@@ -16,6 +16,8 @@ type Envelope struct {
 	Padding float64 `json:"padding,omitempty" minimum:"0" maximum:"30" doc:"padding on each wall, mm"`
 	Depth   float64 `json:"depth,omitempty" minimum:"0" maximum:"200" doc:"inside height of a box, mm; 0: it is no box, and gives way"`
 	Grams   float64 `json:"grams,omitempty" minimum:"0" maximum:"2000" doc:"weight of it empty, g; 0: reckoned from its size"`
+	Left    *int    `json:"left,omitempty" minimum:"0" maximum:"100000" doc:"on hand; empty: not counted"`
+	Where   string  `json:"where,omitempty" maxLength:"80" doc:"where they are kept"`
 }
 
 // Box reports whether it is a box, which keeps its own thickness.

@@ -14,6 +14,7 @@ type Spacer struct {
 	W         float64 `json:"w" minimum:"0" doc:"mm"`
 	H         float64 `json:"h" minimum:"0" doc:"mm"`
 	Left      *int    `json:"left,omitempty" minimum:"0" maximum:"100000" doc:"pads, strips or sheets on hand; empty: not counted"`
+	Where     string  `json:"where,omitempty" maxLength:"80" doc:"where they are kept"`
 }
 
 // Foam reports whether heat would harm the spacer.
@@ -32,6 +33,8 @@ type Adhesive struct {
 	Thickness  float64 `json:"thickness" minimum:"0" maximum:"2" doc:"mm it adds"`
 	Wiggle     bool    `json:"wiggle" doc:"leaves time to move the part"`
 	Shows      bool    `json:"shows" doc:"shows through vellum"`
+	Low        bool    `json:"low,omitempty" doc:"nearly empty"`
+	Where      string  `json:"where,omitempty" maxLength:"80" doc:"where it is kept"`
 }
 
 // Undoing says whether and how the joint comes up again, and until when; the product's

@@ -290,6 +290,7 @@ type Cardstock struct {
 	H       float64   `json:"h" minimum:"0" doc:"sheet height, mm"`
 	Grain   string    `json:"grain,omitempty" enum:"across,down" doc:"how the fibres of a sheet run; empty: nobody looked"`
 	Offcuts []Offcut  `json:"offcuts,omitempty" maxItems:"200" doc:"what is left of sheets and worth keeping"`
+	Where   string    `json:"where,omitempty" maxLength:"80" doc:"where it is kept"`
 }
 
 // Opaque reports whether the sheet hides what is beneath.

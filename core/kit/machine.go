@@ -4,12 +4,13 @@ import "strings"
 
 // Machine is a die machine: what goes on its plate and through its rollers at once.
 type Machine struct {
-	ID   string  `json:"id"`
-	Name string  `json:"name"`
-	W    float64 `json:"w" minimum:"0" doc:"width of its plate, mm"`
-	H    float64 `json:"h" minimum:"0" doc:"length of its plate, mm"`
-	Most float64 `json:"most" minimum:"0" maximum:"10" doc:"card it cuts in one run, mm thick; what is thicker goes there and back"`
-	Shim string  `json:"shim,omitempty" maxLength:"80" doc:"what the person lays under to make it cut clean"`
+	ID    string  `json:"id"`
+	Name  string  `json:"name"`
+	W     float64 `json:"w" minimum:"0" doc:"width of its plate, mm"`
+	H     float64 `json:"h" minimum:"0" doc:"length of its plate, mm"`
+	Most  float64 `json:"most" minimum:"0" maximum:"10" doc:"card it cuts in one run, mm thick; what is thicker goes there and back"`
+	Shim  string  `json:"shim,omitempty" maxLength:"80" doc:"what the person lays under to make it cut clean"`
+	Where string  `json:"where,omitempty" maxLength:"80" doc:"where it is kept"`
 }
 
 // Validate checks a machine.

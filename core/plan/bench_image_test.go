@@ -3,12 +3,13 @@ package plan_test
 import (
 	"errors"
 	"fmt"
+	"slices"
+
 	"ochrestone/core/build"
 	"ochrestone/core/card"
 	"ochrestone/core/motif"
 	"ochrestone/core/shape"
 	"ochrestone/core/work"
-	"slices"
 )
 
 // image does an act on the pieces and prints of an image.

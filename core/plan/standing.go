@@ -2,6 +2,7 @@ package plan
 
 import (
 	"fmt"
+
 	"ochrestone/core/advise"
 	"ochrestone/core/standing"
 )

@@ -8,7 +8,6 @@ import (
 	"encoding/json"
 	"fmt"
 	"io"
-	"math"
 	"strconv"
 	"time"
 
@@ -18,6 +17,7 @@ import (
 	"ochrestone/exchange/inkfile"
 	"ochrestone/exchange/setsvg"
 	"ochrestone/exchange/sheet"
+	"ochrestone/exchange/shelf"
 	"ochrestone/exchange/table"
 )
 
@@ -123,10 +123,14 @@ func Write(w io.Writer, a All, plan func(card.Card) plan.Plan) error {
 	if err := file("stores/", "inks", ".csv", func(w io.Writer) error { return inkfile.WriteCSV(w, a.Kit.Inks) }); err != nil {
 		return err
 	}
-	for name, r := range stores(a.Kit) {
-		if err := file("stores/", name, ".csv", rows(r)); err != nil {
+	for _, kind := range shelf.Kinds() {
+		t, _ := shelf.Of(kind)
+		if err := file("stores/", kind, ".csv", func(w io.Writer) error { return t.Write(w, a.Kit) }); err != nil {
 			return err
 		}
+	}
+	if err := file("stores/", "swatches", ".csv", rows(swatches(a.Kit))); err != nil {
+		return err
 	}
 	if err := file("stores/", "stores", ".json", doc(bare(a.Kit))); err != nil {
 		return err
@@ -163,32 +167,9 @@ func bare(k kit.Kit) kit.Kit {
 	return k
 }
 
-func stores(k kit.Kit) map[string][][]string {
-	n := func(v float64) string { return strconv.FormatFloat(math.Round(v*1e4)/1e4, 'f', -1, 64) }
-	out := map[string][][]string{
-		"papers":    {{"name", "kind", "colour", "g/m2", "thickness mm", "finish", "sheets", "width mm", "height mm"}},
-		"spacers":   {{"name", "kind", "thickness mm", "width mm", "height mm"}},
-		"adhesives": {{"name", "kind", "sets in minutes", "thickness mm", "time to move", "shows through vellum"}},
-		"envelopes": {{"name", "inside width mm", "inside height mm", "wall mm"}},
-		"machines":  {{"name", "plate width mm", "plate length mm", "cuts mm"}},
-		"swatches":  {{"ink", "paper", "impressions", "dried", "on"}},
-	}
-	add := func(name string, row ...string) { out[name] = append(out[name], row) }
-	for _, p := range k.Papers {
-		add("papers", p.Name, string(p.Kind), p.Colour, n(p.GSM), n(p.Caliper), p.Finish, strconv.Itoa(p.Sheets), n(p.W), n(p.H))
-	}
-	for _, s := range k.Spacers {
-		add("spacers", s.Name, s.Kind, n(s.Thickness), n(s.W), n(s.H))
-	}
-	for _, a := range k.Adhesives {
-		add("adhesives", a.Name, a.Kind, n(a.SetMinutes), n(a.Thickness), strconv.FormatBool(a.Wiggle), strconv.FormatBool(a.Shows))
-	}
-	for _, e := range k.Envelopes {
-		add("envelopes", e.Name, n(e.W), n(e.H), n(e.Caliper))
-	}
-	for _, m := range k.Machines {
-		add("machines", m.Name, n(m.W), n(m.H), n(m.Most))
-	}
+// swatches are the measured colours as a table.
+func swatches(k kit.Kit) [][]string {
+	out := [][]string{{"ink", "paper", "impressions", "dried", "on"}}
 	for _, s := range k.Swatches {
 		ink, paper := s.Ink, s.Paper
 		if i, ok := k.Ink(s.Ink); ok {
@@ -197,7 +178,7 @@ func stores(k kit.Kit) map[string][][]string {
 		if p, ok := k.Paper(s.Paper); ok {
 			paper = p.Name
 		}
-		add("swatches", ink, paper, strconv.Itoa(s.Impressions), s.Dry, s.On)
+		out = append(out, []string{ink, paper, strconv.Itoa(s.Impressions), s.Dry, s.On})
 	}
 	return out
 }

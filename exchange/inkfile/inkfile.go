@@ -5,12 +5,10 @@ package inkfile
 import (
 	"bufio"
 	"bytes"
-	"encoding/csv"
 	"errors"
 	"fmt"
 	"io"
 	"math"
-	"slices"
 	"strconv"
 	"strings"
 
@@ -21,18 +19,7 @@ import (
 )
 
 // Problem says what is wrong with a file, and where.
-type Problem struct {
-	Line int
-	What string
-	Mend string
-}
-
-func (p *Problem) Error() string {
-	if p.Line > 0 {
-		return fmt.Sprintf("line %d: %s %s", p.Line, p.What, p.Mend)
-	}
-	return p.What + " " + p.Mend
-}
+type Problem = table.Problem
 
 // Read is what came of a file.
 type Read struct {
@@ -76,55 +63,13 @@ func WriteCSV(w io.Writer, inks []kit.Ink) error {
 // ReadCSV reads a table with a heading. Only a name and a colour, dried or wet,
 // are needed; columns may stand in any order, unknown ones are passed over.
 func ReadCSV(data []byte) (Read, error) {
-	data, _, err := table.Text(data)
-	if err != nil {
-		return Read{}, &Problem{What: sentence(err), Mend: "Nothing was taken in."}
-	}
-	r := csv.NewReader(bytes.NewReader(data))
-	r.FieldsPerRecord = -1
-	r.TrimLeadingSpace = true
-	if first, _, _ := bytes.Cut(data, []byte("\n")); bytes.Count(first, []byte(";")) > bytes.Count(first, []byte(",")) {
-		r.Comma = ';' // as some office programs write it
-	}
-	head, err := r.Read()
-	if err != nil {
-		return Read{}, &Problem{What: "The table is empty.", Mend: "Its first line names the columns: name, dry, and more."}
-	}
-	at := map[string]int{}
-	for i, h := range head {
-		at[strings.ToLower(strings.TrimSpace(h))] = i
-	}
-	if _, ok := at["name"]; !ok {
-		return Read{}, &Problem{Line: 1, What: "There is no column called name.", Mend: "Name the columns in the first line: name, family, depth, kind, dry, wet."}
-	}
 	var out Read
-	for {
-		row, err := r.Read()
-		if errors.Is(err, io.EOF) {
-			return out.done()
-		}
-		if err != nil {
-			line := 0
-			var pe *csv.ParseError
-			if errors.As(err, &pe) {
-				line = pe.Line
-			}
-			return Read{}, &Problem{Line: line, What: "The line cannot be read: a quotation mark is open.", Mend: "Save the table again."}
-		}
-		line, _ := r.FieldPos(0)
-		if len(out.Inks) >= mostInks {
-			return Read{}, &Problem{Line: line, What: fmt.Sprintf("The table has more than %d inks.", mostInks), Mend: "Take it in in parts."}
-		}
-		get := func(col string) string {
-			if i, ok := at[col]; ok && i < len(row) {
-				return strings.TrimSpace(table.Plain(row[i]))
-			}
-			return ""
-		}
-		if err := out.row(get, line); err != nil {
-			out.Notes = append(out.Notes, err.Error())
-		}
+	notes, err := table.Each(data, mostInks, "name, family, depth, kind, dry, wet", out.row)
+	if err != nil {
+		return Read{}, err
 	}
+	out.Notes = notes
+	return out.done()
 }
 
 // sentence is an error as a sentence.
@@ -134,14 +79,7 @@ func sentence(err error) string {
 }
 
 // row takes one ink in.
-func (r *Read) row(get func(string) string, line int) (err error) {
-	defer func() {
-		if err != nil {
-			if t := []rune(err.Error()); len(t) > 240 {
-				err = errors.New(string(t[:240]) + "…; left out")
-			}
-		}
-	}()
+func (r *Read) row(get func(string) string, line int) error {
 	i := kit.Ink{Name: get("name"), Family: get("family"), Depth: get("depth"), Kind: kit.InkKind(strings.ToLower(get("kind"))), Where: get("where kept")}
 	if i.Kind == "" {
 		i.Kind = kit.Dye
@@ -161,9 +99,7 @@ func (r *Read) row(get func(string) string, line int) (err error) {
 			*to = &v
 		}
 	}
-	yes := func(col string) bool {
-		return slices.Contains([]string{"yes", "y", "true", "1", "x"}, strings.ToLower(get(col)))
-	}
+	yes := func(col string) bool { return table.Yes(get(col)) }
 	if s := strings.ToLower(get("needs heat")); s != "" {
 		v := yes("needs heat")
 		i.NeedsHeat = &v

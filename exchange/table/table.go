@@ -8,6 +8,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"slices"
 	"strings"
 	"unicode/utf8"
 
@@ -59,6 +60,86 @@ func Text(data []byte) (text []byte, as string, err error) {
 		return nil, "", fmt.Errorf("the letters of the file cannot be told; save it again as UTF-8: %w", err)
 	}
 	return out, "Windows-1252", nil
+}
+
+// Problem says what is wrong with a file, and where.
+type Problem struct {
+	Line int
+	What string
+	Mend string
+}
+
+func (p *Problem) Error() string {
+	if p.Line > 0 {
+		return fmt.Sprintf("line %d: %s %s", p.Line, p.What, p.Mend)
+	}
+	return p.What + " " + p.Mend
+}
+
+// Each reads a table with a heading, separated by commas or semicolons, and calls row for each
+// of its lines with what gives the cell of a column, empty where there is none, by the heading
+// in small letters; an error of row is kept as a note, and the line is passed over. It returns
+// a Problem where the file is no table, has no column called name, or more than so many lines.
+// columns are named as the mend.
+func Each(data []byte, most int, columns string, row func(get func(column string) string, line int) error) (notes []string, err error) {
+	data, _, err = Text(data)
+	if err != nil {
+		t := err.Error()
+		return nil, &Problem{What: strings.ToUpper(t[:1]) + t[1:] + ".", Mend: "Nothing was taken in."}
+	}
+	r := csv.NewReader(bytes.NewReader(data))
+	r.FieldsPerRecord = -1
+	r.TrimLeadingSpace = true
+	if first, _, _ := bytes.Cut(data, []byte("\n")); bytes.Count(first, []byte(";")) > bytes.Count(first, []byte(",")) {
+		r.Comma = ';' // as some office programs write it
+	}
+	head, err := r.Read()
+	if err != nil {
+		return nil, &Problem{What: "The table is empty.", Mend: "Its first line names the columns: " + columns + "."}
+	}
+	at := map[string]int{}
+	for i, h := range head {
+		at[strings.ToLower(strings.TrimSpace(h))] = i
+	}
+	if _, ok := at["name"]; !ok {
+		return nil, &Problem{Line: 1, What: "There is no column called name.", Mend: "Name the columns in the first line: " + columns + "."}
+	}
+	for n := 0; ; n++ {
+		cells, err := r.Read()
+		if errors.Is(err, io.EOF) {
+			return notes, nil
+		}
+		if err != nil {
+			line := 0
+			var pe *csv.ParseError
+			if errors.As(err, &pe) {
+				line = pe.Line
+			}
+			return nil, &Problem{Line: line, What: "The line cannot be read: a quotation mark is open.", Mend: "Save the table again."}
+		}
+		line, _ := r.FieldPos(0)
+		if n >= most {
+			return nil, &Problem{Line: line, What: fmt.Sprintf("The table has more than %d lines.", most), Mend: "Take it in in parts."}
+		}
+		get := func(col string) string {
+			if i, ok := at[col]; ok && i < len(cells) {
+				return strings.TrimSpace(Plain(cells[i]))
+			}
+			return ""
+		}
+		if err := row(get, line); err != nil {
+			t := []rune(err.Error())
+			if len(t) > 240 {
+				t = append(t[:240], []rune("…; left out")...)
+			}
+			notes = append(notes, string(t))
+		}
+	}
+}
+
+// Yes reports whether a cell says yes.
+func Yes(cell string) bool {
+	return slices.Contains([]string{"yes", "y", "true", "1", "x"}, strings.ToLower(cell))
 }
 
 // runs are the characters with which a table program takes a cell for a formula.

@@ -2,6 +2,7 @@
 -- What became of a run: how many cards came out well, and what is to be remembered.
 ALTER TABLE runs ADD COLUMN well INTEGER NOT NULL DEFAULT -1; -- -1: nobody said
 ALTER TABLE runs ADD COLUMN note TEXT NOT NULL DEFAULT '';
+ALTER TABLE runs ADD COLUMN levels TEXT NOT NULL DEFAULT ''; -- when what it used was taken out of the stores, RFC 3339
 -- Photographs of finished cards, shrunk.
 CREATE TABLE photographs (
   id    INTEGER PRIMARY KEY,
@@ -28,5 +29,6 @@ DROP TABLE tags;
 ALTER TABLE cards DROP COLUMN model;
 ALTER TABLE cards DROP COLUMN away;
 DROP TABLE photographs;
+ALTER TABLE runs DROP COLUMN levels;
 ALTER TABLE runs DROP COLUMN note;
 ALTER TABLE runs DROP COLUMN well;

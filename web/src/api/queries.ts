@@ -196,6 +196,9 @@ export const useEntries = (id: string, run: S["Run"]) =>
 /** The log of all cards, the latest first. */
 export const useAllEntries = () => useQuery({ queryKey: ["entries", "of all"], refetchOnMount: "always", queryFn: () => ok(api.GET("/api/entries")) }).data;
 
+/** What to buy for the cards on the bench. */
+export const useShopping = () => useQuery({ queryKey: ["cards", "shopping"], refetchOnMount: "always", queryFn: () => ok(api.GET("/api/shopping")) });
+
 /** What of a run under way changes its entry in the log: what is asked for while a tick is on its way is asked for again when it has come. */
 const told = (r: S["Run"]) => [r.id, r.done.length, r.left.length, r.used.length].join();
 

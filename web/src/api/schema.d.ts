@@ -247,6 +247,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cards/{id}/entries/{run}/levels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take the pads and envelopes of a run out of the stores */
+        post: operations["take-levels"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cards/{id}/entries/{run}/photographs": {
         parameters: {
             query?: never;
@@ -1399,6 +1416,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take things into the stores from a table */
+        post: operations["import-shelf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shopping": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What to buy for the cards on the bench */
+        get: operations["shopping"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/starter": {
         parameters: {
             query?: never;
@@ -1519,6 +1570,8 @@ export interface components {
              * @description steps that were planned
              */
             steps: number;
+            /** @description pads and envelopes it takes */
+            takes: components["schemas"]["PlanTaking"][];
             /**
              * Format: double
              * @description minutes planned from the first step to the last
@@ -1610,6 +1663,8 @@ export interface components {
             id: string;
             /** @enum {string} */
             kind: "liquid" | "tape runner" | "double-sided" | "spray" | "dots" | "repositionable";
+            /** @description nearly empty */
+            low?: boolean;
             name: string;
             /**
              * Format: double
@@ -1623,6 +1678,8 @@ export interface components {
              * @description mm it adds
              */
             thickness: number;
+            /** @description where it is kept */
+            where?: string;
             /** @description leaves time to move the part */
             wiggle: boolean;
         };
@@ -1983,6 +2040,8 @@ export interface components {
              * @description sheet width, mm
              */
             w: number;
+            /** @description where it is kept */
+            where?: string;
         };
         CellRead: {
             /**
@@ -2668,6 +2727,8 @@ export interface components {
              * @description steps left out
              */
             left: number;
+            /** @description when the pads and envelopes it took were taken out of the stores, RFC 3339 */
+            levels?: string;
             note: string;
             /**
              * Format: int64
@@ -2711,6 +2772,11 @@ export interface components {
              */
             h: number;
             id: string;
+            /**
+             * Format: int64
+             * @description on hand; empty: not counted
+             */
+            left?: number;
             name: string;
             /**
              * Format: double
@@ -2722,6 +2788,8 @@ export interface components {
              * @description inside width, mm
              */
             w: number;
+            /** @description where they are kept */
+            where?: string;
         };
         ErrorDetail: {
             /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
@@ -3797,6 +3865,8 @@ export interface components {
              * @description width of its plate, mm
              */
             w: number;
+            /** @description where it is kept */
+            where?: string;
         };
         Mailed: {
             carrier: string;
@@ -4360,6 +4430,20 @@ export interface components {
             /** @description how long the steps take */
             time: components["schemas"]["PlanWorktime"];
         };
+        PlanBuy: {
+            id: string;
+            /** @enum {string} */
+            kind: "inks" | "papers" | "spacers" | "adhesives" | "envelopes";
+            /**
+             * Format: int64
+             * @description at least so many, sheets of cardstock; 0: one
+             */
+            n?: number;
+            name: string;
+            /** @description where it is kept */
+            where?: string;
+            why: string;
+        };
         PlanCrossing: {
             element: string;
             part: string;
@@ -4705,6 +4789,22 @@ export interface components {
              * @description top, mm
              */
             z1: number;
+        };
+        PlanTaking: {
+            id: string;
+            /** @enum {string} */
+            kind: "spacers" | "envelopes";
+            /**
+             * Format: int64
+             * @description so many are there; none: not counted
+             */
+            left?: number;
+            /**
+             * Format: int64
+             * @description so many
+             */
+            n: number;
+            name: string;
         };
         PlanTouch: {
             a: string;
@@ -5707,6 +5807,12 @@ export interface components {
              */
             y: number;
         };
+        ShelfRead: {
+            /** Format: int64 */
+            added: number;
+            /** @description what was left out, and why */
+            notes: string[];
+        };
         Shift: {
             /**
              * Format: int64
@@ -5745,6 +5851,11 @@ export interface components {
             paper?: string;
             /** @description spacer id */
             spacer?: string;
+        };
+        ShopList: {
+            buys: components["schemas"]["PlanBuy"][];
+            /** @description titles of the cards it is for: those that are not finished or put away */
+            cards: string[];
         };
         Short: {
             /**
@@ -6010,6 +6121,8 @@ export interface components {
              * @description mm
              */
             w: number;
+            /** @description where they are kept */
+            where?: string;
         };
         Splash: {
             /** Format: int64 */
@@ -7573,6 +7686,36 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Run"];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "take-levels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                run: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {
@@ -10320,6 +10463,70 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Settings"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "import-shelf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: "papers" | "spacers" | "adhesives" | "envelopes" | "machines";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/plain": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfRead"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    shopping: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopList"];
                 };
             };
             /** @description Error */

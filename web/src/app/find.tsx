@@ -3,6 +3,7 @@ import { useMemo, useState } from "react";
 import { useNavigate } from "react-router";
 import { api, ok, type S } from "../api/client";
 import { useAllEntries, useCards, useKit } from "../api/queries";
+import { kinds } from "../stores/kinds";
 import { Button } from "../ui/button";
 import Dialog from "../ui/dialog";
 import { TextField } from "../ui/field";
@@ -20,11 +21,13 @@ interface Thing {
 const places: Thing[] = [
 	{ kind: "Place", name: "The bench", more: "cards", to: "/" },
 	{ kind: "Place", name: "Inks", more: "drawer swatches", to: "/stores/inks" },
-	{ kind: "Place", name: "Cardstock", more: "paper sheets", to: "/stores/cardstock" },
-	{ kind: "Place", name: "Spacers", more: "foam", to: "/stores/spacers" },
-	{ kind: "Place", name: "Adhesives", more: "glue tape", to: "/stores/adhesives" },
-	{ kind: "Place", name: "Envelopes", more: "post", to: "/stores/envelopes" },
-	{ kind: "Place", name: "Machines", more: "cutting", to: "/stores/machines" },
+	...Object.entries(kinds).map(([shelf, k]) => ({
+		kind: "Place",
+		name: shelf[0].toUpperCase() + shelf.slice(1),
+		more: `${k.title} ${k.one}`,
+		to: `/stores/${shelf}`,
+	})),
+	{ kind: "Place", name: "To buy", more: "shopping list low empty", to: "/stores/to-buy" },
 	{ kind: "Place", name: "Sets", more: "dies stamps stencils drawing", to: "/stores/sets" },
 	{ kind: "Place", name: "Bring in a set from a picture", more: "scan photograph scanner", to: "/stores/sets/scan" },
 	{ kind: "Place", name: "Your data", more: "backup restore copies export check zip", to: "/stores/data" },
@@ -38,7 +41,7 @@ const most = 12;
 export default function Find({ onClose }: { onClose: () => void }) {
 	const go = useNavigate();
 	const cards = useCards().data;
-	const kit = useKit().data?.kit;
+	const state = useKit().data;
 	const log = useAllEntries();
 	const [text, setText] = useState("");
 	/** Which ink was on which layer of a card. */
@@ -54,15 +57,14 @@ export default function Find({ onClose }: { onClose: () => void }) {
 			card: c.id,
 		}));
 		const at = (shelf: string, name: string) => `/stores/${shelf}?${new URLSearchParams({ find: name })}`;
-		if (kit) {
+		if (state) {
+			const { kit } = state;
 			for (const i of kit.inks) out.push({ kind: "Ink", name: i.name, more: `${i.family} ${i.where ?? ""}`, to: at("inks", i.name) });
 			for (const s of kit.sets)
 				out.push({ kind: "Set", name: s.name, more: [s.where, ...(s.tags ?? []), ...s.parts.map((p) => p.label)].join(" "), to: at("sets", s.name) });
-			for (const p of kit.papers) out.push({ kind: "Cardstock", name: p.name, more: p.kind, to: "/stores/cardstock" });
-			for (const p of kit.spacers) out.push({ kind: "Spacer", name: p.name, more: p.kind, to: "/stores/spacers" });
-			for (const p of kit.adhesives) out.push({ kind: "Adhesive", name: p.name, more: p.kind, to: "/stores/adhesives" });
-			for (const m of kit.machines) out.push({ kind: "Machine", name: m.name, more: "", to: "/stores/machines" });
-			for (const p of kit.envelopes) out.push({ kind: "Envelope", name: p.name, more: "", to: "/stores/envelopes" });
+			for (const [shelf, k] of Object.entries(kinds))
+				for (const t of k.things(state))
+					out.push({ kind: k.one[0].toUpperCase() + k.one.slice(1), name: t.name, more: `${t.kind ?? ""} ${t.where ?? ""}`, to: at(shelf, t.name) });
 		}
 		for (const e of log ?? [])
 			out.push({
@@ -72,7 +74,7 @@ export default function Find({ onClose }: { onClose: () => void }) {
 				to: `/card/${e.card}/log?run=${e.id}`,
 			});
 		return [...out, ...places];
-	}, [cards, kit, log]);
+	}, [cards, state, log]);
 	const words = text.toLowerCase().split(/\s+/).filter(Boolean);
 	const hit = (s: string) => words.every((w) => s.toLowerCase().includes(w));
 	const byName = all.filter((t) => hit(t.name));

@@ -180,6 +180,7 @@ function Went({ a }: { a: Account }) {
 					with the times known now.
 				</Box>
 			)}
+			<Levels a={a} />
 			{a.left.length > 0 && (
 				<Box fontSize="small" mt="2">
 					Left out: {a.left.join("; ")}.
@@ -192,6 +193,32 @@ function Went({ a }: { a: Account }) {
 				</Box>
 			)}
 		</Part>
+	);
+}
+
+/** Pads and envelopes it took, to be taken out of the stores once. */
+function Levels({ a }: { a: Account }) {
+	const b = useBench();
+	const guest = useGuest();
+	const refresh = useRefresh();
+	const counted = a.takes.filter((t) => t.left !== undefined);
+	if (a.takes.length === 0) return null;
+	const take = async () => {
+		try {
+			await ok(api.POST("/api/cards/{id}/entries/{run}/levels", { params: { path: { id: b.view.id, run: a.entry.id } } }));
+			await refresh("entries", "state", "cards", "card");
+		} catch (e) {
+			say((e as Problem).message);
+		}
+	};
+	return (
+		<Box fontSize="small" mt="3" className="beside">
+			<span>
+				Besides card it takes {a.takes.map((t) => `${t.n} ${t.name}${t.left === undefined ? "" : ` (${t.left} there)`}`).join(", ")}.
+				{a.entry.levels && ` Taken out of the stores ${day(a.entry.levels)}.`}
+			</span>
+			{counted.length > 0 && !a.entry.levels && !guest && <Button onClick={take}>Take them out of the stores</Button>}
+		</Box>
 	);
 }
 
@@ -282,7 +309,7 @@ function Since({ a }: { a: Account }) {
 				<Box>The card is as it was then.</Box>
 			) : (
 				<>
-					<ul style={{ margin: "0 0 0 18px" }}>
+					<ul style={{ margin: 0, paddingLeft: 18 }}>
 						{a.since.map((w) => (
 							<li key={w}>{w}</li>
 						))}

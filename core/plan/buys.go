@@ -1,0 +1,152 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"ochrestone/core/card"
+	"ochrestone/core/depth"
+	"ochrestone/core/kit"
+)
+
+// Make is a card that is made, so often as it says of itself, with its plan.
+type Make struct {
+	Card card.Card
+	Plan Plan
+}
+
+// Taking is what of a thing that is counted a run takes.
+type Taking struct {
+	Kind string `json:"kind" enum:"spacers,envelopes"`
+	ID   string `json:"id"`
+	Name string `json:"name"`
+	N    int    `json:"n" doc:"so many"`
+	Left *int   `json:"left,omitempty" doc:"so many are there; none: not counted"`
+}
+
+// Takes lists the spacers and envelopes that cards take, all of them together; cardstock is
+// taken as it is cut. What is no longer in the kit is passed over.
+func Takes(makes []Make, k kit.Kit) []Taking {
+	out := []Taking{}
+	pads, envelopes := map[string]int{}, map[string]int{}
+	for _, m := range makes {
+		for id, n := range depth.Used(m.Plan.Build.Stock, m.Plan.Stood) {
+			pads[id] += n * m.Card.Run()
+		}
+		envelopes[m.Plan.Depth.Post.Envelope] += m.Card.Run()
+	}
+	for _, s := range k.Spacers {
+		if n := pads[s.ID]; n > 0 {
+			out = append(out, Taking{"spacers", s.ID, s.Name, n, s.Left})
+		}
+	}
+	for _, e := range k.Envelopes {
+		if n := envelopes[e.ID]; n > 0 {
+			out = append(out, Taking{"envelopes", e.ID, e.Name, n, e.Left})
+		}
+	}
+	return out
+}
+
+// Buy is something to buy.
+type Buy struct {
+	Kind  string `json:"kind" enum:"inks,papers,spacers,adhesives,envelopes"`
+	ID    string `json:"id"`
+	Name  string `json:"name"`
+	N     int    `json:"n,omitempty" doc:"at least so many, sheets of cardstock; 0: one"`
+	Why   string `json:"why"`
+	Where string `json:"where,omitempty" doc:"where it is kept"`
+}
+
+// Shopping lists what to buy for some cards to be made: inks that run low, and those that are
+// empty and wanted; cardstock, pads and envelopes of which the cards take more than is there,
+// by area alone for cardstock, so at least so much; adhesives that run low. Each is said with
+// the cards it is for.
+func Shopping(k kit.Kit, makes []Make) []Buy {
+	out := []Buy{}
+	wants := map[string][]string{} // titles by what they want
+	want := func(id, title string) {
+		if id != "" && !slices.Contains(wants[id], title) {
+			wants[id] = append(wants[id], title)
+		}
+	}
+	area := map[string]float64{}
+	for _, m := range makes {
+		for _, id := range inksOf(m.Card) {
+			want(id, m.Card.Title)
+		}
+		for _, a := range m.Plan.Build.PaperAreas() {
+			area[a.Stock] += a.Area * float64(m.Card.Run())
+			want(a.Stock, m.Card.Title)
+		}
+		for _, t := range Takes([]Make{m}, k) {
+			want(t.ID, m.Card.Title)
+		}
+	}
+	why := func(what, id string) string {
+		if on := wants[id]; len(on) > 0 {
+			return what + "; for " + strings.Join(on, ", ")
+		}
+		return what
+	}
+	for _, i := range k.Inks {
+		switch {
+		case i.Gone && len(wants[i.ID]) > 0:
+			out = append(out, Buy{"inks", i.ID, i.Name, 0, why("empty", i.ID), i.Where})
+		case i.Low && !i.Gone:
+			out = append(out, Buy{"inks", i.ID, i.Name, 0, why("runs low", i.ID), i.Where})
+		}
+	}
+	for _, p := range k.Papers {
+		one, has := p.W*p.H, float64(p.Sheets)*p.W*p.H
+		for _, o := range p.Offcuts {
+			has += float64(o.Count()) * o.W * o.H
+		}
+		if short := area[p.ID] - has; one > 0 && short > 0 {
+			out = append(out, Buy{"papers", p.ID, p.Name, int(math.Ceil(short / one)), why(fmt.Sprintf("%d there", p.Sheets), p.ID), p.Where})
+		}
+	}
+	for _, t := range Takes(makes, k) {
+		if t.Left == nil || *t.Left >= t.N {
+			continue
+		}
+		b := Buy{t.Kind, t.ID, t.Name, t.N - *t.Left, why(fmt.Sprintf("%d there", *t.Left), t.ID), ""}
+		if s, ok := k.Spacer(t.ID); ok && t.Kind == "spacers" {
+			b.Where = s.Where
+		} else if e, ok := k.Envelope(t.ID); ok {
+			b.Where = e.Where
+		}
+		out = append(out, b)
+	}
+	for _, a := range k.Adhesives {
+		if a.Low {
+			out = append(out, Buy{"adhesives", a.ID, a.Name, 0, "runs low", a.Where})
+		}
+	}
+	return out
+}
+
+// inksOf are the inks of the images of a card, each once, by their ids.
+func inksOf(c card.Card) (out []string) {
+	add := func(id string) {
+		if id != "" && !slices.Contains(out, id) {
+			out = append(out, id)
+		}
+	}
+	for _, m := range c.Motifs {
+		for _, w := range m.Colourways {
+			for _, f := range w.Layers {
+				add(f.Ink)
+				add(f.Edge)
+				add(f.Back)
+				for _, b := range f.Blends {
+					add(b.Ink)
+				}
+			}
+		}
+	}
+	slices.Sort(out)
+	return out
+}

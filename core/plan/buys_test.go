@@ -1,0 +1,99 @@
+package plan_test
+
+import (
+	"math"
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"ochrestone/core/card"
+	"ochrestone/core/kit"
+	"ochrestone/core/plan"
+)
+
+// What cards take and what is to be bought for them, reckoned apart from the program: pads are
+// counted on the sheet they come from, envelopes are one a card, and paper by its area.
+func TestShoppingForTheBench(t *testing.T) {
+	_, k := moth(t)
+	maker := plan.NewPlanner()
+	var makes []plan.Make
+	for _, c := range demoCards(t) {
+		makes = append(makes, plan.Make{Card: c, Plan: maker.Of(c, k)})
+	}
+	for i := range k.Inks {
+		k.Inks[i].Low, k.Inks[i].Gone = false, false
+	}
+	for i := range k.Papers {
+		k.Papers[i].Sheets = 1000
+	}
+	for i := range k.Spacers {
+		k.Spacers[i].Left = nil
+	}
+	require.Empty(t, plan.Shopping(k, makes), "there is plenty of everything")
+
+	one := plan.Takes(makes[:1], k)
+	twelve := makes[0]
+	twelve.Card.Copies = 12
+	for i, x := range plan.Takes([]plan.Make{twelve}, k) {
+		assert.Equal(t, 12*one[i].N, x.N, "twelve cards take twelve times as much of %s", x.Name)
+	}
+	both := plan.Takes(makes, k)
+	for _, x := range both {
+		sum := 0
+		for _, m := range makes {
+			for _, y := range plan.Takes([]plan.Make{m}, k) {
+				if x.ID == y.ID {
+					sum += y.N
+				}
+			}
+		}
+		assert.Equal(t, sum, x.N, x.Name)
+	}
+	at := slices.IndexFunc(both, func(x plan.Taking) bool { return x.Kind == "spacers" })
+	require.GreaterOrEqual(t, at, 0)
+	pads := both[at]
+	short := pads.N - 1
+	sp := slices.IndexFunc(k.Spacers, func(s kit.Spacer) bool { return s.ID == pads.ID })
+	k.Spacers[sp].Left, k.Spacers[sp].Where = &short, "the tin"
+	base := makes[0].Card.Base.Paper
+	pp := slices.IndexFunc(k.Papers, func(p kit.Cardstock) bool { return p.ID == base })
+	k.Papers[pp].Sheets, k.Papers[pp].Offcuts = 0, nil
+	var used card.Finish
+	for _, f := range makes[0].Card.Motifs[0].Colourways[0].Layers {
+		if f.Ink != "" {
+			used = f
+		}
+	}
+	ik := slices.IndexFunc(k.Inks, func(i kit.Ink) bool { return i.ID == used.Ink })
+	k.Inks[ik].Gone = true
+	low := (ik + 1) % len(k.Inks)
+	k.Inks[low].Low = true
+	k.Adhesives[0].Low = true
+
+	got := map[string]plan.Buy{}
+	for _, b := range plan.Shopping(k, makes) {
+		got[b.Kind+" "+b.ID] = b
+	}
+	assert.Len(t, got, 5)
+	assert.Equal(t, plan.Buy{Kind: "spacers", ID: pads.ID, Name: pads.Name, N: 1, Why: got["spacers "+pads.ID].Why, Where: "the tin"}, got["spacers "+pads.ID])
+	assert.True(t, strings.HasPrefix(got["inks "+used.Ink].Why, "empty; for "), got["inks "+used.Ink].Why)
+	assert.Contains(t, got["inks "+used.Ink].Why, makes[0].Card.Title)
+	assert.True(t, strings.HasPrefix(got["inks "+k.Inks[low].ID].Why, "runs low"))
+	assert.Equal(t, "runs low", got["adhesives "+k.Adhesives[0].ID].Why)
+	bases := 0.0
+	for _, m := range makes {
+		if m.Card.Base.Paper == base {
+			bases += 2 * m.Card.Base.W * m.Card.Base.H * float64(m.Card.Run())
+		}
+	}
+	sheets := got["papers "+base].N
+	assert.GreaterOrEqual(t, sheets, int(math.Ceil(bases/(k.Papers[pp].W*k.Papers[pp].H))), "a folded card takes twice its front at least")
+
+	k.Inks[ik].Gone = true
+	for _, b := range plan.Shopping(k, nil) {
+		assert.NotEqual(t, used.Ink, b.ID, "what is empty and not wanted is not bought")
+	}
+}
