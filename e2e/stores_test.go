@@ -43,3 +43,28 @@ func TestTheShelves(t *testing.T) {
 	axe(t, ctx, "to buy")
 	shot(t, ctx, "tobuy")
 }
+
+// A folder of drawings, one of them none and one known: each becomes a set by the name of its
+// file, and what does not is told.
+func TestManyDrawingsAtOnce(t *testing.T) {
+	t.Parallel()
+	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	ctx := browser(t, 1280, 800)
+	dir := t.TempDir()
+	var files []string
+	for name, text := range map[string]string{
+		"Leaf": `<svg xmlns="http://www.w3.org/2000/svg" width="40mm" height="30mm" viewBox="0 0 40 30"><path d="M0 0h40v30H0z"/></svg>`,
+		"Pear": `<svg xmlns="http://www.w3.org/2000/svg" width="30mm" height="30mm" viewBox="0 0 30 30"><circle cx="15" cy="15" r="14"/><circle cx="15" cy="15" r="6"/></svg>`,
+		"Torn": `<svg xmlns="http://www.w3.org/2000/svg"><path d="M0`, "Hawk-moth": `<svg/>`,
+	} {
+		files = append(files, filepath.Join(dir, name+".svg"))
+		require.NoError(t, os.WriteFile(files[len(files)-1], []byte(text), 0o600))
+	}
+	sets := `fetch("/api/state").then(r => r.json()).then(s => s.kit.sets.length)`
+	do(t, ctx, "the sets", chromedp.Navigate(p.URL+"/stores/sets"), says("Many drawings at once"))
+	before := read[int](t, ctx, sets)
+	do(t, ctx, "four files", chromedp.SetUploadFiles(chromedp.CSS(`input[aria-label="Many drawings at once"]`), files), says("2 sets taken in, each named as its file"), says("Hawk-moth: is there already"), says("Torn: "))
+	quiet(ctx)
+	assert.Equal(t, before+2, read[int](t, ctx, sets))
+	axe(t, ctx, "many drawings")
+}

@@ -71,5 +71,25 @@ export const FileButton = ({ label, accept, onFile }: { label: string; accept: s
 	</Parts.Root>
 );
 
+/** A button that asks for many files, or for a whole folder of them, and takes those it can use at once. */
+export const FilesButton = ({ label, accept, folder, onFiles }: { label: string; accept: string[]; folder?: boolean; onFiles: (f: File[]) => void }) => (
+	<Parts.Root
+		accept={folder ? undefined : accept}
+		directory={folder}
+		maxFiles={2000}
+		acceptedFiles={[]}
+		className="file"
+		onFileAccept={(d) => {
+			const use = d.files.filter((f) => accept.some((a) => f.name.toLowerCase().endsWith(a)));
+			if (use.length > 0 || d.files.length > 0) onFiles(use);
+		}}
+	>
+		<Parts.HiddenInput aria-label={label} />
+		<Parts.Trigger asChild>
+			<Button>{label}</Button>
+		</Parts.Trigger>
+	</Parts.Root>
+);
+
 /** What a scanner or a phone gives. */
 export const pictures = ["image/png", "image/jpeg", "image/tiff"];

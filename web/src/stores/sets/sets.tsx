@@ -15,6 +15,7 @@ import { size } from "../../ui/sizes";
 import { length } from "../../ui/units";
 import { Add, Panel, Remove, useTake } from "../shelf";
 import { HowLarge } from "./howlarge";
+import { ManyDrawings } from "./many";
 
 /** The sets a person owns: found by name, word or place; out as drawings; new ones from pictures, drawings or measures. */
 export function Sets({ state }: { state: State }) {
@@ -79,6 +80,7 @@ export function Sets({ state }: { state: State }) {
 						<option value="stencil">stencil set</option>
 					</Select>
 				</Add>
+				<ManyDrawings has={state.kit.sets.map((s) => s.name)} />
 			</Panel>
 			<Basics />
 		</>
