@@ -11,7 +11,10 @@ import "./ui/style.css";
 import { early } from "./api/queries";
 import { App } from "./app/app";
 import { stations } from "./app/stations";
+import { apply, look } from "./ui/page";
 import { system } from "./ui/theme";
+
+apply(look());
 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5000, refetchOnWindowFocus: true } } });
 

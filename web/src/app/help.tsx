@@ -1,7 +1,10 @@
 import { Box } from "@chakra-ui/react";
+import { useState } from "react";
 import { useLocation } from "react-router";
 
 import Dialog from "../ui/dialog";
+import { type Look, look, setLook } from "../ui/page";
+import { Select } from "../ui/select";
 import { stations } from "./stations";
 
 /** A key, what it does, and the stations where it does it; everywhere without. */
@@ -32,6 +35,31 @@ const words: [string, string][] = [
 	["Colourway", "one choice of papers and inks for all layers of an image"],
 ];
 
+/** How the page looks on this screen. */
+function ThisPage() {
+	const [l, set] = useState(look);
+	const change = (c: Partial<Look>) => {
+		const next = { ...l, ...c };
+		set(next);
+		setLook(next);
+	};
+	return (
+		<Box display="flex" gap="6" flexWrap="wrap" alignItems="flex-end" mb="7">
+			<Select label="The room is" value={l.room} onChange={(v) => change({ room: v as Look["room"] })}>
+				<option value="light">light</option>
+				<option value="dark">dark</option>
+			</Select>
+			<Select label="Letters" value={l.letters} onChange={(v) => change({ letters: v as Look["letters"] })}>
+				<option value="usual">usual</option>
+				<option value="large">large</option>
+			</Select>
+			<Box fontSize="small" color="quiet" flex="1" minW="220px">
+				On this screen alone. Judge colours in the light: against dark every ink looks paler.
+			</Box>
+		</Box>
+	);
+}
+
 export default function Help({ onClose }: { onClose: () => void }) {
 	const path = useLocation().pathname;
 	const here = stations.find((s) => path.endsWith(`/${s.id}`));
@@ -43,6 +71,7 @@ export default function Help({ onClose }: { onClose: () => void }) {
 	];
 	return (
 		<Dialog title="Keys and words" onClose={onClose}>
+			<ThisPage />
 			<Box display="grid" gridTemplateColumns="repeat(auto-fit, minmax(280px, 1fr))" gap="11">
 				<Box>
 					{groups

@@ -1,6 +1,6 @@
 import { Box } from "@chakra-ui/react";
 import { type KeyboardEvent, memo, useCallback, useLayoutEffect, useMemo, useRef, useState } from "react";
-import { hue } from "../ui/colours";
+import { foamHole, foamWhite, hue } from "../ui/colours";
 import { size } from "../ui/sizes";
 import { type Drawn, type Slab, type Stratum, section } from "./section";
 
@@ -120,9 +120,9 @@ export function Strata({
 					))}
 					<defs>
 						<pattern id="foam" width="6" height="6" patternUnits="userSpaceOnUse">
-							<rect width="6" height="6" fill={hue.sheet} />
-							<circle cx="2" cy="2" r="1" fill={hue.bench} />
-							<circle cx="5" cy="5" r="0.8" fill={hue.bench} />
+							<rect width="6" height="6" fill={foamWhite} />
+							<circle cx="2" cy="2" r="1" fill={foamHole} />
+							<circle cx="5" cy="5" r="0.8" fill={foamHole} />
 						</pattern>
 					</defs>
 				</svg>

@@ -1,5 +1,5 @@
 import { type ReactNode, useLayoutEffect, useRef, useState } from "react";
-import { bare, hue } from "../ui/colours";
+import { bare, onLight } from "../ui/colours";
 import type { Settings } from "../ui/units";
 import type { Box } from "./box";
 import { grounds } from "./picture";
@@ -46,7 +46,7 @@ export function Table({
 	const top = box.y - (h - box.h) / 2;
 	const o = origin ?? { x: box.x, y: box.y };
 	const dark = ground === grounds.dark;
-	const ink = dark ? bare : hue.text;
+	const ink = dark ? bare : onLight;
 	return (
 		<div ref={ref} style={{ position: "relative", flex: 1, minHeight: 0, background: ground, overflow: "hidden" }}>
 			<svg width={size.w} height={size.h} style={{ position: "absolute", inset: 0 }} aria-hidden="true">

@@ -38,8 +38,40 @@ export const colours = {
 
 type Hue = keyof typeof colours;
 
+/** The page in a dark room: what is other there. Greys stay neutral; colours of paper and ink are as they are. */
+export const dim: Partial<Record<Hue, string>> = {
+	ground: "#1b1d1e",
+	sheet: "#26292a",
+	bench: "#454748",
+	bed: "#3a3c3d",
+	white: "#313435",
+	line: "#4b5053",
+	rule: "#8b959a",
+	text: "#eceeed",
+	quiet: "#b9c1c6",
+	slate: "#8d9ba6",
+	ochre: "#f0b558",
+	fill: "#8a5a14",
+	wash: "#4a3c20",
+	glow: "#e0a04040",
+	lichen: "#a9cc90",
+	madder: "#ff9d94",
+	edge: "#ffffff40",
+	outline: "#eceeed77",
+	mark: "#eceeedbb",
+	dim: "#000000aa",
+	veil: "#26292acc",
+};
+
 /** The same as variables of the theme, for drawings and inline styles. */
 export const hue = Object.fromEntries(Object.keys(colours).map((k) => [k, `var(--chakra-colors-${k})`])) as Record<Hue, string>;
+
+/** Foam as it is, in whatever room. */
+export const foamWhite = "#f3f3f1";
+export const foamHole = "#a9aaa9";
+
+/** What is written on light grounds of the table, which keep their own colours. */
+export const onLight = "#1d2327";
 
 /** What stands for card or ink that is not chosen yet. */
 export const bare = "#e8e8e6";

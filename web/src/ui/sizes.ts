@@ -20,6 +20,9 @@ export const sizes = {
 	act: "38px",
 } as const;
 
+/** How much larger letters are for who asks for large ones. */
+export const larger = 1.25;
+
 /** Rooms between things: steps of one scale. */
 export const spaces = {
 	1: "2px",

@@ -6,6 +6,7 @@ import { Beside, useNotesAbout } from "../../parts/beside";
 import type { Box } from "../../parts/box";
 import { CardStrata } from "../../parts/card-strata";
 import { Frame, grounds } from "../../parts/picture";
+import { spokenFront } from "../../parts/spoken";
 import { GroundPicker, MotifPicker, StationFrame, useGround } from "../../parts/station";
 import { Table } from "../../parts/table";
 import { Button } from "../../ui/button";
@@ -150,7 +151,11 @@ export default function Front() {
 						box={{ x: 0, y: 0, ...size }}
 						settings={s}
 						ground={grounds[ground]}
-						label={`${faces.find(([f]) => f === face)?.[1]} of the card`}
+						label={
+							face === "front"
+								? `The front of the card, from the top: ${spokenFront(b.card, b.view.plan)}`
+								: `${faces.find(([f]) => f === face)?.[1]} of the card`
+						}
 						beside={note || undefined}
 					>
 						{(scale) => (

@@ -6,6 +6,7 @@ import { boxOf } from "../../parts/apart";
 import { Beside, useNotesAbout } from "../../parts/beside";
 import { ImageStrata } from "../../parts/image-strata";
 import { Frame, grounds, Layers } from "../../parts/picture";
+import { spokenImage } from "../../parts/spoken";
 import { GroundPicker, MotifPicker, NoImage, StationFrame, useGround } from "../../parts/station";
 import { Table } from "../../parts/table";
 import { Button } from "../../ui/button";
@@ -71,7 +72,7 @@ export default function Inks() {
 						box={{ x: look.minX, y: look.minY, w: look.w, h: look.h }}
 						settings={b.state.settings}
 						ground={grounds[ground]}
-						label={`The image, ${wet ? "wet" : "dried"}`}
+						label={`${spokenImage(look, colourway)}; shown ${wet ? "wet" : "dried"}`}
 						beside={at >= 0 ? { box: boxOf(look.layers[at].outline, 0), node: <Beside notes={notes} /> } : undefined}
 					>
 						{() => <Layers look={look} colourway={colourway} wet={wet} layer={b.layer} onPick={take} />}

@@ -1,11 +1,11 @@
 import { Box } from "@chakra-ui/react";
 import { lazy, Suspense, useCallback, useState } from "react";
 import { useBench } from "../../api/card";
-
 import { boxOf, laidApart } from "../../parts/apart";
 import { Beside, useNotesAbout } from "../../parts/beside";
 import { ImageStrata } from "../../parts/image-strata";
 import { Frame, grounds, Layers } from "../../parts/picture";
+import { spokenImage } from "../../parts/spoken";
 import { GroundPicker, MotifPicker, NoImage, StationFrame, useGround } from "../../parts/station";
 import { Table } from "../../parts/table";
 import { hue } from "../../ui/colours";
@@ -71,7 +71,7 @@ export default function Pieces() {
 						box={spread > 0 ? (room) => apart(room).box : { x: look.minX, y: look.minY, w: look.w, h: look.h }}
 						settings={s}
 						ground={grounds[ground]}
-						label="The pieces"
+						label={`The pieces: ${spokenImage(look, b.colourway)}`}
 						beside={chosen && spread < 0.05 ? { box: boxOf(chosen.outline, 0), node: <Beside notes={notes} /> } : undefined}
 						origin={{ x: look.minX, y: look.minY }}
 					>
