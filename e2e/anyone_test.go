@@ -139,3 +139,34 @@ func TestAStarterShelf(t *testing.T) {
 	shot(t, ctx, "starter")
 	do(t, ctx, "a first card", chromedp.Navigate(p.URL), seen(`input[name=title]`), set(`input[name=title]`, "First"), button("Make the card"), seen(`[aria-label="Strata"]`), chromedp.KeyEvent("5"), says("in thick"))
 }
+
+// TestLedThroughAFirstCard: someone with nothing is led by the page from empty stores to the
+// printed sheet, on things of their own; the guide is shut at once by who wants none.
+func TestLedThroughAFirstCard(t *testing.T) {
+	t.Parallel()
+	p := start(t, "serve", filepath.Join(t.TempDir(), "own.db"))
+	ctx := browser(t, 1280, 800)
+	led := func(n int, title string) step { return says(fmt.Sprintf("A first card, %d of 8: %s.", n, title)) }
+	do(t, ctx, "an empty bench", chromedp.Navigate(p.URL), led(1, "What you cut from"), button("Begin with a starter shelf"), led(2, "Your inks"))
+	axe(t, ctx, "led")
+	shot(t, ctx, "led")
+	do(t, ctx, "to the inks", chromedp.Click(chromedp.Search(`//aside//a[.="Inks"]`)), seen(`input[name=name]`))
+	for _, c := range [][2]string{{"Plum, pale", "#e3cfe0"}, {"Plum, full", "#7f5480"}, {"Wheat, full", "#b98f34"}, {"Wheat, pale", "#f2e3b4"}, {"Night, deep", "#20242b"}} {
+		do(t, ctx, c[0], set(`input[name=name]`, c[0]), set(`input[name=family]`, c[0][:4]), set(`input[name=dry]`, c[1]), button("Add the ink"), seen(fmt.Sprintf(`[aria-label^=%q]`, c[0])))
+	}
+	drawing := filepath.Join(t.TempDir(), "lantern.svg")
+	require.NoError(t, os.WriteFile(drawing, []byte(lantern), 0o600))
+	do(t, ctx, "to a set", led(3, "A set"), chromedp.Click(chromedp.Search(`//aside//a[.="Sets"]`)), seen(`input[type=file]`), chromedp.Sleep(500*time.Millisecond), chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{drawing}), says("lantern.svg"), button("Import the drawing"), led(4, "A card"))
+	do(t, ctx, "to a card", chromedp.Click(chromedp.Search(`//aside//a[.="The bench"]`)), seen(`input[name=title]`), set(`input[name=title]`, "For the lamp"), button("Make the card"), led(5, "Its inks"))
+	shot(t, ctx, "led-card")
+	do(t, ctx, "its inks", chromedp.Click(chromedp.Search(`//aside//a[.="Inks of the card"]`)), button("Suggest inks"), seen(`button[title^="Weakest pair"]`), css(`button[title^="Weakest pair"]`), says("Saved, change 2"))
+	do(t, ctx, "the sheet: nothing would spoil it, and a card of that size has its envelope", led(8, "The sheet for the bench"))
+	pdf := read[string](t, ctx, `document.querySelector("aside a").getAttribute("href")`)
+	assert.True(t, strings.HasPrefix(string(get(t, p.URL+pdf)), "%PDF-"))
+	do(t, ctx, "printed, the guide is done", chromedp.Click(chromedp.CSS(`aside a`)), none("aside[aria-label='A first card']"), chromedp.Reload(), says("From your drawer"), none("aside[aria-label='A first card']"))
+
+	other := browser(t, 1280, 800)
+	q := start(t, "serve", filepath.Join(t.TempDir(), "none.db"))
+	do(t, other, "shut at once", chromedp.Navigate(q.URL), led(1, "What you cut from"), button("Shut the guide"), none("aside[aria-label='A first card']"), chromedp.Reload(), says("First, tell Ochrestone what you own"), none("aside[aria-label='A first card']"))
+	do(t, other, "called again from the keys and words", chromedp.Click(chromedp.CSS(`[aria-label="Keys and words"]`)), button("Lead me through a card"), led(1, "What you cut from"))
+}

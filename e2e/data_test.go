@@ -112,10 +112,10 @@ func TestACardIsCarriedElsewhere(t *testing.T) {
 	do(t, ctx, "the bench", chromedp.Navigate(p.URL), says("Bring in a card"))
 	do(t, ctx, "what is no card", chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{bad}), says("This is not a card of Ochrestone"), says("Nothing was changed"))
 	quiet(ctx)
-	do(t, ctx, "look into it", chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{file}), says("Bring in “Lamp-sitters' thanks”"), says("just the same"), says("Oat, 110 lb: caliper differs"))
+	do(t, ctx, "look into it", chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{file}), says("Bring in “Lamp-sitters' thanks”"), says("just the same"), says("Oat, 110 lb: thickness 0.017 in here, 0.015 in there"))
 	axe(t, ctx, "a card brought in")
 	shot(t, ctx, "bring")
-	do(t, ctx, "keep both", pickFrom("Oat, 110 lb: caliper differs", "both: keep theirs beside mine"), button("Put it on the bench"), seen(`[aria-label="Strata"]`))
+	do(t, ctx, "keep both", pickFrom("Oat, 110 lb: thickness 0.017 in here, 0.015 in there", "both: keep theirs beside mine"), button("Put it on the bench"), seen(`[aria-label="Strata"]`))
 	assert.Contains(t, string(get(t, p.URL+"/api/state")), "Oat, 110 lb, brought in")
 	do(t, ctx, "the other screen of the page says so", chromedp.Navigate(p.URL+"/stores/cardstock"), says("Oat, 110 lb, brought in"))
 }

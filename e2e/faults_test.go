@@ -2,11 +2,13 @@ package e2e
 
 import (
 	"path/filepath"
+	"strings"
 	"testing"
 	"time"
 
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 // A fault in one station leaves the rest of the page standing, and the station comes
@@ -49,4 +51,24 @@ func TestWhatIsDoneWaitsForTheProgram(t *testing.T) {
 	assert.InDelta(t, was+3*25.4/16, read[float64](t, ctx, place), 1e-6)
 	assert.Equal(t, 1, read[int](t, ctx, moth+`.then(v=>v.run.done.length)`))
 	quiet(ctx, "ERR_CONNECTION_REFUSED")
+}
+
+// A step ticked while the program does not answer, and the page shut before it does: the tick is
+// sent when the card is opened again.
+func TestTicksOutliveThePage(t *testing.T) {
+	t.Parallel()
+	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	ctx := browser(t, 1024, 768)
+	do(t, ctx, "at work", chromedp.Navigate(p.URL+"/card/lamp-sitters/work"), says("0 of 33 done"), chromedp.WaitVisible(chromedp.CSS(`button[aria-haspopup=menu]`)), chromedp.Sleep(800*time.Millisecond), eval(`window.addEventListener("beforeunload", e => e.stopImmediatePropagation(), true)`))
+	p.stop()
+	do(t, ctx, "two ticks and one taken back", button("Done"), says("1 of 33 done"), button("Done"), says("2 of 33 done"), chromedp.Click(chromedp.Search(`//li//button[contains(., "2 Cut the mat")]`)), button("Not done after all"), says("1 of 33 done"), says("wait here"))
+	do(t, ctx, "the page is shut", chromedp.Navigate("about:blank"))
+	quiet(ctx, "ERR_CONNECTION_REFUSED")
+	p.run()
+	assert.Equal(t, 0, len(strings.Split(string(get(t, p.URL+"/api/cards/lamp-sitters/run")), `"verb"`))-1, "nothing of it came yet")
+	do(t, ctx, "and opened again", chromedp.Navigate(p.URL+"/card/lamp-sitters/work"), says("1 of 33 done"))
+	require.Eventually(t, func() bool {
+		return strings.Count(string(get(t, p.URL+"/api/cards/lamp-sitters/run")), `"verb"`) == 1
+	}, 10*time.Second, 50*time.Millisecond, "it is there, the one taken back is not")
+	do(t, ctx, "and nothing waits any more", waitFor(`!Object.keys(localStorage).some(k => k.startsWith("ticks "))`))
 }

@@ -115,6 +115,8 @@ func usable(it bundle.Item) error {
 		return valid[kit.Adhesive](it.Doc)
 	case store.KindEnvelope:
 		return valid[kit.Envelope](it.Doc)
+	case store.KindSwatch:
+		return valid[kit.Swatch](it.Doc)
 	}
 	return kit.Problem{Path: "kind", What: fmt.Sprintf("%q is no kind of thing in the stores", it.Kind)}
 }

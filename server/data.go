@@ -134,6 +134,7 @@ type copyIn struct {
 // goes wrong is told by the page of the data, and tried again in an hour.
 func (s *Server) Daily(ctx context.Context) {
 	for {
+		sweep(os.TempDir(), s.now())
 		_, err := s.store.Daily(ctx, s.now())
 		if err != nil && ctx.Err() == nil {
 			s.trouble.Store(&err)
@@ -144,6 +145,22 @@ func (s *Server) Daily(ctx context.Context) {
 		case <-ctx.Done():
 			return
 		case <-time.After(time.Hour):
+		}
+	}
+}
+
+// sweep removes copies that a program which was killed left in the folder for passing files, more
+// than a day ago.
+func sweep(dir string, now time.Time) {
+	for _, left := range []string{"ochrestone-restore-*", "ochrestone-backup-*"} {
+		all, err := filepath.Glob(filepath.Join(dir, left))
+		if err != nil {
+			continue
+		}
+		for _, path := range all {
+			if st, err := os.Stat(path); err == nil && now.Sub(st.ModTime()) > 24*time.Hour {
+				_ = os.RemoveAll(path)
+			}
 		}
 	}
 }

@@ -286,7 +286,7 @@ func (s *Server) keepSwatches(ctx context.Context, in *keepSwatchesIn) (*struct{
 			continue
 		}
 		w := kit.Swatch{Ink: c.Ink, Paper: sh.Paper, Impressions: c.Impressions, Dry: c.Colour, On: s.now().Format(time.DateOnly)}
-		items = append(items, store.Item{Kind: store.KindSwatch, ID: fmt.Sprintf("%s/%s/%d", w.Ink, w.Paper, w.Impressions), Value: w})
+		items = append(items, store.Item{Kind: store.KindSwatch, ID: w.ID(), Value: w})
 	}
 	if err := s.store.PutAll(ctx, items...); err != nil {
 		return nil, problem(err)

@@ -106,6 +106,7 @@ func (w *writing) write(n int) error {
 		func() error {
 			return w.AddNumbered(ctx, "sheet:", func(k int) (string, bool) { return fmt.Sprint(n), k%2 == 1 })
 		},
+		func() error { return w.TakeLevels(ctx, id, r.ID, Item{KindSet, "s", someSet("s")}) },
 		func() error {
 			return w.TakeOut(ctx, id, "kraft", map[string]int{"sheets": n}, map[string]int{"needs": 2})
 		},
@@ -226,7 +227,7 @@ func TestKillsLoseNothingAcknowledged(t *testing.T) {
 // in all.
 func killed(t *testing.T, path string, from int, after time.Duration) (acknowledged int) {
 	cmd := exec.Command(os.Args[0], "-test.run", "^TestWriter$")
-	cmd.Env = append(os.Environ(), "WRITE_TO="+path, "WRITE_FROM="+strconv.Itoa(from))
+	cmd.Env = append(os.Environ(), "WRITE_TO="+path, "WRITE_FROM="+strconv.Itoa(from), "TMPDIR="+filepath.Dir(path)) // what a killed restore leaves goes with the test
 	out, err := cmd.StdoutPipe()
 	require.NoError(t, err)
 	require.NoError(t, cmd.Start())

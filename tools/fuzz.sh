@@ -7,7 +7,7 @@ time="${FUZZTIME:-10m}"
 logs="${FUZZLOGS:-$(mktemp -d)}"
 targets=(
 	"exchange/svgin FuzzRead" "vision/picture FuzzDecode" "exchange/inkfile FuzzReadCSV" "exchange/inkfile FuzzReadGPL"
-	"exchange/table FuzzText" "core/shape FuzzUnmarshalText" "core/measure FuzzParseSigned" "core/plan FuzzCard" "store FuzzOpen" "exchange/bundle FuzzRead"
+	"exchange/table FuzzText" "core/shape FuzzUnmarshalText" "core/measure FuzzParseSigned" "core/plan FuzzCard" "store FuzzOpen" "exchange/bundle FuzzRead" "exchange/shelf FuzzRead"
 )
 one() {
 	read -r pkg name <<<"$1"

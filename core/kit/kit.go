@@ -320,6 +320,19 @@ type Swatch struct {
 	On          string `json:"on,omitempty" doc:"the day it was measured, yyyy-mm-dd; none: nobody knows"`
 }
 
+// ID is what a swatch is kept under: its ink, its paper and its impressions.
+func (s Swatch) ID() string { return fmt.Sprintf("%s/%s/%d", s.Ink, s.Paper, s.Impressions) }
+
+// Validate checks a swatch.
+func (s Swatch) Validate() error {
+	var c check
+	c.add(s.Ink == "" || s.Paper == "", "ink", "a swatch is of an ink on a paper")
+	c.add(s.Impressions < 1 || s.Impressions > 6, "impressions", "it is of 1 to 6 impressions")
+	_, err := colour.ParseHex(s.Dry)
+	c.add(err != nil, "dry", "write the colour as #rrggbb")
+	return c.done()
+}
+
 // Kit is everything a person owns.
 type Kit struct {
 	Sets      []Set       `json:"sets" nullable:"false"`

@@ -36,6 +36,8 @@ var ErrForeign = errors.New("this is not a card of Ochrestone (.ochre)")
 type Bundle struct {
 	Card  card.Card
 	Items []Item
+	// Swatches are what its inks were measured to dry to on its papers.
+	Swatches []kit.Swatch
 }
 
 // Item is one thing of the stores.
@@ -111,6 +113,11 @@ func Of(c card.Card, k kit.Kit) (Bundle, error) {
 	for _, it := range all {
 		if named[it.Kind+" "+it.ID] {
 			b.Items = append(b.Items, it)
+		}
+	}
+	for _, s := range k.Swatches {
+		if named["inks "+s.Ink] && named["papers "+s.Paper] {
+			b.Swatches = append(b.Swatches, s)
 		}
 	}
 	return b, nil
@@ -205,11 +212,23 @@ func Write(w io.Writer, b Bundle, front []byte, at time.Time) error {
 			return err
 		}
 	}
+	if len(b.Swatches) > 0 {
+		doc, err := json.Marshal(b.Swatches)
+		if err == nil {
+			err = put(swatchFile, doc)
+		}
+		if err != nil {
+			return fmt.Errorf("write the bundle: %w", err)
+		}
+	}
 	if err := z.Close(); err != nil {
 		return fmt.Errorf("write the bundle: %w", err)
 	}
 	return nil
 }
+
+// swatchFile holds the swatches of a bundle.
+const swatchFile = "stores/swatches.json"
 
 // Read reads a bundle. What is no bundle, of a newer form, too large or not whole is refused
 // with an error that says so.
@@ -258,6 +277,14 @@ func Read(data []byte) (Bundle, error) {
 		case f.Name == "card.json":
 			if doc, err = open(f); err != nil {
 				return Bundle{}, err
+			}
+		case f.Name == swatchFile:
+			raw, err := open(f)
+			if err != nil {
+				return Bundle{}, err
+			}
+			if err := json.Unmarshal(raw, &b.Swatches); err != nil {
+				return Bundle{}, fmt.Errorf("%s in it are no swatches", f.Name)
 			}
 		case is && slices.ContainsFunc(kinds, func(k kind) bool { return k.name == of }):
 			raw, err := open(f)

@@ -4,6 +4,7 @@ import (
 	"archive/zip"
 	"bytes"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"io"
 	"regexp"
@@ -155,7 +156,13 @@ func TestWhatDiffersIsChosen(t *testing.T) {
 	for _, it := range all {
 		if it.State == bundle.Differs {
 			differs++
-			assert.Equal(t, []string{"caliper"}, it.Unlike)
+			require.Len(t, it.Unlike, 1)
+			u := it.Unlike[0]
+			assert.Equal(t, []string{"thickness", "mm"}, []string{u.Word, u.Unit})
+			mine, err1 := strconv.ParseFloat(u.Mine, 64)
+			their, err2 := strconv.ParseFloat(u.Their, 64)
+			require.NoError(t, errors.Join(err1, err2))
+			assert.InDelta(t, 0.05, mine-their, 1e-9, "mine is thicker by so much")
 		}
 	}
 	assert.Equal(t, 1, differs)
@@ -181,6 +188,64 @@ func TestWhatDiffersIsChosen(t *testing.T) {
 	assert.Zero(t, names(both, used.ID), "the card names the one it came with")
 	assert.Equal(t, names(c, used.ID), names(both, "fresh1"))
 	require.NoError(t, both.Validate())
+}
+
+// Swatches travel with their inks and papers, under the ids they are kept by there, and never
+// take the place of a measurement that is there.
+func TestSwatchesTravel(t *testing.T) {
+	k, err := demo.Kit()
+	require.NoError(t, err)
+	c := demo.Cards(k)[0]
+	bare, err := bundle.Of(c, k)
+	require.NoError(t, err)
+	var ink, paper string
+	for _, it := range bare.Items {
+		switch it.Kind {
+		case "inks":
+			ink = it.ID
+		case "papers":
+			paper = it.ID
+		}
+	}
+	mine := kit.Swatch{Ink: ink, Paper: paper, Impressions: 2, Dry: "#102030", On: "2026-03-01"}
+	k.Swatches = append(k.Swatches, mine, kit.Swatch{Ink: "of-another-card", Paper: paper, Impressions: 1, Dry: "#000000"})
+	b, err := bundle.Read(packed(t, c, k))
+	require.NoError(t, err)
+	require.Equal(t, []kit.Swatch{mine}, b.Swatches, "those of its inks on its papers")
+	swatchesOf := func(put []bundle.Item) (out []kit.Swatch) {
+		for _, it := range put {
+			if it.Kind == "swatches" {
+				var s kit.Swatch
+				require.NoError(t, json.Unmarshal(it.Doc, &s))
+				assert.Equal(t, s.ID(), it.ID)
+				require.NoError(t, s.Validate())
+				out = append(out, s)
+			}
+		}
+		return out
+	}
+	_, put, err := bundle.Take(b, kit.Kit{}, nil, fresh())
+	require.NoError(t, err)
+	assert.Equal(t, []kit.Swatch{mine}, swatchesOf(put), "into empty stores")
+	_, put, err = bundle.Take(b, k, nil, fresh())
+	require.NoError(t, err)
+	assert.Empty(t, swatchesOf(put), "it is there")
+	other := k
+	other.Swatches = nil
+	other.Inks = append([]kit.Ink{}, k.Inks...)
+	for i := range other.Inks {
+		if other.Inks[i].ID == ink {
+			other.Inks[i].Dry = "#fefefe"
+		}
+	}
+	_, put, err = bundle.Take(b, other, nil, fresh())
+	require.NoError(t, err)
+	assert.Empty(t, swatchesOf(put), "my ink is another: what theirs dries to says nothing of it")
+	_, put, err = bundle.Take(b, other, map[string]bundle.Choice{"inks " + ink: bundle.Both}, fresh())
+	require.NoError(t, err)
+	moved := mine
+	moved.Ink = "fresh1"
+	assert.Equal(t, []kit.Swatch{moved}, swatchesOf(put), "of theirs beside mine")
 }
 
 // What is no bundle, newer, torn or a trap is refused in words.

@@ -3,8 +3,10 @@ package bundle
 import (
 	"encoding/json"
 	"fmt"
+	"math"
 	"reflect"
 	"slices"
+	"strconv"
 	"strings"
 
 	"ochrestone/core/card"
@@ -38,7 +40,37 @@ type Compared struct {
 	Name   string   `json:"name"`
 	State  State    `json:"state" enum:"new,same,differs"`
 	Here   string   `json:"here,omitempty" doc:"name of what is there of its id"`
-	Unlike []string `json:"unlike" nullable:"false" doc:"words of its document that differ"`
+	Unlike []Unlike `json:"unlike" nullable:"false" doc:"in what it differs"`
+}
+
+// Unlike is a field in which two things differ, with what each says of it; where that is not
+// short, nothing.
+type Unlike struct {
+	Word  string `json:"word" doc:"what it is called"`
+	Mine  string `json:"mine"`
+	Their string `json:"their"`
+	Unit  string `json:"unit,omitempty" doc:"of numbers: mm, g/m², g, min"`
+}
+
+// words are what fields are called, and their units, where the document has a shorter word.
+var words = map[string][2]string{
+	"caliper": {"thickness", "mm"}, "thickness": {"thickness", "mm"}, "w": {"width", "mm"}, "h": {"height", "mm"}, "padding": {"padding", "mm"}, "depth": {"depth", "mm"},
+	"gsm": {"weight", "g/m²"}, "grams": {"weight", "g"}, "setMinutes": {"setting time", "min"}, "dryMinutes": {"drying time", "min"},
+	"dry": {"dried colour", ""}, "wet": {"wet colour", ""}, "where": {"place", ""}, "hide": {"hiding power", ""}, "low": {"running low", ""}, "gone": {"empty", ""},
+	"measured": {"measured", ""}, "wiggle": {"time to move", ""}, "shows": {"showing through vellum", ""},
+}
+
+func unlikeIn(key string, mine, their any) Unlike {
+	u := Unlike{Word: key, Mine: short(mine), Their: short(their)}
+	if w, ok := words[key]; ok {
+		u.Word, u.Unit = w[0], w[1]
+	}
+	for _, v := range []any{mine, their} {
+		if _, number := v.(float64); !number && v != nil {
+			u.Unit = ""
+		}
+	}
+	return u
 }
 
 // Compare holds a bundle against the stores it would come into.
@@ -49,7 +81,7 @@ func Compare(b Bundle, k kit.Kit) ([]Compared, error) {
 	}
 	out := []Compared{}
 	for _, it := range b.Items {
-		c := Compared{Kind: it.Kind, ID: it.ID, Name: it.Name, State: New, Unlike: []string{}}
+		c := Compared{Kind: it.Kind, ID: it.ID, Name: it.Name, State: New, Unlike: []Unlike{}}
 		if i := slices.IndexFunc(have, func(h Item) bool { return h.Kind == it.Kind && h.ID == it.ID }); i >= 0 {
 			c.Here = have[i].Name
 			if c.Unlike, err = unlike(it.Doc, have[i].Doc); err != nil {
@@ -65,8 +97,8 @@ func Compare(b Bundle, k kit.Kit) ([]Compared, error) {
 	return out, nil
 }
 
-// unlike lists the words of two documents under which they differ.
-func unlike(a, b []byte) ([]string, error) {
+// unlike lists in what a document, theirs, differs from another, mine.
+func unlike(a, b []byte) ([]Unlike, error) {
 	var v, w map[string]any
 	if err := json.Unmarshal(a, &v); err != nil {
 		return nil, err
@@ -74,19 +106,36 @@ func unlike(a, b []byte) ([]string, error) {
 	if err := json.Unmarshal(b, &w); err != nil {
 		return nil, err
 	}
-	out := []string{}
+	out := []Unlike{}
 	for key := range v {
 		if !reflect.DeepEqual(v[key], w[key]) {
-			out = append(out, key)
+			out = append(out, unlikeIn(key, w[key], v[key]))
 		}
 	}
 	for key := range w {
 		if _, is := v[key]; !is {
-			out = append(out, key)
+			out = append(out, unlikeIn(key, w[key], nil))
 		}
 	}
-	slices.Sort(out)
+	slices.SortFunc(out, func(a, b Unlike) int { return strings.Compare(a.Word, b.Word) })
 	return out, nil
+}
+
+// short is a value in a few letters; what is not short is nothing.
+func short(v any) string {
+	var s string
+	switch v := v.(type) {
+	case string:
+		s = v
+	case bool:
+		s = map[bool]string{true: "yes", false: "no"}[v]
+	case float64:
+		s = strconv.FormatFloat(math.Round(v*1e4)/1e4, 'f', -1, 64)
+	}
+	if len([]rune(s)) > 40 {
+		return ""
+	}
+	return s
 }
 
 // Take makes of a bundle the card as it comes onto the bench, and what comes into the stores
@@ -136,7 +185,38 @@ func Take(b Bundle, k kit.Kit, choices map[string]Choice, fresh func() string) (
 	if err != nil {
 		return card.Card{}, nil, err
 	}
-	return c, put, nil
+	measured, err := swatches(b, k, all, choices, rename)
+	if err != nil {
+		return card.Card{}, nil, err
+	}
+	return c, append(put, measured...), nil
+}
+
+// swatches are those of a bundle that come into the stores: of inks and papers that are theirs or
+// the same here, where there is none of the kind yet.
+func swatches(b Bundle, k kit.Kit, all []Compared, choices map[string]Choice, rename func(kind, id string) string) (out []Item, err error) {
+	mine := map[string]bool{}
+	for _, c := range all {
+		choice := choices[c.Kind+" "+c.ID]
+		mine[c.Kind+" "+c.ID] = c.State == Differs && choice != Theirs && choice != Both
+	}
+	for _, s := range b.Swatches {
+		if mine["inks "+s.Ink] || mine["papers "+s.Paper] {
+			continue
+		}
+		s.Ink, s.Paper = rename("inks", s.Ink), rename("papers", s.Paper)
+		if slices.ContainsFunc(k.Swatches, func(o kit.Swatch) bool {
+			return o.Ink == s.Ink && o.Paper == s.Paper && o.Impressions == s.Impressions
+		}) {
+			continue
+		}
+		doc, err := json.Marshal(s)
+		if err != nil {
+			return nil, fmt.Errorf("take a swatch of %q in: %w", s.Ink, err)
+		}
+		out = append(out, Item{"swatches", s.ID(), "a swatch", doc})
+	}
+	return out, nil
 }
 
 // beside is the name of what is kept beside something of the same name.

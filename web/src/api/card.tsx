@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { type Context, createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
 import { type Act, api, type Card, type Changed, type Edit, type Finding, type Finish, ok, Problem, type S, type State, type Step, type View } from "./client";
+import { dropTick, type KeptTick, keepTick, keptTicks } from "./kept";
 import { askAnew, keys, useCardNow, useCardView, useKit } from "./queries";
 import { type Selection, SelectionProvider, useSelection } from "./selection";
 
@@ -167,6 +168,7 @@ export function CardProvider({ id, children, empty }: { id: string; children: Re
 				setProblem(p);
 				for (const b of batches.current) for (const f of b.settle) f();
 				batches.current = [];
+				for (const t of keptTicks(id)) dropTick(id, t);
 				count();
 			}
 		} finally {
@@ -248,24 +250,48 @@ export function CardProvider({ id, children, empty }: { id: string; children: Re
 	const undo = useCallback(() => step("/api/cards/{id}/undo"), [step]);
 	const redo = useCallback(() => step("/api/cards/{id}/redo"), [step]);
 	const run = useCallback(
-		(call: () => Promise<S["Run"]>, ticks?: Record<string, boolean>) =>
+		(call: () => Promise<S["Run"]>, ticks?: Record<string, boolean>, answered?: () => void) =>
 			queue({
 				edits: [],
 				ticks,
 				settle: [],
 				send: async () => {
 					const got = await call();
+					answered?.();
 					askAnew(queries, [...keys.card(id), "sitting"]);
 					return (v) => ({ ...v, run: got });
 				},
 			}),
 		[queue, queries, id],
 	);
-	const tick = useCallback(
-		(a: Act, on: boolean) =>
-			run(() => ok(api.POST("/api/cards/{id}/run/done", { params: { path: { id } }, body: { steps: [a.id], done: on } })), { [stepKey(a.id)]: on }),
+	const sendTick = useCallback(
+		(t: KeptTick) =>
+			run(
+				() => ok(api.POST("/api/cards/{id}/run/done", { params: { path: { id } }, body: { steps: [t.step], done: t.on } })),
+				{ [stepKey(t.step)]: t.on },
+				() => dropTick(id, t),
+			),
 		[id, run],
 	);
+	const tick = useCallback(
+		(a: Act, on: boolean) => {
+			const t = { run: queries.getQueryData<View>(keys.card(id))?.run.id ?? 0, step: a.id, on, at: Date.now() };
+			keepTick(id, t);
+			sendTick(t);
+		},
+		[id, queries, sendTick],
+	);
+	// Ticks that waited when the page was shut are sent now, if their run still goes on.
+	const known = read.data?.run.id;
+	const resent = useRef(false);
+	useEffect(() => {
+		if (known === undefined || resent.current) return;
+		resent.current = true;
+		for (const t of keptTicks(id)) {
+			if (t.run === known || t.run === 0) sendTick(t);
+			else dropTick(id, t);
+		}
+	}, [known, id, sendTick]);
 	const use = useCallback(
 		(st: Step, ink: string) => run(() => ok(api.POST("/api/cards/{id}/run/used", { params: { path: { id } }, body: { step: st, ink } }))),
 		[id, run],

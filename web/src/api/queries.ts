@@ -39,7 +39,7 @@ export const useUses = () => useQuery({ queryKey: ["cards", "uses"], queryFn: ()
 const cardOf = (id: string) => queryOptions({ queryKey: keys.card(id), queryFn: () => ok(api.GET("/api/cards/{id}", { params: { path: { id } } })) });
 
 /** A card with its plan and its run. */
-export const useCardView = (id: string) => useQuery(cardOf(id));
+export const useCardView = (id: string) => useQuery({ ...cardOf(id), enabled: id !== "" });
 
 /** Asks for the stores, and for a card where one is opened, before the page is drawn. */
 export const early = (q: QueryClient, card?: string) => Promise.all([q.prefetchQuery(kitOf), card && q.prefetchQuery(cardOf(card))]);

@@ -2174,8 +2174,8 @@ export interface components {
             name: string;
             /** @enum {string} */
             state: "new" | "same" | "differs";
-            /** @description words of its document that differ */
-            unlike: string[];
+            /** @description in what it differs */
+            unlike: components["schemas"]["Unlike"][];
         };
         Copy: {
             /** @description year, month and day it was made */
@@ -6879,6 +6879,14 @@ export interface components {
         };
         Twin: {
             element: string;
+        };
+        Unlike: {
+            mine: string;
+            their: string;
+            /** @description of numbers: mm, g/m², g, min */
+            unit?: string;
+            /** @description what it is called */
+            word: string;
         };
         UsedInk: {
             /** @description ink id; empty: as planned */

@@ -9,6 +9,7 @@ import { useLate } from "../ui/late";
 import { Skeleton } from "../ui/skeleton";
 import { Waiting } from "../ui/waiting";
 import { Boundary } from "./boundary";
+import { Guide } from "./guide";
 import { Header } from "./header";
 import { SaveMenu } from "./save";
 import { forGuests, stations } from "./stations";
@@ -92,6 +93,7 @@ function CardShell({ station }: { station: string }) {
 				<TitleField />
 				<SaveState />
 			</Header>
+			<Guide />
 			<Stones station={station} />
 			<Trouble />
 			<Box as="main" flex="1" minH={0} display="flex" flexDirection="column">

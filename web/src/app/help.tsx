@@ -2,9 +2,11 @@ import { Box } from "@chakra-ui/react";
 import { useState } from "react";
 import { useLocation } from "react-router";
 
+import { Button } from "../ui/button";
 import Dialog from "../ui/dialog";
 import { type Look, look, setLook } from "../ui/page";
 import { Select } from "../ui/select";
+import { sayGuide } from "./guide";
 import { stations } from "./stations";
 
 /** A key, what it does, and the stations where it does it; everywhere without. */
@@ -36,7 +38,7 @@ const words: [string, string][] = [
 ];
 
 /** How the page looks on this screen. */
-function ThisPage() {
+function ThisPage({ onClose }: { onClose: () => void }) {
 	const [l, set] = useState(look);
 	const change = (c: Partial<Look>) => {
 		const next = { ...l, ...c };
@@ -53,6 +55,14 @@ function ThisPage() {
 				<option value="usual">usual</option>
 				<option value="large">large</option>
 			</Select>
+			<Button
+				onClick={() => {
+					sayGuide("called");
+					onClose();
+				}}
+			>
+				Lead me through a card
+			</Button>
 			<Box fontSize="small" color="quiet" flex="1" minW="220px">
 				On this screen alone. Judge colours in the light: against dark every ink looks paler.
 			</Box>
@@ -71,7 +81,7 @@ export default function Help({ onClose }: { onClose: () => void }) {
 	];
 	return (
 		<Dialog title="Keys and words" onClose={onClose}>
-			<ThisPage />
+			<ThisPage onClose={onClose} />
 			<Box display="grid" gridTemplateColumns="repeat(auto-fit, minmax(280px, 1fr))" gap="11">
 				<Box>
 					{groups

@@ -4,6 +4,7 @@ import { NavLink } from "react-router";
 import { useGuest, useKit } from "../api/queries";
 import { hue } from "../ui/colours";
 import { Boundary } from "./boundary";
+import { Guide } from "./guide";
 import { Header } from "./header";
 
 const names = { bench: "The bench", stores: "The stores", looks: "What Ochrestone looks for" };
@@ -34,6 +35,7 @@ export function Shell({ at, children }: { at: keyof typeof names; children: Reac
 					</Box>
 				)}
 			</Header>
+			<Guide />
 			<Box as="main" flex="1" py="9" px="10">
 				<Boundary key={at} what={names[at]}>
 					{children}

@@ -31,8 +31,8 @@ export function Begin({ shelf }: { shelf: boolean }) {
 				<li>
 					<Link to="/stores/sets">Sets</Link>: import the drawing (SVG) of a layered die or stamp set.
 				</li>
-				<li>Then make a card here.</li>
 			</ol>
+			<Box mt="2">Then make a card here.</Box>
 			{shelf && (
 				<Box mt="5" display="flex" gap="5" alignItems="center" flexWrap="wrap">
 					<Button onClick={starter}>Begin with a starter shelf</Button>

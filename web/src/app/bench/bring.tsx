@@ -2,11 +2,18 @@ import { Box } from "@chakra-ui/react";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { type S, sendBytes } from "../../api/client";
-import { useRefresh } from "../../api/queries";
+import { useRefresh, useSettings } from "../../api/queries";
 import { Button } from "../../ui/button";
 import Dialog from "../../ui/dialog";
 import { FileButton } from "../../ui/file";
 import { Select } from "../../ui/select";
+import { type Settings, thin } from "../../ui/units";
+
+/** In what a thing differs, with both values where they are short. */
+function differs(u: S["Unlike"], s: Settings) {
+	const value = (v: string) => (v === "" ? "nothing" : u.unit === "mm" ? thin(Number(v), s) : `${v}${u.unit ? ` ${u.unit}` : ""}`);
+	return u.mine || u.their ? `${u.word} ${value(u.mine)} here, ${value(u.their)} there` : `another ${u.word}`;
+}
 
 type Choice = "mine" | "theirs" | "both";
 
@@ -14,6 +21,7 @@ type Choice = "mine" | "theirs" | "both";
 export function BringCard() {
 	const go = useNavigate();
 	const refresh = useRefresh();
+	const s = useSettings();
 	const [file, setFile] = useState<File>();
 	const [looked, setLooked] = useState<S["LookedAt"]>();
 	const [choices, setChoices] = useState<Record<string, Choice>>({});
@@ -63,7 +71,7 @@ export function BringCard() {
 								{of("differs").map((i) => (
 									<Select
 										key={i.kind + i.id}
-										label={`${i.here}: ${i.unlike.join(", ")} ${i.unlike.length === 1 ? "differs" : "differ"}`}
+										label={`${i.here}: ${i.unlike.map((u) => differs(u, s)).join("; ")}`}
 										value={choices[`${i.kind} ${i.id}`] ?? "mine"}
 										onChange={(v) => setChoices({ ...choices, [`${i.kind} ${i.id}`]: v as Choice })}
 									>
