@@ -42,7 +42,7 @@ func TestFromADrawingToASheet(t *testing.T) {
 
 func fromADrawing(t *testing.T, p *program) {
 	ctx := browser(t, 1280, 800)
-	do(t, ctx, "an empty bench says what to do first", chromedp.Navigate(p.URL), says("First, tell Ochrestone what you own"), says("Cardstock"))
+	do(t, ctx, "an empty bench says what to do first", chromedp.Navigate(p.URL), says("First, tell Ochrestone what you own"), says("Cardstock"), button("Shut the guide"))
 
 	for _, c := range []struct{ name, hex string }{{"Snow", "#f7f6f3"}, {"Slate", "#3c4248"}, {"Barley", "#d9c49a"}} {
 		do(t, ctx, "add cardstock "+c.name, chromedp.Navigate(p.URL+"/stores/cardstock"), seen(`input[name=name]`),
@@ -138,11 +138,11 @@ func TestEveryViewIsAccessible(t *testing.T) {
 	t.Parallel()
 	axe, err := os.ReadFile(filepath.Join(root(t), "web", "node_modules", "axe-core", "axe.min.js"))
 	require.NoError(t, err)
-	views := []string{"/", "/stores/inks", "/stores/cardstock", "/stores/spacers", "/stores/adhesives", "/stores/envelopes", "/stores/sets", "/stores/data", "/looks-for",
-		"/card/lamp-sitters/pieces", "/card/lamp-sitters/inks", "/card/lamp-sitters/register", "/card/lamp-sitters/front", "/card/lamp-sitters/depth", "/card/lamp-sitters/work", "/card/five-beetles/inks"}
+	views := []string{"/", "/stores/inks", "/stores/cardstock", "/stores/spacers", "/stores/adhesives", "/stores/envelopes", "/stores/machines", "/stores/to-buy", "/stores/sets", "/stores/data", "/looks-for",
+		"/card/lamp-sitters/pieces", "/card/lamp-sitters/inks", "/card/lamp-sitters/register", "/card/lamp-sitters/front", "/card/lamp-sitters/depth", "/card/lamp-sitters/cut", "/card/lamp-sitters/work", "/card/lamp-sitters/log", "/card/five-beetles/inks"}
 	for _, size := range [][2]int{{1280, 800}, {1024, 768}, {390, 844}} {
 		if size[0] < 760 {
-			views = []string{"/card/lamp-sitters/work", "/card/five-beetles/work"}
+			views = []string{"/card/lamp-sitters/work", "/card/five-beetles/work", "/card/lamp-sitters/log"}
 		}
 		t.Run(fmt.Sprintf("%dx%d", size[0], size[1]), func(t *testing.T) {
 			p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))

@@ -87,7 +87,7 @@ func TestFirstCardByKeysAlone(t *testing.T) {
 	do(t, ctx, "by a length", tabTo("its middle", field("Centre, down")), press(kb.ArrowUp), says("Saved, change 6"))
 	do(t, ctx, "depth", tabTo("the fifth stone", called("Depth")), press(kb.Enter), says("Side view"), tabTo("the cut", "e.getAttribute('role') === 'slider'"), press(kb.ArrowRight), says("in from the top"))
 	do(t, ctx, "the files", tabTo("the menu", called("Print and save")), settled(), press(kb.ArrowDown), seen(`[role=menuitem][data-highlighted]`), press(kb.Escape))
-	do(t, ctx, "help", press("?"), says("Words of our own"), press(kb.Escape), gone("Words of our own"))
+	do(t, ctx, "help", press("?"), says("Keys and words"), says("Stratum, film"), press(kb.Escape), gone("Stratum, film"))
 	do(t, ctx, "work", press("7"), says("Step 1 of"), tabTo("the button", called("Done")), press(kb.Enter), says("Step 2 of"))
 	do(t, ctx, "undo and redo what was changed", chromedp.KeyEvent("z", chromedp.KeyModifiers(2)), says("Saved, change 7"))
 	require.Zero(t, read[int](t, ctx, "window.pointed"), "no pointer was used")

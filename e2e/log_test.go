@@ -65,6 +65,11 @@ func TestWhatWasLearnedOverTime(t *testing.T) {
 	do(t, ctx, "what was learned", button("What was learned"), seen(`svg[aria-label^="How exactly layers are placed: 3 times"]`), seen(`svg[aria-label^="How long steps take: 3 times"]`), seen(`svg[aria-label^="How well the drawer is known"]`))
 	axe(t, ctx, "what was learned")
 	shot(t, ctx, "learned")
+	phone := browser(t, 390, 844)
+	do(t, phone, "on a phone", chromedp.Navigate(p.URL+"/card/toadstools/log"), says("3 runs"), says("Planned, and as it went"))
+	axe(t, phone, "the log on a phone")
+	assert.True(t, read[bool](t, phone, `document.documentElement.scrollWidth <= innerWidth + 1`), "it scrolls sideways on a phone")
+	shot(t, phone, "log-phone")
 	learned := read[struct {
 		Hand []struct{ Off, Low, High float64 }
 		Pace []struct{ Factor float64 }

@@ -18,12 +18,12 @@ func TestPiecesLaidApart(t *testing.T) {
 	ctx := browser(t, 1280, 800)
 	type box struct{ X, Y, W, H float64 }
 	boxes := func(sel string) []box {
-		return read[[]box](t, ctx, `[...document.querySelectorAll("[aria-label='The pieces'] `+sel+`")].map(e => e.getBoundingClientRect()).map(r => ({X: r.x, Y: r.y, W: r.width, H: r.height}))`)
+		return read[[]box](t, ctx, `[...document.querySelectorAll("[aria-label^='The pieces'] `+sel+`")].map(e => e.getBoundingClientRect()).map(r => ({X: r.x, Y: r.y, W: r.width, H: r.height}))`)
 	}
 	for _, card := range []string{"lamp-sitters", "five-beetles"} {
 		do(t, ctx, "lay them apart", chromedp.Navigate(p.URL+"/card/"+card+"/pieces"), seen(`[aria-label^="The pieces"]`), slide("Lay the pieces apart", kb.End), says("Numbers are places in the stack"), chromedp.Sleep(400*time.Millisecond))
 		pieces, labels := boxes("g.settle > path:first-of-type"), boxes("g.labels > text")
-		all := read[box](t, ctx, `(r => ({X: r.x, Y: r.y, W: r.width, H: r.height}))(document.querySelector("[aria-label='The pieces']").getBoundingClientRect())`)
+		all := read[box](t, ctx, `(r => ({X: r.x, Y: r.y, W: r.width, H: r.height}))(document.querySelector("[aria-label^='The pieces']").getBoundingClientRect())`)
 		if !assert.Len(t, labels, len(pieces)) || !assert.NotEmpty(t, pieces) {
 			return
 		}

@@ -3,6 +3,7 @@ package e2e
 import (
 	"context"
 	"net/http"
+	"os"
 	"path/filepath"
 	"strings"
 	"testing"
@@ -70,6 +71,12 @@ func TestAnotherScreen(t *testing.T) {
 	offline(false)
 	do(t, ctx, "and catches up", chromedp.KeyEvent("7"), says("Step 4 of"))
 	quiet(tablet, "ERR_INTERNET_DISCONNECTED")
+
+	photo := filepath.Join(t.TempDir(), "finished.png")
+	require.NoError(t, os.WriteFile(photo, get(t, p.URL+"/api/cards/lamp-sitters/front.png"), 0o600))
+	do(t, tablet, "it writes the log", chromedp.Click(chromedp.Search(`//nav//a[contains(., "Log")]`)), says("One run"), says("For the next time"), gone("Make it again"), set2(".log textarea", "From the tablet"), eval(`document.querySelector(".log textarea").blur()`), set2(".log input", "The card on the table"), chromedp.SetUploadFiles(chromedp.CSS(".log input[type=file]"), []string{photo}), seen(`img[alt="The card on the table"]`))
+	axe(t, tablet, "the log on another screen")
+	do(t, ctx, "which the first sees", chromedp.KeyEvent("8"), seen(`img[alt="The card on the table"]`), waitFor(`document.querySelector(".log textarea")?.value === "From the tablet"`), chromedp.KeyEvent("7"), says("Step 4 of"))
 
 	do(t, ctx, "taken back", button("1 other screen"), button("Take back"), gone("Screen 1, in since"))
 	do(t, tablet, "it gets nothing", chromedp.Navigate(door+"/card/lamp-sitters/work"), says("Ochrestone shows a code where it runs"))

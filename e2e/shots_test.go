@@ -20,6 +20,7 @@ func TestShots(t *testing.T) {
 	}
 	require.NoError(t, os.MkdirAll(dir, 0o755))
 	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	past := start(t, "demo", evenings(t))
 	ctx := browser(t, 1280, 800)
 	only := os.Getenv("ONLY")
 	shot := func(name, path string, steps ...step) {
@@ -32,6 +33,12 @@ func TestShots(t *testing.T) {
 		require.NoError(t, err)
 		require.NoError(t, os.WriteFile(filepath.Join(dir, name+".png"), png, 0o644))
 	}
+	at := p.URL
+	photo := filepath.Join(t.TempDir(), "finished.png")
+	require.NoError(t, os.WriteFile(photo, get(t, p.URL+"/api/cards/toadstools/front.png"), 0o600))
+	p.URL = past.URL // three evenings of the past
+	shot("log", "/card/toadstools/log", says("3 runs"), set2(`.log input`, "The ring, on the windowsill"), chromedp.SetUploadFiles(chromedp.CSS(`.log input[type=file]`), []string{photo}), seen(`.photograph img`))
+	p.URL = at
 	shot("bench", "/", func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
 		_, err := chromedp.Poll[bool](`document.images.length > 5 && [...document.images].every(i => i.complete && i.naturalWidth > 0)`)(ctx, tg)
 		return chromedp.Void{}, err
@@ -59,6 +66,5 @@ func TestShots(t *testing.T) {
 	shot("scan-pieces", "/stores/sets/scan", laidDown("Toadstool"), button("Use the simulated device"), says("5 pieces found"), eval(`document.querySelectorAll("button.row")[1].click()`))
 	shot("scan-stack", "/stores/sets/scan", laidDown("Toadstool"), button("Use the simulated device"), says("5 pieces found"), begins("Stack the 5"), says("The stack, top first"),
 		eval(`document.querySelectorAll("[aria-label^='Choose ']")[1].click()`))
-	shot("scan-mat", "/stores/sets/scan", choose("mat"), laidDown("Marsh mallow"), button("Use the simulated device"), says("4 pieces found"))
 	shot("swatches", "/stores/inks", button("Lay out a sheet"), says("Print sheet 1"), button("Fill and scan it with the simulated scanner"), says("cells read, dry"), eval(`scrollTo(0, 1e5)`))
 }

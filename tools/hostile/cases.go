@@ -220,7 +220,7 @@ func attacks() []attack {
 	for i, b := range []string{"no backup", "SQLite format 3\x00" + strings.Repeat("x", 5000), ""} {
 		ask(fmt.Sprintf("restore %d", i), http.MethodPost, "/api/data/restore", b)
 	}
-	return out
+	return append(out, remembered(rnd)...)
 }
 
 func encoded(img image.Image) []byte {

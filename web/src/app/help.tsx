@@ -26,7 +26,25 @@ const keys: { key: string; does: string; at?: string[] }[] = [
 	{ key: "/", does: "find a card, an ink, a set, a place" },
 	{ key: "?", does: "this page" },
 ];
-const words: [string, string][] = [
+/** A word, what it means, and the stations where it is met; everywhere without. */
+const words: [string, string, string[]?][] = [
+	["Layer, host", "a piece or print of an image; its host is the layer it lies on", ["pieces", "register"]],
+	["Laid apart", "the layers side by side as they come out of the die or off the stamp", ["pieces"]],
+	["School", "the order of lightness an image keeps: light ground, dark ground, local colour, each piece shaded", ["inks"]],
+	["Weakest pair", "the two layers that touch and are hardest to tell apart; the number is their distance in colour, CIEDE2000", ["inks"]],
+	["Wet, dried", "inks dry lighter and duller; what is shown dried is what the card will look like", ["inks", "log"]],
+	["Way of placing", "how a layer is put in its place: by eye, with a template, in the corner of the positioner", ["register"]],
+	["Blanks", "pieces of card prepared so that enough come out in spite of misses", ["register", "cut"]],
+	["Mat, panel", "a mat is a sheet laid by the border it leaves; the panel is the last of them", ["front"]],
+	["Crossing", "a part that goes over a thing the rest of its image goes under, or under one it goes over", ["front"]],
+	["Pad", "a piece of foam beneath a part; a part may rock on its pads, lean, bow or hang in the air", ["depth"]],
+	["Level", "parts whose tops are equally high", ["depth"]],
+	["Offcut", "what is left of a sheet and worth keeping: it is cut from first", ["cut"]],
+	["Grain", "how the fibres of a sheet run; card folds cleanly along them", ["cut"]],
+	["Sitting", "all cards that are made together, in one order", ["cut", "work"]],
+	["Wait", "the time something has to dry or set; it runs on though nobody looks", ["work"]],
+	["Run", "the work on a card from the first step to the last, of the card as it was when it began", ["work", "log"]],
+	["Came out well", "how many of the cards you would send", ["log"]],
 	["Strata", "a vertical sample through what is being made, lowest layer at the bottom, thickness to scale"],
 	["Stratum, film", "a cut piece is a stratum with a thickness; a print is a film on the one that carries it"],
 	["Play", "how far a layer may be off, in each direction and in turn, before it shows"],
@@ -36,6 +54,19 @@ const words: [string, string][] = [
 	["Margin notes", "what the program foresees on this card: what, why, and what to do; see What Ochrestone looks for"],
 	["Colourway", "one choice of papers and inks for all layers of an image"],
 ];
+
+function Words({ title, of }: { title: string; of: typeof words }) {
+	return (
+		<Box mb="6">
+			<h2>{title}</h2>
+			{of.map(([k, v]) => (
+				<Box key={k} mt="4" fontSize="small">
+					<b>{k}</b>: {v}.
+				</Box>
+			))}
+		</Box>
+	);
+}
 
 /** How the page looks on this screen. */
 function ThisPage({ onClose }: { onClose: () => void }) {
@@ -106,12 +137,8 @@ export default function Help({ onClose }: { onClose: () => void }) {
 						))}
 				</Box>
 				<Box>
-					<h2>Words of our own</h2>
-					{words.map(([k, v]) => (
-						<Box key={k} mt="4" fontSize="small">
-							<b>{k}</b>: {v}.
-						</Box>
-					))}
+					{here && <Words title={`Words at ${here.title}`} of={words.filter(([, , at]) => at?.includes(here.id))} />}
+					<Words title={here ? "Words everywhere" : "Words of our own"} of={words.filter(([, , at]) => !at)} />
 				</Box>
 			</Box>
 		</Dialog>

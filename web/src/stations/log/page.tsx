@@ -48,7 +48,7 @@ export default function Log() {
 						<Button aria-pressed={learned} onClick={() => setLearned(!learned)}>
 							{learned ? "What was made" : "What was learned"}
 						</Button>
-						{!guest && !learned && <Button onClick={note}>Note one that was made</Button>}
+						{!guest && !learned && b.view.run.done.length === 0 && <Button onClick={note}>Note one that was made</Button>}
 					</Frame>
 					<Box className="log" flex="1" minH={0} bg="sheet">
 						{learned ? (

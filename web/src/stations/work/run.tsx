@@ -1,4 +1,5 @@
 import { Box } from "@chakra-ui/react";
+import { Link } from "react-router";
 import { stepKey, useBench } from "../../api/card";
 import type { Act, S } from "../../api/client";
 import { Button } from "../../ui/button";
@@ -155,10 +156,11 @@ export function AllDone({ sitting }: { sitting: Sitting }) {
 				</tbody>
 			</table>
 			{before.length > 0 && <Before runs={before} />}
-			<Box>
+			<Box display="flex" gap="7" alignItems="center" flexWrap="wrap">
 				<Button size="big" onClick={b.another}>
 					Begin another run
 				</Button>
+				<Link to={`/card/${b.view.id}/log`}>Say how many came out, and keep a photograph</Link>
 			</Box>
 		</>
 	);
