@@ -43,7 +43,7 @@ test: build
 	bash tools/chromium.sh
 	cd web && npx vitest run
 	go test -timeout 8m $$(go list ./... | grep -v /e2e)
-	go test -timeout 14m ./e2e
+	go test -timeout 25m ./e2e
 
 # The core alone, with fewer random cases: under half a minute.
 quick:

@@ -135,6 +135,9 @@ func (s *Server) newEntry(ctx context.Context, in *cardIn) (*entriesOut, error) 
 }
 
 func (s *Server) keepPhotograph(ctx context.Context, in *photographIn) (store.Photograph, error) {
+	if _, err := s.store.RunOf(ctx, in.ID, in.Run); err != nil {
+		return store.Photograph{}, err // before the work, not after it
+	}
 	p, err := picture.Decode(in.RawBody)
 	if err != nil {
 		return store.Photograph{}, err
@@ -143,7 +146,7 @@ func (s *Server) keepPhotograph(ctx context.Context, in *photographIn) (store.Ph
 	if err != nil {
 		return store.Photograph{}, err
 	}
-	small, _, _, err := p.JPEG(smallPhotograph, photographAt)
+	small, _, _, err := p.Shrunk(largePhotograph).JPEG(smallPhotograph, photographAt)
 	if err != nil {
 		return store.Photograph{}, err
 	}
@@ -308,6 +311,11 @@ type copyCardIn struct {
 
 // copyCard begins a card as another one is, but for its name, its colours or its words.
 func (s *Server) copyCard(ctx context.Context, in *copyCardIn) (*viewOut, error) {
+	if in.Body.Run != 0 {
+		if _, err := s.store.RunOf(ctx, in.ID, in.Body.Run); err != nil {
+			return nil, problem(err)
+		}
+	}
 	all, err := s.store.Making(ctx, in.ID, in.Body.Run)
 	if err != nil {
 		return nil, problem(err)

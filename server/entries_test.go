@@ -144,4 +144,5 @@ func TestTheBenchSaysHowCardsStand(t *testing.T) {
 	require.NoError(t, err)
 	assert.JSONEq(t, strings.Replace(strings.Replace(string(doc), "happy birthday", was, 1), `"title":"For Ada"`, fmt.Sprintf("\"title\":%q", v.Card.Title), 1), string(back), "all the rest is the same")
 	assert.Equal(t, http.StatusNotFound, call(s, http.MethodPost, "/api/cards/nobody/copy", string(body)).Code)
+	assert.Equal(t, http.StatusNotFound, call(s, http.MethodPost, "/api/cards/moth/copy", `{"title":"x","run":99}`).Code, "there is no such run")
 }

@@ -86,16 +86,22 @@ func bearings(g shape.Region, supports []Support, edges []shape.Point, ground fu
 	for _, q := range over(g, spread) {
 		out.bare = append(out.bare, Bearing{q, ground(q)})
 	}
+	at := len(out.bare)
 	for _, q := range edges {
 		out.bare = append(out.bare, Bearing{q, ground(q)})
 	}
+	edged := out.bare[at:]
 	for i, s := range supports {
 		for _, q := range over(s.Area, spread) {
 			out.held[i] = append(out.held[i], Bearing{q, ground(q) + s.Height})
 		}
-		for _, q := range edges {
-			if s.Area.Contains(q) {
-				out.held[i] = append(out.held[i], Bearing{q, ground(q) + s.Height})
+		if len(edged) == 0 {
+			continue
+		}
+		area := shape.Banded(s.Area)
+		for _, e := range edged {
+			if area.Contains(e.At) {
+				out.held[i] = append(out.held[i], Bearing{e.At, e.Z + s.Height})
 			}
 		}
 	}
@@ -134,13 +140,11 @@ func (b borne) judge(p Stood) (u Uneven) {
 			touching = append(touching, c)
 		}
 	}
-	nearest := func(q shape.Point) float64 {
-		d := math.Inf(1)
-		for _, c := range touching {
-			d = min(d, c.At.Distance(q))
-		}
-		return d
+	touched := make([]shape.Point, len(touching))
+	for i, c := range touching {
+		touched[i] = c.At
 	}
+	nearTouching := within(touched)
 	// What is beneath touches the part itself, and lifts it off its pads.
 	raised := slices.ContainsFunc(p.Supports, func(s Support) bool { return s.Raised })
 	lowest := math.Inf(1)
@@ -162,7 +166,7 @@ func (b borne) judge(p Stood) (u Uneven) {
 		for _, c := range h {
 			g := p.Under.Over(c.At) - c.Z
 			near := g <= foamGive
-			if !near && nearest(c.At) >= Bends(g, p.Thick) {
+			if !near && !nearTouching(c.At, Bends(g, p.Thick)) {
 				near, u.Bow = true, max(u.Bow, g)
 			}
 			if near {
@@ -180,18 +184,48 @@ func (b borne) judge(p Stood) (u Uneven) {
 		// Next to a step glue bears nothing, and need not: what counts is how far an end goes
 		// on from where it holds.
 		far := Hang
+		nearBearing := within(bears)
 		for _, c := range b.bare {
+			// Only one that is farther than the farthest so far is looked at closely.
+			if len(bears) == 0 || nearBearing(c.At, math.Nextafter(far, math.Inf(1))) {
+				continue
+			}
 			d := math.Inf(1)
 			for _, q := range bears {
 				d = min(d, q.Distance(c.At))
 			}
-			if d > far && !math.IsInf(d, 1) {
+			if d > far {
 				far, u.Gap, u.GapAt = d, p.Under.Over(c.At)-c.Z, c.At
 			}
 		}
 	}
 	u.Rocks = len(touching) > 0 && u.Gap > 0 && thin(touching)
 	return u
+}
+
+// within tells whether one of some points lies nearer to a place than so far. Places are asked for
+// along a line mostly, so the point that was near the last time is tried first.
+func within(points []shape.Point) func(q shape.Point, far float64) bool {
+	last := 0
+	return func(q shape.Point, far float64) bool {
+		near := func(p shape.Point) bool {
+			dx, dy := p.X-q.X, p.Y-q.Y
+			if dx >= far || dx <= -far || dy >= far || dy <= -far {
+				return false
+			}
+			return p.Distance(q) < far
+		}
+		if last < len(points) && near(points[last]) {
+			return true
+		}
+		for i, p := range points {
+			if near(p) {
+				last = i
+				return true
+			}
+		}
+		return false
+	}
 }
 
 // thin reports whether points lie along a line.

@@ -54,9 +54,23 @@ type stand struct {
 	out    []Stood
 	boxes  []shape.Box
 	floor  float64
-	leaf   map[build.ID]int // pieces by id
-	under  map[int][]int    // by piece: what is tucked beneath it
-	marks  []mark           // of outlines, made when they are asked for
+	leaf   map[build.ID]int     // pieces by id
+	under  map[int][]int        // by piece: what is tucked beneath it
+	marks  []mark               // of outlines, made when they are asked for
+	bands  map[int]*shape.Bands // of outlines of what is stood up, made when they are asked for
+}
+
+// within is the outline of a piece that stands, ready to be asked often.
+func (s *stand) within(j int) *shape.Bands {
+	b, ok := s.bands[j]
+	if !ok {
+		b = shape.Banded(s.out[j].Outline)
+		if s.bands == nil {
+			s.bands = map[int]*shape.Bands{}
+		}
+		s.bands[j] = b
+	}
+	return b
 }
 
 // top is the highest that any of a piece is, mm.
@@ -231,7 +245,7 @@ func (s *stand) lie(out Stood, i, carrier int, onLeaf bool, over int, below []in
 			if s.top(j) <= z {
 				break
 			}
-			if in(s.boxes[j], q) && s.out[j].Outline.Contains(q) {
+			if in(s.boxes[j], q) && s.within(j).Contains(q) {
 				z = max(z, s.out[j].Over(q))
 			}
 		}
@@ -250,12 +264,13 @@ func (s *stand) lie(out Stood, i, carrier int, onLeaf bool, over int, below []in
 	l.supports = s.Supports(out.Piece, s.avoid(i, up), opaque)
 	// What is beneath may be finer than it is looked at: its edges count wherever they are.
 	var edges []shape.Point
+	own := shape.Banded(out.Outline)
 	for _, j := range below {
 		if s.top(j) <= s.floor || j == carrier && onLeaf {
 			continue
 		}
 		for _, q := range shape.Along(s.out[j].Outline, 2*spread) {
-			if in(s.boxes[i], q) && out.Outline.Contains(q) {
+			if in(s.boxes[i], q) && own.Contains(q) {
 				edges = append(edges, q)
 			}
 		}

@@ -46,6 +46,13 @@ func TestAPhotographIsKeptShrunk(t *testing.T) {
 	}
 	near(100, 60, color.RGBA{200, 140, 30, 255})
 	near(100, 240, color.RGBA{40, 60, 160, 255})
+	small, w, h, err := p.JPEG(90, 95) // by squares of four first
+	require.NoError(t, err)
+	assert.Equal(t, []int{60, 90}, []int{w, h})
+	got, err = jpeg.Decode(bytes.NewReader(small))
+	require.NoError(t, err)
+	near(30, 20, color.RGBA{200, 140, 30, 255})
+	near(30, 70, color.RGBA{40, 60, 160, 255})
 	_, w, h, err = p.JPEG(5000, 85)
 	require.NoError(t, err)
 	assert.Equal(t, []int{800, 1200}, []int{w, h}, "never enlarged")
