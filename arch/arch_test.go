@@ -31,6 +31,7 @@ var floors = [][]string{
 	{"core/advise"},
 	{"core/foresee", "core/standing"},
 	{"core/plan"},
+	{"core/remember"},
 	{"vision/picture"},
 	{"vision/trace"},
 	{"vision/mat"},

@@ -37,7 +37,7 @@ func TestShots(t *testing.T) {
 	photo := filepath.Join(t.TempDir(), "finished.png")
 	require.NoError(t, os.WriteFile(photo, get(t, p.URL+"/api/cards/toadstools/front.png"), 0o600))
 	p.URL = past.URL // three evenings of the past
-	shot("log", "/card/toadstools/log", says("3 runs"), set2(`.log input`, "The ring, on the windowsill"), chromedp.SetUploadFiles(chromedp.CSS(`.log input[type=file]`), []string{photo}), seen(`.photograph img`))
+	shot("log", "/card/toadstools/log", says("3 runs"), says("Planned, and as it went"), set2(`.log input`, "The ring, on the windowsill"), chromedp.SetUploadFiles(chromedp.CSS(`.log input[type=file]`), []string{photo}), seen(`.photograph img`))
 	p.URL = at
 	shot("bench", "/", func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
 		_, err := chromedp.Poll[bool](`document.images.length > 5 && [...document.images].every(i => i.complete && i.naturalWidth > 0)`)(ctx, tg)

@@ -15,6 +15,7 @@ import (
 	"ochrestone/core/cut"
 	"ochrestone/core/kit"
 	"ochrestone/core/plan"
+	"ochrestone/core/remember"
 	"ochrestone/core/work"
 	"ochrestone/store"
 	"ochrestone/vision/picture"
@@ -38,7 +39,7 @@ type Account struct {
 	Inks    []InkWas          `json:"inks" nullable:"false" doc:"planned and used"`
 	Papers  []PaperTook       `json:"papers" nullable:"false" doc:"cardstock that was cut and taken out of the stores"`
 	Placed  []store.Placement `json:"placed" nullable:"false" doc:"placements measured for it, the newest first"`
-	Takes   []plan.Taking     `json:"takes" nullable:"false" doc:"pads and envelopes it takes"`
+	Takes   []remember.Taking `json:"takes" nullable:"false" doc:"pads and envelopes it takes"`
 	Since   []string          `json:"since" nullable:"false" doc:"what was changed of the card since, in words"`
 	Differs work.Differs      `json:"differs" doc:"how the steps differ since"`
 }
@@ -204,11 +205,11 @@ func (s *Server) account(ctx context.Context, id string, run int64) (Account, er
 	}
 	assume := s.assume(ctx)
 	before := s.planner.Of(kept[0].Card, k, assume...)
-	makes := make([]plan.Make, len(kept))
+	makes := make([]remember.Make, len(kept))
 	for i, c := range kept {
-		makes[i] = plan.Make{Card: c.Card, Plan: s.planner.Of(c.Card, k, assume...)}
+		makes[i] = remember.Make{Card: c.Card, Plan: s.planner.Of(c.Card, k, assume...)}
 	}
-	out.Takes = plan.Takes(makes, k)
+	out.Takes = remember.Takes(makes, k)
 	out.Inks = inksWere(kept[0].Card, k, before, r)
 	if out.Papers, err = s.papersTook(ctx, run, k); err != nil {
 		return out, err
@@ -220,8 +221,9 @@ func (s *Server) account(ctx context.Context, id string, run int64) (Account, er
 	if err != nil {
 		return out, err
 	}
+	write, _ := s.writing(ctx)
 	after := s.planner.Of(now.Card, k, assume...)
-	out.Since = plan.Since(kept[0].Card, now.Card, before, after, k, assume...)
+	out.Since = remember.Since(kept[0].Card, now.Card, before, after, k, write)
 	out.Differs = work.Compare(before.Steps, after.Steps)
 	return out, nil
 }

@@ -12,7 +12,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/gin-gonic/gin"
 
-	"ochrestone/core/plan"
+	"ochrestone/core/remember"
 	"ochrestone/core/together"
 	"ochrestone/core/work"
 	"ochrestone/exchange/shelf"
@@ -22,8 +22,8 @@ import (
 
 // ShopList is what to buy for the cards on the bench.
 type ShopList struct {
-	Buys  []plan.Buy `json:"buys" nullable:"false"`
-	Cards []string   `json:"cards" nullable:"false" doc:"titles of the cards it is for: those that are not finished or put away"`
+	Buys  []remember.ToBuy `json:"buys" nullable:"false"`
+	Cards []string         `json:"cards" nullable:"false" doc:"titles of the cards it is for: those that are not finished or put away"`
 }
 
 // ShelfRead is what came of a table.
@@ -105,7 +105,7 @@ func (s *Server) shopping(ctx context.Context, _ *struct{}) (*struct{ Body ShopL
 		return nil, problem(err)
 	}
 	out := ShopList{Cards: []string{}}
-	var makes []plan.Make
+	var makes []remember.Make
 	for _, t := range tiles.Body {
 		if t.Stands == work.Finished || t.Stands == work.PutAway {
 			continue
@@ -115,10 +115,10 @@ func (s *Server) shopping(ctx context.Context, _ *struct{}) (*struct{ Body ShopL
 			return nil, problem(err)
 		}
 		out.Cards = append(out.Cards, v.Card.Title)
-		makes = append(makes, plan.Make{Card: v.Card})
+		makes = append(makes, remember.Make{Card: v.Card})
 	}
 	assume := s.assume(ctx)
 	together.By(len(makes), func(i int) { makes[i].Plan = s.planner.Of(makes[i].Card, k, assume...) })
-	out.Buys = plan.Shopping(k, makes)
+	out.Buys = remember.Shopping(k, makes)
 	return &struct{ Body ShopList }{out}, nil
 }

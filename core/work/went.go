@@ -7,11 +7,11 @@ import (
 
 // Went is a run as it went, beside what was planned.
 type Went struct {
-	Took    float64   `json:"took" doc:"minutes from the first step ticked to the last"`
-	Known   int       `json:"known" doc:"steps whose time is known"`
-	Hand    float64   `json:"hand" doc:"minutes that those took"`
-	Planned float64   `json:"planned" doc:"minutes planned for them"`
-	Kinds   []TookFor `json:"kinds" nullable:"false" doc:"by what sort of step it was, in the order of the plan"`
+	Took    float64     `json:"took" doc:"minutes from the first step ticked to the last"`
+	Known   int         `json:"known" doc:"steps whose time is known"`
+	Hand    float64     `json:"hand" doc:"minutes that those took"`
+	Planned float64     `json:"planned" doc:"minutes planned for them"`
+	Kinds   []TookFor   `json:"kinds" nullable:"false" doc:"by what sort of step it was, in the order of the plan"`
 	Moved   []OutOfTurn `json:"moved" nullable:"false" doc:"steps done at another turn than planned: the fewest that explain the order"`
 }
 

@@ -1571,7 +1571,7 @@ export interface components {
              */
             steps: number;
             /** @description pads and envelopes it takes */
-            takes: components["schemas"]["PlanTaking"][];
+            takes: components["schemas"]["Taking"][];
             /**
              * Format: double
              * @description minutes planned from the first step to the last
@@ -4430,20 +4430,6 @@ export interface components {
             /** @description how long the steps take */
             time: components["schemas"]["PlanWorktime"];
         };
-        PlanBuy: {
-            id: string;
-            /** @enum {string} */
-            kind: "inks" | "papers" | "spacers" | "adhesives" | "envelopes";
-            /**
-             * Format: int64
-             * @description at least so many, sheets of cardstock; 0: one
-             */
-            n?: number;
-            name: string;
-            /** @description where it is kept */
-            where?: string;
-            why: string;
-        };
         PlanCrossing: {
             element: string;
             part: string;
@@ -4789,22 +4775,6 @@ export interface components {
              * @description top, mm
              */
             z1: number;
-        };
-        PlanTaking: {
-            id: string;
-            /** @enum {string} */
-            kind: "spacers" | "envelopes";
-            /**
-             * Format: int64
-             * @description so many are there; none: not counted
-             */
-            left?: number;
-            /**
-             * Format: int64
-             * @description so many
-             */
-            n: number;
-            name: string;
         };
         PlanTouch: {
             a: string;
@@ -5853,7 +5823,7 @@ export interface components {
             spacer?: string;
         };
         ShopList: {
-            buys: components["schemas"]["PlanBuy"][];
+            buys: components["schemas"]["ToBuy"][];
             /** @description titles of the cards it is for: those that are not finished or put away */
             cards: string[];
         };
@@ -6541,6 +6511,22 @@ export interface components {
             /** @description cardstock whose sheets were cut */
             stock: string;
         };
+        Taking: {
+            id: string;
+            /** @enum {string} */
+            kind: "spacers" | "envelopes";
+            /**
+             * Format: int64
+             * @description so many are there; none: not counted
+             */
+            left?: number;
+            /**
+             * Format: int64
+             * @description so many
+             */
+            n: number;
+            name: string;
+        };
         TapSpot: {
             /**
              * Format: double
@@ -6664,6 +6650,20 @@ export interface components {
              * @description stamps washed between two inks
              */
             washes: number;
+        };
+        ToBuy: {
+            id: string;
+            /** @enum {string} */
+            kind: "inks" | "papers" | "spacers" | "adhesives" | "envelopes";
+            /**
+             * Format: int64
+             * @description at least so many, sheets of cardstock; 0: one
+             */
+            n?: number;
+            name: string;
+            /** @description where it is kept */
+            where?: string;
+            why: string;
         };
         Together: {
             /** @description out of their groups */

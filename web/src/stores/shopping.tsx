@@ -4,7 +4,7 @@ import { useShopping } from "../api/queries";
 import { Button } from "../ui/button";
 import { Panel } from "./shelf";
 
-const kinds: Record<S["PlanBuy"]["kind"], string> = { inks: "Inks", papers: "Cardstock", spacers: "Spacers", adhesives: "Adhesives", envelopes: "Envelopes" };
+const kinds: Record<S["ToBuy"]["kind"], string> = { inks: "Inks", papers: "Cardstock", spacers: "Spacers", adhesives: "Adhesives", envelopes: "Envelopes" };
 
 /** What to buy for the cards on the bench. */
 export function Shopping() {
@@ -12,7 +12,7 @@ export function Shopping() {
 	if (list.error) return <Panel title="To buy">{list.error.message}</Panel>;
 	if (!list.data) return <Panel title="To buy">Counting…</Panel>;
 	const { buys, cards } = list.data;
-	const of = (Object.keys(kinds) as S["PlanBuy"]["kind"][]).filter((k) => buys.some((b) => b.kind === k));
+	const of = (Object.keys(kinds) as S["ToBuy"]["kind"][]).filter((k) => buys.some((b) => b.kind === k));
 	return (
 		<Panel title={buys.length === 0 ? "Nothing to buy" : `To buy: ${buys.length}`}>
 			<Box fontSize="small" color="quiet" mb="4" maxW="80ch">

@@ -1,4 +1,4 @@
-package plan
+package remember
 
 import (
 	"fmt"
@@ -9,12 +9,13 @@ import (
 	"ochrestone/core/card"
 	"ochrestone/core/depth"
 	"ochrestone/core/kit"
+	"ochrestone/core/plan"
 )
 
 // Make is a card that is made, so often as it says of itself, with its plan.
 type Make struct {
 	Card card.Card
-	Plan Plan
+	Plan plan.Plan
 }
 
 // Taking is what of a thing that is counted a run takes.
@@ -50,8 +51,8 @@ func Takes(makes []Make, k kit.Kit) []Taking {
 	return out
 }
 
-// Buy is something to buy.
-type Buy struct {
+// ToBuy is something to buy.
+type ToBuy struct {
 	Kind  string `json:"kind" enum:"inks,papers,spacers,adhesives,envelopes"`
 	ID    string `json:"id"`
 	Name  string `json:"name"`
@@ -64,8 +65,8 @@ type Buy struct {
 // empty and wanted; cardstock, pads and envelopes of which the cards take more than is there,
 // by area alone for cardstock, so at least so much; adhesives that run low. Each is said with
 // the cards it is for.
-func Shopping(k kit.Kit, makes []Make) []Buy {
-	out := []Buy{}
+func Shopping(k kit.Kit, makes []Make) []ToBuy {
+	out := []ToBuy{}
 	wants := map[string][]string{} // titles by what they want
 	want := func(id, title string) {
 		if id != "" && !slices.Contains(wants[id], title) {
@@ -94,9 +95,9 @@ func Shopping(k kit.Kit, makes []Make) []Buy {
 	for _, i := range k.Inks {
 		switch {
 		case i.Gone && len(wants[i.ID]) > 0:
-			out = append(out, Buy{"inks", i.ID, i.Name, 0, why("empty", i.ID), i.Where})
+			out = append(out, ToBuy{"inks", i.ID, i.Name, 0, why("empty", i.ID), i.Where})
 		case i.Low && !i.Gone:
-			out = append(out, Buy{"inks", i.ID, i.Name, 0, why("runs low", i.ID), i.Where})
+			out = append(out, ToBuy{"inks", i.ID, i.Name, 0, why("runs low", i.ID), i.Where})
 		}
 	}
 	for _, p := range k.Papers {
@@ -105,14 +106,14 @@ func Shopping(k kit.Kit, makes []Make) []Buy {
 			has += float64(o.Count()) * o.W * o.H
 		}
 		if short := area[p.ID] - has; one > 0 && short > 0 {
-			out = append(out, Buy{"papers", p.ID, p.Name, int(math.Ceil(short / one)), why(fmt.Sprintf("%d there", p.Sheets), p.ID), p.Where})
+			out = append(out, ToBuy{"papers", p.ID, p.Name, int(math.Ceil(short / one)), why(fmt.Sprintf("%d there", p.Sheets), p.ID), p.Where})
 		}
 	}
 	for _, t := range Takes(makes, k) {
 		if t.Left == nil || *t.Left >= t.N {
 			continue
 		}
-		b := Buy{t.Kind, t.ID, t.Name, t.N - *t.Left, why(fmt.Sprintf("%d there", *t.Left), t.ID), ""}
+		b := ToBuy{t.Kind, t.ID, t.Name, t.N - *t.Left, why(fmt.Sprintf("%d there", *t.Left), t.ID), ""}
 		if s, ok := k.Spacer(t.ID); ok && t.Kind == "spacers" {
 			b.Where = s.Where
 		} else if e, ok := k.Envelope(t.ID); ok {
@@ -122,7 +123,7 @@ func Shopping(k kit.Kit, makes []Make) []Buy {
 	}
 	for _, a := range k.Adhesives {
 		if a.Low {
-			out = append(out, Buy{"adhesives", a.ID, a.Name, 0, "runs low", a.Where})
+			out = append(out, ToBuy{"adhesives", a.ID, a.Name, 0, "runs low", a.Where})
 		}
 	}
 	return out

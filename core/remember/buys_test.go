@@ -1,4 +1,4 @@
-package plan_test
+package remember_test
 
 import (
 	"math"
@@ -12,16 +12,19 @@ import (
 	"ochrestone/core/card"
 	"ochrestone/core/kit"
 	"ochrestone/core/plan"
+	"ochrestone/core/remember"
+	"ochrestone/demo"
 )
 
 // What cards take and what is to be bought for them, reckoned apart from the program: pads are
 // counted on the sheet they come from, envelopes are one a card, and paper by its area.
 func TestShoppingForTheBench(t *testing.T) {
-	_, k := moth(t)
+	k, err := demo.Kit()
+	require.NoError(t, err)
 	maker := plan.NewPlanner()
-	var makes []plan.Make
-	for _, c := range demoCards(t) {
-		makes = append(makes, plan.Make{Card: c, Plan: maker.Of(c, k)})
+	var makes []remember.Make
+	for _, c := range demo.Cards(k) {
+		makes = append(makes, remember.Make{Card: c, Plan: maker.Of(c, k)})
 	}
 	for i := range k.Inks {
 		k.Inks[i].Low, k.Inks[i].Gone = false, false
@@ -32,19 +35,19 @@ func TestShoppingForTheBench(t *testing.T) {
 	for i := range k.Spacers {
 		k.Spacers[i].Left = nil
 	}
-	require.Empty(t, plan.Shopping(k, makes), "there is plenty of everything")
+	require.Empty(t, remember.Shopping(k, makes), "there is plenty of everything")
 
-	one := plan.Takes(makes[:1], k)
+	one := remember.Takes(makes[:1], k)
 	twelve := makes[0]
 	twelve.Card.Copies = 12
-	for i, x := range plan.Takes([]plan.Make{twelve}, k) {
+	for i, x := range remember.Takes([]remember.Make{twelve}, k) {
 		assert.Equal(t, 12*one[i].N, x.N, "twelve cards take twelve times as much of %s", x.Name)
 	}
-	both := plan.Takes(makes, k)
+	both := remember.Takes(makes, k)
 	for _, x := range both {
 		sum := 0
 		for _, m := range makes {
-			for _, y := range plan.Takes([]plan.Make{m}, k) {
+			for _, y := range remember.Takes([]remember.Make{m}, k) {
 				if x.ID == y.ID {
 					sum += y.N
 				}
@@ -52,7 +55,7 @@ func TestShoppingForTheBench(t *testing.T) {
 		}
 		assert.Equal(t, sum, x.N, x.Name)
 	}
-	at := slices.IndexFunc(both, func(x plan.Taking) bool { return x.Kind == "spacers" })
+	at := slices.IndexFunc(both, func(x remember.Taking) bool { return x.Kind == "spacers" })
 	require.GreaterOrEqual(t, at, 0)
 	pads := both[at]
 	short := pads.N - 1
@@ -73,12 +76,12 @@ func TestShoppingForTheBench(t *testing.T) {
 	k.Inks[low].Low = true
 	k.Adhesives[0].Low = true
 
-	got := map[string]plan.Buy{}
-	for _, b := range plan.Shopping(k, makes) {
+	got := map[string]remember.ToBuy{}
+	for _, b := range remember.Shopping(k, makes) {
 		got[b.Kind+" "+b.ID] = b
 	}
 	assert.Len(t, got, 5)
-	assert.Equal(t, plan.Buy{Kind: "spacers", ID: pads.ID, Name: pads.Name, N: 1, Why: got["spacers "+pads.ID].Why, Where: "the tin"}, got["spacers "+pads.ID])
+	assert.Equal(t, remember.ToBuy{Kind: "spacers", ID: pads.ID, Name: pads.Name, N: 1, Why: got["spacers "+pads.ID].Why, Where: "the tin"}, got["spacers "+pads.ID])
 	assert.True(t, strings.HasPrefix(got["inks "+used.Ink].Why, "empty; for "), got["inks "+used.Ink].Why)
 	assert.Contains(t, got["inks "+used.Ink].Why, makes[0].Card.Title)
 	assert.True(t, strings.HasPrefix(got["inks "+k.Inks[low].ID].Why, "runs low"))
@@ -93,7 +96,7 @@ func TestShoppingForTheBench(t *testing.T) {
 	assert.GreaterOrEqual(t, sheets, int(math.Ceil(bases/(k.Papers[pp].W*k.Papers[pp].H))), "a folded card takes twice its front at least")
 
 	k.Inks[ik].Gone = true
-	for _, b := range plan.Shopping(k, nil) {
+	for _, b := range remember.Shopping(k, nil) {
 		assert.NotEqual(t, used.Ink, b.ID, "what is empty and not wanted is not bought")
 	}
 }

@@ -1,4 +1,6 @@
-package plan
+// Package remember says what is asked of cards afterwards: what was changed of one since it was
+// made, what a run took out of the stores, and what to buy for the next.
+package remember
 
 import (
 	"fmt"
@@ -10,17 +12,17 @@ import (
 	"ochrestone/core/card"
 	"ochrestone/core/kit"
 	"ochrestone/core/measure"
+	"ochrestone/core/plan"
 )
 
 // Since says in words how a card differs from what it was, each with the plan of it: its name
 // and size, what is on it, the inks of its images, how thick it is and how it goes by post.
-// Nothing is said of what is the same. Inks and envelopes are named as the stores call them.
-func Since(was, is card.Card, before, now Plan, k kit.Kit, opts ...Option) []string {
-	o := assumed(opts)
+// Nothing is said of what is the same. Inks and envelopes are named as the stores call them, measures written as the person has them.
+func Since(was, is card.Card, before, now plan.Plan, k kit.Kit, w measure.Writing) []string {
 	out := []string{}
 	say := func(format string, a ...any) { out = append(out, fmt.Sprintf(format, a...)) }
 	size := func(c card.Card) string {
-		return o.write.Length(measure.MM(c.Base.W)) + " × " + o.write.Length(measure.MM(c.Base.H))
+		return w.Length(measure.MM(c.Base.W)) + " × " + w.Length(measure.MM(c.Base.H))
 	}
 	if was.Title != is.Title {
 		say("It was called %s.", was.Title)
@@ -31,12 +33,12 @@ func Since(was, is card.Card, before, now Plan, k kit.Kit, opts ...Option) []str
 	if a, b := was.Run(), is.Run(); a != b {
 		say("%d were made in a sitting, now %d.", a, b)
 	}
-	out = append(out, placedSince(was, is, before, now, o.write)...)
+	out = append(out, placedSince(was, is, before, now, w)...)
 	out = append(out, inksSince(was, is, now, k)...)
-	if a, b := o.write.Thin(before.Depth.Total), o.write.Thin(now.Depth.Total); a != b {
+	if a, b := w.Thin(before.Depth.Total), w.Thin(now.Depth.Total); a != b {
 		say("It was %s thick and is %s.", a, b)
 	}
-	envelope := func(p Plan) string {
+	envelope := func(p plan.Plan) string {
 		e, ok := k.Envelope(p.Depth.Post.Envelope)
 		if !ok {
 			return "no envelope"
@@ -53,8 +55,8 @@ func Since(was, is card.Card, before, now Plan, k kit.Kit, opts ...Option) []str
 }
 
 // placedSince says what came onto a card, went from it, was moved, or is held otherwise.
-func placedSince(was, is card.Card, before, now Plan, w measure.Writing) (out []string) {
-	label := func(p Plan, e card.Element) string {
+func placedSince(was, is card.Card, before, now plan.Plan, w measure.Writing) (out []string) {
+	label := func(p plan.Plan, e card.Element) string {
 		for _, x := range p.Front.Elements {
 			if x.ID == e.ID {
 				return x.Label
@@ -96,7 +98,7 @@ func placedSince(was, is card.Card, before, now Plan, w measure.Writing) (out []
 }
 
 // inksSince says which layers of which images take another ink or paper.
-func inksSince(was, is card.Card, now Plan, k kit.Kit) (out []string) {
+func inksSince(was, is card.Card, now plan.Plan, k kit.Kit) (out []string) {
 	ink := func(id string) string {
 		if i, ok := k.Ink(id); ok {
 			return i.Name
@@ -131,7 +133,7 @@ func inksSince(was, is card.Card, now Plan, k kit.Kit) (out []string) {
 	return out
 }
 
-func layerName(p Plan, motif, layer string) string {
+func layerName(p plan.Plan, motif, layer string) string {
 	for _, m := range p.Motifs {
 		for _, l := range m.Layers {
 			if m.ID == motif && l.ID == layer {

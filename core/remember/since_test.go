@@ -1,4 +1,4 @@
-package plan_test
+package remember_test
 
 import (
 	"maps"
@@ -13,21 +13,23 @@ import (
 	"ochrestone/core/kit"
 	"ochrestone/core/measure"
 	"ochrestone/core/plan"
+	"ochrestone/core/remember"
+	"ochrestone/demo"
 )
 
 // What was changed of a card is said, each thing once, and nothing of what was not; and
 // whatever happens to a card, the way there and the way back say as much.
 func TestWhatWasChangedSince(t *testing.T) {
-	_, k := moth(t)
+	k, err := demo.Kit()
+	require.NoError(t, err)
 	maker := plan.NewPlanner()
-	mm := plan.Writing(measure.Metric)
 	since := func(a, b card.Card) []string {
-		return plan.Since(a, b, maker.Of(a, k, mm), maker.Of(b, k, mm), k, mm)
+		return remember.Since(a, b, maker.Of(a, k), maker.Of(b, k), k, measure.Metric)
 	}
-	for _, c := range demoCards(t) {
+	for _, c := range demo.Cards(k) {
 		assert.Empty(t, since(c, c), "%s is as it was", c.Title)
 	}
-	was := demoCards(t)[0]
+	was := demo.Cards(k)[0]
 	is := was
 	is.Title, is.Copies = "Another", 5
 	is.Elements = slices.Clone(was.Elements)
