@@ -1,5 +1,5 @@
 import { Box } from "@chakra-ui/react";
-import { type ReactNode, useState } from "react";
+import { type ReactNode, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { useBench } from "../../api/card";
 import { api, ok, type Problem, type S } from "../../api/client";
@@ -53,13 +53,20 @@ function Head({ a }: { a: Account }) {
 	const e = a.entry;
 	const [note, setNote] = useState(e.note);
 	const path = { id: b.view.id, run: e.id };
-	const keep = async (well: number, words: string) => {
-		try {
-			await ok(api.PUT("/api/cards/{id}/entries/{run}", { params: { path }, body: { well, note: words } }));
-			await refresh("entries", "cards");
-		} catch (err) {
-			say((err as Problem).message);
-		}
+	const [well, setWell] = useState(e.well);
+	// One after the other, each with all that was said by then: none overtakes another.
+	const kept = useRef({ well: e.well, note: e.note });
+	const last = useRef(Promise.resolve());
+	const keep = (change: { well?: number; note?: string }) => {
+		kept.current = { ...kept.current, ...change };
+		last.current = last.current.then(async () => {
+			try {
+				await ok(api.PUT("/api/cards/{id}/entries/{run}", { params: { path }, body: kept.current }));
+				await refresh("entries", "cards");
+			} catch (err) {
+				say((err as Problem).message);
+			}
+		});
 	};
 	const again = async () => {
 		try {
@@ -90,9 +97,17 @@ function Head({ a }: { a: Account }) {
 				</Box>
 			</Box>
 			<Box display="flex" gap="6" alignItems="flex-start" flexWrap="wrap" mt="5">
-				<Select label="Came out well" value={`${e.well}`} onChange={(v) => keep(Number(v), note)} width="120px">
+				<Select
+					label="Came out well"
+					value={`${well}`}
+					onChange={(v) => {
+						setWell(Number(v));
+						keep({ well: Number(v) });
+					}}
+					width="120px"
+				>
 					<option value="-1">not said</option>
-					{Array.from({ length: Math.max(a.copies, e.well) + 1 }, (_, n) => n).map((n) => (
+					{Array.from({ length: Math.max(a.copies, well) + 1 }, (_, n) => n).map((n) => (
 						<option key={n} value={n}>
 							{n} of {a.copies}
 						</option>
@@ -106,7 +121,7 @@ function Head({ a }: { a: Account }) {
 							maxLength={4000}
 							placeholder="What went well, what to do otherwise"
 							onChange={(x) => setNote(x.target.value)}
-							onBlur={() => note.trim() !== e.note && keep(e.well, note)}
+							onBlur={() => note.trim() !== kept.current.note && keep({ note: note.trim() })}
 						/>
 					</Field>
 				</Box>
