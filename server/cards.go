@@ -6,6 +6,7 @@ import (
 	"encoding/hex"
 	"errors"
 	"fmt"
+	"log/slog"
 	"net/http"
 	"strconv"
 	"strings"
@@ -60,6 +61,8 @@ type Tile struct {
 	Shown  int64       `json:"shown,omitempty" doc:"the latest photograph of it finished; 0: none"`
 	Lying  store.Lying `json:"lying"`
 	Says   []string    `json:"says" nullable:"false" doc:"words on it"`
+	// Problem is set where the card, or what is kept of its runs, could not be read or worked out.
+	Problem string `json:"problem,omitempty" doc:"why not all of it can be shown"`
 }
 
 // TileWait is a wait under way.
@@ -111,7 +114,7 @@ func (s *Server) view(ctx context.Context, v store.Saved) (*viewOut, error) {
 	if err != nil {
 		return nil, problem(err)
 	}
-	p := s.planner.Of(v.Card, k, s.assume(ctx)...)
+	p := s.plan(ctx, v.ID, v.Card, k)
 	if err := ctx.Err(); err != nil {
 		return nil, problem(err) // the page has gone; half a plan helps nobody
 	}
@@ -342,26 +345,36 @@ func (s *Server) listCards(ctx context.Context, _ *struct{}) (*listOut, error) {
 	if err != nil {
 		return nil, problem(err)
 	}
-	out := &listOut{Body: []Tile{}}
-	assume := s.assume(ctx)
-	plans := make([]plan.Plan, len(all))
-	together.By(len(all), func(i int) { plans[i] = s.planner.Of(all[i].Card, k, assume...) })
-	for i, v := range all {
-		p := plans[i]
-		t := Tile{ID: v.ID, Title: v.Card.Title, Version: v.Version, W: v.Card.Base.W, H: v.Card.Base.H, Steps: len(p.Steps), Total: p.Depth.Total, Sections: slabs(p, p.Depth.AtY)}
-		sat, err := s.sitting(ctx, v.ID)
-		if err != nil {
-			return nil, problem(err)
-		}
-		t.Steps = len(sat.Steps)
-		t.Done, t.Next = progress(sat.Steps, sat.Run)
-		t.Says = append([]string{}, v.Card.Says()...)
-		t.Lying, t.Begun = lying[v.ID], sat.Run.Begun
-		t.stand(sat, entries, s.now())
-		t.Notes, t.Spoils = foresee.Open(p.Findings)
-		out.Body = append(out.Body, t)
-	}
+	out := &listOut{Body: make([]Tile, len(all))}
+	together.By(len(all), func(i int) { out.Body[i] = s.tile(ctx, all[i], k, lying[all[i].ID], entries) })
 	return out, nil
+}
+
+// tile is a card as the bench shows it. One that cannot be shown, for its own sake or for
+// what is kept of its runs, says so and takes no other with it.
+func (s *Server) tile(ctx context.Context, v store.Saved, k kit.Kit, lying store.Lying, entries []store.Entry) (t Tile) {
+	plain := Tile{ID: v.ID, Title: v.Card.Title, Version: v.Version, W: v.Card.Base.W, H: v.Card.Base.H, Sections: []Slab{}, Waits: []TileWait{}, Says: []string{}, Stands: work.Planned, Lying: lying}
+	defer func() {
+		if what := recover(); what != nil {
+			slog.Error("a card could not be shown on the bench", "card", v.ID, "what", fmt.Sprint(what))
+			t, t.Problem = plain, "This card could not be worked out. Open it and undo the last change."
+		}
+	}()
+	p := s.plan(ctx, v.ID, v.Card, k)
+	t = plain
+	t.Total, t.Sections, t.Problem = p.Depth.Total, slabs(p, p.Depth.AtY), p.Failed
+	t.Says = append(t.Says, v.Card.Says()...)
+	t.Notes, t.Spoils = foresee.Open(p.Findings)
+	sat, err := s.sitting(ctx, v.ID)
+	if err != nil {
+		t.Problem = problem(err).Error()
+		return t
+	}
+	t.Steps = len(sat.Steps)
+	t.Done, t.Next = progress(sat.Steps, sat.Run)
+	t.Begun = sat.Run.Begun
+	t.stand(sat, entries, s.now())
+	return t
 }
 
 // stand says how far a card is, what it waits for, and what was made of it.

@@ -37,6 +37,7 @@ type Changed struct {
 	Steps   []work.Act        `json:"steps,omitempty"`
 	Time    *plan.Worktime    `json:"time,omitempty"`
 	Found   []foresee.Finding `json:"findings,omitempty"`
+	Failed  string            `json:"failed,omitempty" doc:"why the card could not be worked out"`
 	Parts   []string          `json:"parts" nullable:"false" doc:"the lists that changed, as an empty one is left out: patterns, steps, findings"`
 }
 
@@ -80,15 +81,16 @@ func digestsOf(p plan.Plan) digests {
 	return out
 }
 
-// changed plans a card and leaves out what was sent with the version before.
+// changed plans a card after a change of it was kept, and leaves out what was sent with the
+// version before.
 func (s *Server) changed(ctx context.Context, v store.Saved, before int64) (*changedOut, error) {
 	k, err := s.store.Kit(ctx)
 	if err != nil {
-		return nil, problem(err)
+		return nil, problem(afterwards(err))
 	}
-	p := s.planner.Of(v.Card, k, s.assume(ctx)...)
+	p := s.plan(ctx, v.ID, v.Card, k)
 	if err := ctx.Err(); err != nil {
-		return nil, problem(err)
+		return nil, problem(afterwards(err))
 	}
 	was, _ := s.sent.Get(sentKey{v.ID, before})
 	now := digestsOf(p)
@@ -121,6 +123,7 @@ func (s *Server) changed(ctx context.Context, v store.Saved, before int64) (*cha
 	if differs("time") {
 		b.Time = &p.Time
 	}
+	b.Failed = p.Failed
 	if differs("findings") {
 		b.Found, b.Parts = p.Findings, append(b.Parts, "findings")
 	}

@@ -283,9 +283,12 @@ func problem(err error) error {
 	var trouble *store.Trouble
 	var ink *inkfile.Problem
 	var far *errOut
+	var after *keptError
 	switch {
 	case err == nil:
 		return nil
+	case errors.As(err, &after):
+		return model(http.StatusInternalServerError, "kept", "The change was kept, but what comes of it could not be answered. Read it again.")
 	case errors.Is(err, context.Canceled):
 		return model(499, "cancelled", "Stopped. Nothing was kept.")
 	case errors.As(err, &far):
@@ -340,7 +343,31 @@ func problem(err error) error {
 		return model(http.StatusServiceUnavailable, "slow", "The search took too long. Keep some inks as they are, or mark some layers as accents.")
 	}
 	slog.Error("request failed", "error", err)
-	return model(http.StatusInternalServerError, "internal", "Something went wrong here. Nothing was changed; try again.")
+	return model(http.StatusInternalServerError, "internal", "Something went wrong here. What was kept before it is kept: read it again to see, and try once more.")
+}
+
+// keptError is what went wrong after a change was on disk, so that no answer says that nothing
+// was changed.
+type keptError struct{ error }
+
+func (k *keptError) Unwrap() error { return k.error }
+
+// afterwards marks an error, if there is one, as coming after a change was kept.
+func afterwards(err error) error {
+	if err == nil {
+		return nil
+	}
+	slog.Error("after a change was kept", "error", err)
+	return &keptError{err}
+}
+
+// plan works a card out, and notes for those who mend the program where one could not be.
+func (s *Server) plan(ctx context.Context, id string, c card.Card, k kit.Kit) plan.Plan {
+	p := s.planner.Of(c, k, s.assume(ctx)...)
+	if p.Failed != "" {
+		slog.Error("a card could not be worked out", "card", id, "where", p.Trace)
+	}
+	return p
 }
 
 // lastOf is what an error says of itself, without what was being done.

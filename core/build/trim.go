@@ -1,19 +1,15 @@
 package build
 
 import (
+	"crypto/sha256"
+
 	"ochrestone/core/layout"
 	"ochrestone/core/shape"
 )
 
-// trimKey is everything that trimming an image at the panel's edge depends on.
-type trimKey struct {
-	image      [32]byte
-	x, y, turn float64
-	mirror     bool
-	margin     float64 // of its card, where it is cut out
-	cut        bool
-	l, t, r, b float64 // the panel
-}
+// trimKey is everything that trimming a thing at the panel's edge depends on: the outlines of
+// its pieces, its own, and the panel's.
+type trimKey [32]byte
 
 // trimmed is an image as it is left, by its pieces, and as a whole.
 type trimmed struct {
@@ -60,11 +56,13 @@ func (b *Build) cutAt(panel shape.Region, t *Thing) trimmed {
 		out, _ := work()
 		return out
 	}
-	p, box := t.Element.Place, panel.Bounds()
-	key := trimKey{image: b.Made[t.Made].Image.Key, x: p.X, y: p.Y, turn: p.Turn, mirror: p.Mirror, l: box.Min.X, t: box.Min.Y, r: box.Max.X, b: box.Max.Y}
-	if cut := t.Element.Image.Cutout; cut != nil {
-		key.cut, key.margin = true, cut.Margin
+	h := sha256.New()
+	noteRegion(h, panel)
+	noteRegion(h, t.Outline)
+	for k := t.From; k < t.To; k++ {
+		noteRegion(h, b.Pieces[k].Outline)
 	}
+	key := trimKey(h.Sum(nil))
 	out, _ := b.with.Memory.trims.Get(key, work)
 	return out
 }

@@ -187,6 +187,15 @@ func Of(v View) []Finding {
 	return out
 }
 
+// Unplanned is what is said of a card that could not be worked out at all. It is no rule:
+// nothing is looked for, the plan itself went wrong.
+func Unplanned() Finding {
+	return Finding{ID: "unplanned", Rule: "unplanned", Station: Front, Severity: Spoils, Cause: "unplanned",
+		What: "This card could not be worked out.",
+		Why:  "The program met something on it that it does not understand. The card itself is kept as it is, and the others are not touched.",
+		Do:   "Undo the last change, or take off what was laid last; its pictures and steps come back when it can be worked out."}
+}
+
 // finding writes a hit down. Its cause is made of what caused it, never of how that is
 // worded or in which unit: the numbers behind it, rounded to what a person could tell
 // apart, and the facts.

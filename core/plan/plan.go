@@ -9,6 +9,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"runtime/debug"
 	"sync"
 
 	"ochrestone/core/advise"
@@ -37,7 +38,9 @@ type Plan struct {
 	Steps    []work.Act        `json:"steps" nullable:"false"`
 	Time     Worktime          `json:"time" doc:"how long the steps take"`
 	Findings []foresee.Finding `json:"findings" nullable:"false"`
+	Failed   string            `json:"failed,omitempty" doc:"why the card could not be worked out; then the plan is that of its bare base"`
 
+	Trace string        `json:"-"` // of a plan that failed: where, for those who mend the program
 	acts  []work.Act    // in the proposed order, as they are thought of
 	Stood []depth.Stood `json:"-"`
 	Build build.Build   `json:"-"`
@@ -307,8 +310,34 @@ func NewPlanner() *Planner {
 // Of returns the plan of a card with a kit.
 func Of(c card.Card, k kit.Kit, opts ...Option) Plan { return NewPlanner().Of(c, k, opts...) }
 
-// Of returns the plan of a card with a kit, like the function Of.
-func (m *Planner) Of(c card.Card, k kit.Kit, opts ...Option) Plan {
+// Of returns the plan of a card with a kit, like the function Of. A card that the rooms
+// beneath cannot stomach has a plan all the same: that of its bare base, with Failed set and
+// one finding that says so.
+func (m *Planner) Of(c card.Card, k kit.Kit, opts ...Option) (out Plan) {
+	defer func() {
+		if v := recover(); v != nil {
+			out = m.failed(c, k, opts, v)
+		}
+	}()
+	return m.of(c, k, opts)
+}
+
+// failed is the plan of a card that could not be worked out.
+func (m *Planner) failed(c card.Card, k kit.Kit, opts []Option, why any) (out Plan) {
+	at := string(debug.Stack())
+	f := foresee.Unplanned()
+	defer func() {
+		if recover() != nil { // the bare base can be no help either
+			out = m.builder(card.Card{Base: c.Base}, kit.Kit{}, nil).plan
+		}
+		out.Failed, out.Trace, out.Findings = f.What, fmt.Sprintf("%v\n%s", why, at), []foresee.Finding{f}
+	}()
+	bare := c
+	bare.Elements, bare.Motifs, bare.Order, bare.Locks, bare.Base.Treatments, bare.Base.Leaf = []card.Element{}, []card.Motif{}, nil, nil, nil, nil
+	return m.of(bare, k, opts)
+}
+
+func (m *Planner) of(c card.Card, k kit.Kit, opts []Option) Plan {
 	b := m.builder(c, k, opts)
 	b.motifs()
 	b.colours()
