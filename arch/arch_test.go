@@ -17,7 +17,7 @@ import (
 // import only from lower floors.
 var floors = [][]string{
 	{"tools/seeded"},
-	{"core/together", "core/memory", "core/measure", "core/colour", "core/shape"},
+	{"core/together", "core/memory", "core/words", "core/measure", "core/colour", "core/shape"},
 	{"core/kit"},
 	{"core/basic"},
 	{"core/card"},

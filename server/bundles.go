@@ -12,6 +12,7 @@ import (
 
 	"ochrestone/core/kit"
 	"ochrestone/core/plan"
+	"ochrestone/core/words"
 	"ochrestone/exchange/bundle"
 	"ochrestone/exchange/sheet"
 	"ochrestone/store"
@@ -59,7 +60,7 @@ func (s *Server) bundles() {
 func (s *Server) bundleOf(ctx context.Context, data []byte) (bundle.Bundle, kit.Kit, error) {
 	b, err := bundle.Read(data)
 	if err != nil {
-		return b, kit.Kit{}, &picture.Problem{What: capital(err.Error()) + ".", Mend: "Nothing was changed."}
+		return b, kit.Kit{}, &picture.Problem{What: words.Capital(err.Error()) + ".", Mend: "Nothing was changed."}
 	}
 	k, err := s.store.Kit(ctx)
 	return b, k, err

@@ -9,6 +9,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/gin-gonic/gin"
 
+	"ochrestone/core/words"
 	"ochrestone/exchange/inkfile"
 	"ochrestone/store"
 )
@@ -63,7 +64,7 @@ func (s *Server) importInks(ctx context.Context, in *inksIn) (*inksOut, error) {
 	got, err := read(in.RawBody)
 	var p *inkfile.Problem
 	if errors.As(err, &p) {
-		return nil, &huma.ErrorModel{Type: "/problems/inks", Title: "The inks cannot be read", Status: http.StatusUnprocessableEntity, Detail: capital(p.Error())}
+		return nil, &huma.ErrorModel{Type: "/problems/inks", Title: "The inks cannot be read", Status: http.StatusUnprocessableEntity, Detail: words.Capital(p.Error())}
 	}
 	if err != nil {
 		return nil, problem(err)

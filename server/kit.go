@@ -12,6 +12,7 @@ import (
 	"ochrestone/core/colour"
 	"ochrestone/core/kit"
 	"ochrestone/core/measure"
+	"ochrestone/core/words"
 	"ochrestone/exchange/svgin"
 	"ochrestone/store"
 )
@@ -106,14 +107,12 @@ func (s *Server) length(ctx context.Context, in *lengthIn) (*lengthOut, error) {
 	show, set := s.writing(ctx)
 	mm, err := measure.ParseSigned(in.Text, set.Unit)
 	if err != nil {
-		return nil, &huma.ErrorModel{Type: "/problems/length", Title: "Not a length", Status: http.StatusUnprocessableEntity, Detail: capital(err.Error()) + "."}
+		return nil, &huma.ErrorModel{Type: "/problems/length", Title: "Not a length", Status: http.StatusUnprocessableEntity, Detail: words.Capital(err.Error()) + "."}
 	}
 	out := &lengthOut{}
 	out.Body.MM, out.Body.Shown = mm, show.Length(mm)
 	return out, nil
 }
-
-func capital(s string) string { return strings.ToUpper(s[:1]) + s[1:] }
 
 // validator is a kit item that can check itself.
 type validator interface{ Validate() error }

@@ -35,6 +35,7 @@ import (
 	"ochrestone/core/measure"
 	"ochrestone/core/plan"
 	"ochrestone/core/ramp"
+	"ochrestone/core/words"
 	"ochrestone/core/work"
 	"ochrestone/exchange/inkfile"
 	"ochrestone/exchange/sheet"
@@ -292,7 +293,7 @@ func problem(err error) error {
 	case errors.Is(err, context.Canceled):
 		return model(499, "cancelled", "Stopped. Nothing was kept.")
 	case errors.As(err, &far):
-		return model(http.StatusUnprocessableEntity, "invalid", capital(far.Error())+". Nothing was changed.")
+		return model(http.StatusUnprocessableEntity, "invalid", words.Capital(far.Error())+". Nothing was changed.")
 	case errors.As(err, &trouble):
 		status := http.StatusUnprocessableEntity
 		if trouble.Disk {
@@ -304,7 +305,7 @@ func problem(err error) error {
 	case errors.Is(err, store.ErrTorn):
 		return model(http.StatusUnprocessableEntity, "torn", "This card cannot be read as it is stored. It is set apart: look under Stores, Data, where it can be taken out and removed. Everything else works.")
 	case errors.As(err, &ink):
-		return model(http.StatusUnprocessableEntity, "inks", capital(ink.Error()))
+		return model(http.StatusUnprocessableEntity, "inks", words.Capital(ink.Error()))
 	case errors.As(err, &jig):
 		return model(http.StatusUnprocessableEntity, "jig", jig.Error())
 	case errors.Is(err, look.ErrUnknown):
@@ -316,11 +317,11 @@ func problem(err error) error {
 	case errors.Is(err, store.ErrChanged):
 		return model(http.StatusPreconditionFailed, "changed", "This card was changed in another window after this one had read it. Nothing was overwritten: read it again, then make your change.")
 	case errors.Is(err, card.ErrNewer):
-		return model(http.StatusUnprocessableEntity, "newer", capital(err.Error())+".")
+		return model(http.StatusUnprocessableEntity, "newer", words.Capital(err.Error())+".")
 	case errors.Is(err, card.ErrGone):
-		return model(http.StatusConflict, "gone", capital(lastOf(err))+". Nothing was changed: read the card again.")
+		return model(http.StatusConflict, "gone", words.Capital(lastOf(err))+". Nothing was changed: read the card again.")
 	case errors.Is(err, card.ErrNoEdit):
-		return model(http.StatusUnprocessableEntity, "invalid", capital(err.Error())+". Nothing was changed.")
+		return model(http.StatusUnprocessableEntity, "invalid", words.Capital(err.Error())+". Nothing was changed.")
 	case errors.Is(err, store.ErrNothing):
 		return model(http.StatusConflict, "nothing", "There is nothing more to undo or redo.")
 	case errors.As(err, &svg):

@@ -14,6 +14,7 @@ import (
 	"ochrestone/core/basic"
 	"ochrestone/core/kit"
 	"ochrestone/core/measure"
+	"ochrestone/core/words"
 	"ochrestone/exchange/setsvg"
 	"ochrestone/exchange/sheet"
 	"ochrestone/store"
@@ -47,7 +48,7 @@ func (s *Server) sets(r *gin.Engine) {
 		}
 		name := strings.TrimSpace(in.Body.Name)
 		if name == "" {
-			name = capital(string(in.Body.Kind))
+			name = words.Capital(string(in.Body.Kind))
 		}
 		return s.putSet(ctx, kit.Set{Name: name, Kind: kit.DieSet, Parts: parts, Tags: []string{"basic"}})
 	})

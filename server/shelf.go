@@ -14,6 +14,7 @@ import (
 
 	"ochrestone/core/remember"
 	"ochrestone/core/together"
+	"ochrestone/core/words"
 	"ochrestone/core/work"
 	"ochrestone/exchange/shelf"
 	"ochrestone/exchange/table"
@@ -70,7 +71,7 @@ func (s *Server) importShelf(ctx context.Context, in *shelfIn) (*struct{ Body Sh
 	_, set := s.writing(ctx)
 	items, notes, err := t.Read(in.RawBody, set.Unit)
 	if p := (*table.Problem)(nil); errors.As(err, &p) {
-		return nil, &huma.ErrorModel{Type: "/problems/table", Title: "The table cannot be read", Status: http.StatusUnprocessableEntity, Detail: capital(p.Error())}
+		return nil, &huma.ErrorModel{Type: "/problems/table", Title: "The table cannot be read", Status: http.StatusUnprocessableEntity, Detail: words.Capital(p.Error())}
 	} else if err != nil {
 		return nil, problem(err)
 	}

@@ -209,7 +209,7 @@ func TestAPanicIsAnAnswer(t *testing.T) {
 	s.store = nil // every use of it panics
 	w := call(s, http.MethodGet, "/api/state", "")
 	assert.Equal(t, http.StatusInternalServerError, w.Code)
-	assert.Contains(t, w.Body.String(), "Nothing was changed")
+	assert.Contains(t, w.Body.String(), "What was kept before it is kept")
 }
 
 // A body that stops coming in is given up; the time allowed is the server's, here

@@ -14,6 +14,8 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/validation"
+
+	"ochrestone/core/words"
 )
 
 // What the library says of a request that does not fit its schema, in our words.
@@ -64,7 +66,7 @@ func inWords(status int, msg string, errs ...error) huma.StatusError {
 		if len(m.Errors) > 0 {
 			first := m.Errors[0]
 			m.Detail = strings.TrimSpace(first.Location+" "+first.Message) + ". Nothing was changed."
-			m.Detail = capital(m.Detail)
+			m.Detail = words.Capital(m.Detail)
 		}
 	case status == http.StatusRequestEntityTooLarge:
 		m.Type, m.Title = "/problems/too-large", "Too large"

@@ -1,6 +1,7 @@
 package build
 
 import (
+	"fmt"
 	"slices"
 
 	"ochrestone/core/card"
@@ -104,14 +105,19 @@ func (b *Build) cutOut(t *Thing, m Image, cut card.Cutout) ID {
 	id := ID{e.ID, CutoutPart}
 	c := m.Shapes.Silhouette.Bounds().Centre()
 	g := m.Shapes.Silhouette.Move(shape.Point{X: -c.X, Y: -c.Y})
-	if cut.Margin > 0 {
-		out, err := g.Offset(cut.Margin)
-		if err != nil {
-			t.Problem = "It cannot be cut out with such a margin: choose another."
-			return id
-		}
-		g = out.Filled()
+	work := func() (shape.Region, error) { return wholeLeaf(g, cut.Margin) }
+	var whole shape.Region
+	var err error
+	if b.with.Memory == nil {
+		whole, err = work()
+	} else {
+		whole, err = b.with.Memory.leaves.Get(leafKey{m.Key, cut.Margin}, work)
 	}
+	if err != nil {
+		t.Problem = "It cannot be cut out with such a margin: choose another."
+		return id
+	}
+	g = whole
 	t.At = e.Place
 	body := b.Stock.PaperColour(cut.Paper).Hex()
 	p := Piece{ID: id, On: b.Carrier(e), Outline: t.Place(g), Local: g, Stock: cut.Paper, Thick: b.Stock.Caliper(cut.Paper), Plies: 1, Body: body, Top: body, Clear: b.clear(cut.Paper)}
@@ -122,6 +128,61 @@ func (b *Build) cutOut(t *Thing, m Image, cut card.Cutout) ID {
 	t.Drawn = b.Pieces[len(b.Pieces)-1:]
 	t.Local, t.Whole = g, g
 	return id
+}
+
+// How far lines of a print may lie apart and still be cut out as one leaf, mm, and how much more
+// than the lines themselves that has to hold for them to be taken for an outline that is not
+// quite closed: our own defaults.
+const (
+	openLine  = 2.0
+	mostApart = 64.0
+	openGain  = 1.3
+)
+
+// wholeLeaf is the leaf that a print with such an outline is cut out as with a margin of card
+// round it, mm: always one piece and never with holes, also round lines and parts that lie
+// apart. The error is that of its offsets.
+func wholeLeaf(g shape.Region, margin float64) (shape.Region, error) {
+	whole := g
+	if margin > 0 {
+		out, err := g.Offset(margin)
+		if err != nil {
+			return out, fmt.Errorf("let a cut-out out by its margin: %w", err)
+		}
+		whole = out
+	}
+	whole = whole.Filled()
+	// Lines that nearly meet hold what lies between them, and parts that lie apart hang together.
+	for r := openLine; r <= mostApart; r *= 2 {
+		out, err := closed(whole, r)
+		if err != nil {
+			return out, err
+		}
+		parts := len(whole.Pieces())
+		if r == openLine && out.Area() > openGain*whole.Area() || parts > 1 && len(out.Pieces()) == 1 {
+			whole = out
+		}
+		if len(whole.Pieces()) <= 1 {
+			break
+		}
+	}
+	return whole, nil
+}
+
+// closed fills what of a region's surroundings a disc of radius r, mm, cannot reach from
+// outside.
+func closed(g shape.Region, r float64) (shape.Region, error) {
+	out, err := g.Offset(r)
+	if err != nil {
+		return out, fmt.Errorf("close a cut-out: %w", err)
+	}
+	if out, err = out.Filled().Offset(-r); err != nil {
+		return out, fmt.Errorf("close a cut-out: %w", err)
+	}
+	if out, err = out.Union(g); err != nil {
+		return out, fmt.Errorf("close a cut-out: %w", err)
+	}
+	return out.Filled(), nil
 }
 
 // lowest is the first cut layer that lies on the ground.

@@ -10,6 +10,7 @@ import (
 // Pattern is an image printed again and again on a sheet that is turned, worked out.
 type Pattern struct {
 	ID      string   `json:"id" doc:"of its element"`
+	At      int      `json:"at" doc:"which of the sheet's treatments it is, from 0"`
 	Strikes []Strike `json:"strikes" nullable:"false" doc:"in order"`
 	Step    float64  `json:"step" doc:"turn of the sheet between strikes, degrees"`
 	Lost    float64  `json:"lost" doc:"share of the printed area that the trim takes, 0 to 1"`
@@ -34,20 +35,21 @@ type Strike struct {
 	Lost      float64 `json:"lost" doc:"share of it that the trim takes, 0 to 1"`
 }
 
-// PatternOf works out the pattern turned on a sheet, printed with an image. sheet is the
+// PatternOf works out a pattern turned on a sheet, the treatment with that number, printed with
+// an image. sheet is the
 // outline it has in the end, about its middle; cut is the rectangle it is printed as. What
 // stands against it is said in Problem.
-func PatternOf(e card.Element, m Image, sheet shape.Region, cut shape.Box) Pattern {
-	q, err := patternOf(e, m, sheet, cut)
+func PatternOf(e card.Element, at int, m Image, sheet shape.Region, cut shape.Box) Pattern {
+	q, err := patternOf(e, at, m, sheet, cut)
 	if err != nil {
 		q.Problem = fmt.Sprintf("%s cannot be worked out: %v.", e.Name, err)
 	}
 	return q
 }
 
-func patternOf(e card.Element, m Image, trimmed shape.Region, cut shape.Box) (Pattern, error) {
-	p := e.Sheet.Turned()
-	out := Pattern{ID: e.ID, Strikes: []Strike{}, Notes: []string{}, Step: 360 / float64(p.Turns), Clear: math.Hypot(cut.W(), cut.H())}
+func patternOf(e card.Element, at int, m Image, trimmed shape.Region, cut shape.Box) (Pattern, error) {
+	p := e.Sheet.Treatments[at].Turned
+	out := Pattern{ID: e.ID, At: at, Strikes: []Strike{}, Notes: []string{}, Step: 360 / float64(p.Turns), Clear: math.Hypot(cut.W(), cut.H())}
 	if m.Problem != "" || len(m.Shapes.Views) == 0 {
 		out.Problem = "Its image cannot be worked out."
 		return out, nil
@@ -80,10 +82,10 @@ func patternOf(e card.Element, m Image, trimmed shape.Region, cut shape.Box) (Pa
 	for k := range p.Turns {
 		// The panel has been turned so far; what is struck on it now lies turned back.
 		back := -dir*float64(k)*out.Step + float64(p.Start-1)*90
-		at := shape.Point{X: p.X, Y: p.Y}
+		first := shape.Point{X: p.X, Y: p.Y}
 		s := Strike{Number: k + 1, Colourway: p.Colourways[k%len(p.Colourways)], Turn: math.Remainder(p.Turn+back, 360)}
 		sin, cos := math.Sincos(back * math.Pi / 180)
-		s.X, s.Y = at.X*cos-at.Y*sin, at.X*sin+at.Y*cos
+		s.X, s.Y = first.X*cos-first.Y*sin, first.X*sin+first.Y*cos
 		if quarter := math.Remainder(back, 90); math.Abs(quarter) < 1e-9 {
 			s.Corner = 1 + ((int(math.Round(back/90))%4)+4)%4
 		}
@@ -130,7 +132,10 @@ func (q *Pattern) Say(e card.Element, format func(mm float64) string) {
 	if q.Problem != "" {
 		return
 	}
-	p := e.Sheet.Turned()
+	if q.At >= len(e.Sheet.Treatments) || e.Sheet.Treatments[q.At].Turned == nil {
+		return
+	}
+	p := e.Sheet.Treatments[q.At].Turned
 	way := map[bool]string{true: "anticlockwise", false: "clockwise"}[p.Anti]
 	q.Notes = append(q.Notes, fmt.Sprintf("Turn the sheet %.4g° %s after each strike, always the same way, and count: %d strikes. It needs %s clear to turn in.", q.Step, way, p.Turns, format(q.Clear)))
 	if q.Lost > trimShows {

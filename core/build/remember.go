@@ -19,6 +19,13 @@ type Memory struct {
 	trims   *memory.Of[trimKey, trimmed]
 	ribbons *memory.Of[string, tied]
 	words   *memory.Of[[32]byte, [][]Film]
+	leaves  *memory.Of[leafKey, shape.Region]
+}
+
+// leafKey is everything the leaf depends on that an image is cut out as.
+type leafKey struct {
+	image  [32]byte
+	margin float64
 }
 
 // mostLeaves is how many sheets a Memory remembers.
@@ -29,7 +36,7 @@ const mostTrims = 512
 
 // NewMemory returns an empty Memory.
 func NewMemory() *Memory {
-	return &Memory{memory.New[[32]byte, leafed](mostLeaves), memory.New[trimKey, trimmed](mostTrims), memory.New[string, tied](mostLeaves), memory.New[[32]byte, [][]Film](mostLeaves)}
+	return &Memory{memory.New[[32]byte, leafed](mostLeaves), memory.New[trimKey, trimmed](mostTrims), memory.New[string, tied](mostLeaves), memory.New[[32]byte, [][]Film](mostLeaves), memory.New[leafKey, shape.Region](mostLeaves)}
 }
 
 // With is what a card is put together with, beside its stock and images.
@@ -96,6 +103,9 @@ func (b *Build) sheetKey(e card.Element, at card.Place, w, h float64, images []I
 			for _, w := range m.Motif.Colourways {
 				for _, l := range m.Motif.Layers {
 					ink(w.Layers[l.ID].Ink)
+					for _, bl := range w.Layers[l.ID].Blends {
+						ink(bl.Ink)
+					}
 				}
 			}
 		}

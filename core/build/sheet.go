@@ -8,6 +8,7 @@ import (
 	"ochrestone/core/card"
 	"ochrestone/core/layout"
 	"ochrestone/core/shape"
+	"ochrestone/core/words"
 )
 
 // sheets are mats, the panel, frames, strips, banners and other leaves of any outline.
@@ -92,7 +93,7 @@ func (b *Build) leafed(e card.Element, at card.Place, w, h float64, images []Ima
 				doing.seats = append(doing.seats, seat.Move(shape.Point{X: -c.X, Y: -c.Y}))
 			}
 			if err := doing.lines(p, card.Place{}); err != nil {
-				out.problem = capital(err.Error()) + "."
+				out.problem = words.Capital(err.Error()) + "."
 			}
 		}
 	}
@@ -122,14 +123,7 @@ func said(err error) string {
 	if errors.Is(err, layout.ErrNoPart) {
 		return noPart
 	}
-	return capital(err.Error()) + "."
-}
-
-func capital(s string) string {
-	if s == "" {
-		return s
-	}
-	return string(s[0]&^0x20) + s[1:]
+	return words.Capital(err.Error()) + "."
 }
 
 // clear reports whether a stock is seen through.

@@ -81,7 +81,7 @@ func (t *treating) treat(tr card.Treatment) (out Treated, err error) {
 	case tr.Words != nil:
 		return t.words(*tr.Words)
 	case tr.Turned != nil:
-		return t.turned()
+		return t.turned(*tr.Turned)
 	case tr.Print != nil:
 		return t.print(*tr.Print)
 	case tr.Fade != nil:

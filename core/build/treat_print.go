@@ -4,7 +4,9 @@ import (
 	"fmt"
 	"slices"
 
+	"ochrestone/core/blend"
 	"ochrestone/core/card"
+	"ochrestone/core/colour"
 	"ochrestone/core/layout"
 	"ochrestone/core/motif"
 	"ochrestone/core/shape"
@@ -36,6 +38,7 @@ func (t *treating) image(id string) (Image, bool) {
 type strikes struct {
 	way    string
 	prints []shape.Region
+	at     []card.Place // where each lies
 }
 
 // fewPrints is how many prints are laid one by one, so that where two meet the ink is seen
@@ -49,7 +52,7 @@ func struck(g shape.Region, box shape.Box, at []card.Place, ways []string) (out 
 		if i < 0 || len(at) <= fewPrints {
 			i, out = len(out), append(out, strikes{way: ways[n]})
 		}
-		out[i].prints = append(out[i].prints, layout.Place(g, box, p))
+		out[i].prints, out[i].at = append(out[i].prints, layout.Place(g, box, p)), append(out[i].at, p)
 	}
 	return out
 }
@@ -67,7 +70,7 @@ func (t *treating) strike(m Image, at []card.Place, ways []string) (Treated, err
 		for _, g := range struck(v.Outline, box, at, ways) {
 			w, _ := m.Motif.Colourway(g.way)
 			f := w.Layers[v.Layer.ID]
-			if f.Ink == "" {
+			if f.Ink == "" && len(f.Blends) == 0 {
 				continue
 			}
 			out.Plain = false
@@ -85,6 +88,9 @@ func (t *treating) strike(m Image, at []card.Place, ways []string) (Treated, err
 			if err := t.ink(in, f.Ink, f.Strikes()); err != nil {
 				return out, err
 			}
+			if err := t.blends(v.Outline, box, g.at, f); err != nil {
+				return out, err
+			}
 		}
 	}
 	if laid > 0 {
@@ -93,16 +99,47 @@ func (t *treating) strike(m Image, at []card.Place, ways []string) (Treated, err
 	return out, nil
 }
 
+// blendBands is in how many steps an ink dabbed on a part of a stamp fades out.
+const blendBands = 4
+
+// blends lays the inks that are worked into zones of a layer wherever it was printed, fading
+// out from each zone as on a piece of its own.
+func (t *treating) blends(g shape.Region, box shape.Box, at []card.Place, f card.Finish) error {
+	before := map[card.Zone]int{}
+	for _, bl := range f.Blends {
+		reach := blend.Reach(g, bl.Zone, before[bl.Zone])
+		before[bl.Zone]++
+		bands, err := blend.Bands(g, bl.Zone, reach, blendBands)
+		if err != nil {
+			return fmt.Errorf("blend a print: %w", err)
+		}
+		full := t.inked(bl.Ink, bl.Strikes())
+		for _, band := range bands {
+			var all []shape.Region
+			for _, p := range at {
+				all = append(all, layout.Place(band.Region, box, p))
+			}
+			laid, err := shape.UnionAll(all...)
+			if err != nil {
+				return fmt.Errorf("blend a print: %w", err)
+			}
+			if err := t.apply(laid, func(under colour.Linear, bare bool) colour.Linear { return mixed(under, full(under, bare), band.Cover) }); err != nil {
+				return err
+			}
+		}
+	}
+	return nil
+}
+
 // gone says that something a treatment needs is not there.
 const gone = "Its image cannot be worked out."
 
-func (t *treating) turned() (Treated, error) {
-	p := t.e.Sheet.Turned()
+func (t *treating) turned(p card.Turned) (Treated, error) {
 	m, ok := t.image(p.Motif)
 	if !ok {
 		return Treated{Problem: gone}, nil
 	}
-	q := PatternOf(t.e, m, t.whole, t.size)
+	q := PatternOf(t.e, t.now, m, t.whole, t.size)
 	t.patterns = append(t.patterns, q)
 	if q.Problem != "" {
 		return Treated{Problem: q.Problem}, nil

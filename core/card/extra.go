@@ -71,13 +71,36 @@ func (x *extra) gather(b []byte, t reflect.Type, under string) error {
 				*x = extra{}
 			}
 			(*x)[under+name] = v
-		case f != nil && f.Kind() == reflect.Pointer && f.Elem().Kind() == reflect.Struct && !f.Implements(own) && string(v) != "null":
+		case f == nil || string(v) == "null":
+		case f.Kind() == reflect.Pointer && plainStruct(f.Elem()):
 			if err := x.gather(v, f.Elem(), under+name+"."); err != nil {
 				return err
+			}
+		case plainStruct(f):
+			if err := x.gather(v, f, under+name+"."); err != nil {
+				return err
+			}
+		case f.Kind() == reflect.Slice && plainStruct(f.Elem()):
+			var list []json.RawMessage
+			if err := json.Unmarshal(v, &list); err != nil {
+				return err
+			}
+			for i, one := range list {
+				if string(one) == "null" {
+					continue
+				}
+				if err := x.gather(one, f.Elem(), fmt.Sprintf("%s%s.%d.", under, name, i)); err != nil {
+					return err
+				}
 			}
 		}
 	}
 	return nil
+}
+
+// plainStruct reports whether a type is an object that does not keep unknown fields itself.
+func plainStruct(t reflect.Type) bool {
+	return t.Kind() == reflect.Struct && !reflect.PointerTo(t).Implements(own)
 }
 
 // write encodes a plain struct with the fields it had no place for. What belongs into an
@@ -102,6 +125,23 @@ func (x extra) into(b []byte) ([]byte, error) {
 			continue
 		}
 		here[path] = v
+	}
+	if b[0] == '[' {
+		// Of a list: what lies within its objects, by their turn; what went with them is gone.
+		var list []json.RawMessage
+		if err := json.Unmarshal(b, &list); err != nil {
+			return nil, err
+		}
+		for turn, inner := range within {
+			i, err := strconv.Atoi(turn)
+			if err != nil || i >= len(list) {
+				continue
+			}
+			if list[i], err = inner.into(list[i]); err != nil {
+				return nil, err
+			}
+		}
+		return json.Marshal(list)
 	}
 	if len(within) > 0 {
 		var all map[string]json.RawMessage

@@ -107,6 +107,15 @@ type Finish struct {
 // Strikes is the number of impressions, at least one.
 func (f Finish) Strikes() int { return max(1, f.Impressions) }
 
+// First is the ink that is laid down first: its own, or that of the first blend where there is
+// no other; empty for bare paper.
+func (f Finish) First() string {
+	if f.Ink == "" && len(f.Blends) > 0 {
+		return f.Blends[0].Ink
+	}
+	return f.Ink
+}
+
 // Colourway is one choice of papers and inks for all layers.
 type Colourway struct {
 	ID     string            `json:"id"`

@@ -95,7 +95,7 @@ func ids(c card.Card) (out []string) {
 func TestWhatIsNotKnownIsKept(t *testing.T) {
 	doc := `{"version":2,"title":"T","base":{"format":"a2","w":108,"h":140,"fold":"side","paper":"","envelope":"","lining":{"x":1}},"motifs":[],
 		"elements":[{"id":"r","face":"front","place":{"x":1,"y":2,"turn":0,"z":9},"tassel":{"length":120,"knots":[1,2]}},
-		{"id":"s","face":"front","place":{"x":1,"y":2,"turn":0},"bonds":[{"adhesive":"g","zone":"edge"}],"sheet":{"paper":"","w":9,"h":9,"shape":{"kind":"wavy","gilt":1},"treatments":[{"marble":{"ink":"i"}},{"edged":{"ink":"i","w":2,"deckle":{"n":[1]}}}]}}],
+		{"id":"s","face":"front","place":{"x":1,"y":2,"turn":0},"bonds":[{"adhesive":"g","zone":"edge"}],"sheet":{"paper":"","w":9,"h":9,"shape":{"kind":"wavy","gilt":1},"openings":[{"kind":"oval","w":3,"h":3},{"kind":"oval","w":4,"h":4,"hem":{"x":1}}],"treatments":[{"marble":{"ink":"i"}},{"edged":{"ink":"i","w":2,"deckle":{"n":[1]}}},{"bands":{"bands":[{"ink":"i","w":2,"nap":"soft"}]}}]}}],
 		"setAside":[],"mood":"calm"}`
 	c, err := card.Read([]byte(doc))
 	require.NoError(t, err)

@@ -74,9 +74,10 @@ const (
 // Sides lists them.
 var Sides = []Side{LeftSide, RightSide, TopSide, BottomSide}
 
-// Outline is the shape of a sheet, or of an opening in one, within its width and height.
+// Outline is the shape of a sheet, or of an opening in one, within its width and height. Letters
+// that are cut out have none of these kinds.
 type Outline struct {
-	Kind Outlined `json:"kind" enum:"rectangle,oval,arch,scalloped,wavy,fishtail,notched,pointed,slanted,tag,fringe,die part"`
+	Kind Outlined `json:"kind,omitempty" enum:"rectangle,oval,arch,scalloped,wavy,fishtail,notched,pointed,slanted,tag,fringe,die part"`
 	// Pitch is how wide a scallop, a wave or a strip of a fringe is; the radius of a
 	// rectangle's corners.
 	Pitch float64 `json:"pitch,omitempty" minimum:"0" maximum:"200" doc:"width of a scallop, wave or strip of a fringe; radius of corners, mm; 0 takes a usual one"`

@@ -9,6 +9,7 @@ import (
 	"ochrestone/core/card"
 	"ochrestone/core/depth"
 	"ochrestone/core/measure"
+	"ochrestone/core/words"
 )
 
 func depthRules() []Rule {
@@ -27,7 +28,7 @@ func tooThick(v *View, add func(Hit)) {
 		return
 	}
 	add(Hit{What: "Thicker than a letter may be",
-		Why:     fmt.Sprintf("In its envelope it is %s, a US letter at most %s. %s is the highest. The carrier's current rules go first.", v.Write.Thin(v.Post.Filled), v.Write.Thin(v.Post.Limit), capital(v.Highest)),
+		Why:     fmt.Sprintf("In its envelope it is %s, a US letter at most %s. %s is the highest. The carrier's current rules go first.", v.Write.Thin(v.Post.Filled), v.Write.Thin(v.Post.Limit), words.Capital(v.Highest)),
 		Do:      fmt.Sprintf("Take %s off: glue a foamed part flat, or use thinner foam. Or send it as a parcel.", v.Write.Thin(v.Post.Filled-v.Post.Limit)),
 		Numbers: map[string]float64{"filled": v.Post.Filled, "limit": v.Post.Limit}, Facts: []string{v.Highest}})
 }
@@ -80,7 +81,7 @@ func glueShows(v *View, add func(Hit)) {
 			if seen < shownBy {
 				continue
 			}
-			hit := Hit{What: fmt.Sprintf("%s will show through %s", capital(name), v.pieceName(i)),
+			hit := Hit{What: fmt.Sprintf("%s will show through %s", words.Capital(name), v.pieceName(i)),
 				Why:     fmt.Sprintf("It is see-through, and %s of it lie behind nothing opaque: %s.", v.Write.Area(seen), v.where(at)),
 				Do:      "Take one that does not show, glue only behind something opaque, or back it with a second cut.",
 				Numbers: map[string]float64{"seen": seen}, Facts: []string{name}}
@@ -193,7 +194,7 @@ func flush(v *View, add func(Hit)) {
 		if s.Outline.Area() < flushLarge || slices.ContainsFunc(s.Holds, func(h build.Hold) bool { return h.Raised || h.Glue == nil || h.Glue.Wiggle }) {
 			continue
 		}
-		h := Hit{Key: []string{e.ID}, At: At{Element: e.ID}, What: fmt.Sprintf("%s wants a glue that leaves time", capital(t.Name)),
+		h := Hit{Key: []string{e.ID}, At: At{Element: e.ID}, What: fmt.Sprintf("%s wants a glue that leaves time", words.Capital(t.Name)),
 			Why: fmt.Sprintf("It is as large as what carries it, to %s: every skew shows, and %s grabs at once.", v.Format(flushBy), s.Holds[0].Glue.Name),
 			Do:  "Take a liquid glue, set it down on two edges first, and slide it true.", Facts: []string{s.Holds[0].Glue.ID}}
 		for _, a := range v.Stock.Adhesives {

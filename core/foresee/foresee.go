@@ -314,10 +314,3 @@ func listed(names []string) string {
 	}
 	return names[0]
 }
-
-func capital(s string) string {
-	if s == "" {
-		return s
-	}
-	return strings.ToUpper(s[:1]) + s[1:]
-}

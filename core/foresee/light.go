@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"ochrestone/core/card"
+	"ochrestone/core/words"
 )
 
 func lightRules() []Rule {
@@ -30,7 +31,7 @@ func wrongLight(v *View, add func(Hit)) {
 		if v.Card.Light == card.RightSide {
 			other = card.LeftSide
 		}
-		add(Hit{Key: []string{id}, At: At{Element: id}, What: fmt.Sprintf("%s is shaded on its %s, where the light comes from", capital(t.Name), v.Card.Light),
+		add(Hit{Key: []string{id}, At: At{Element: id}, What: fmt.Sprintf("%s is shaded on its %s, where the light comes from", words.Capital(t.Name), v.Card.Light),
 			Why: fmt.Sprintf("Light is set to come from the %s, and its darker inks lie on that side %s.", v.Card.Light, how),
 			Do:  fmt.Sprintf("Shade it on its %s, or turn the light.", other), Facts: []string{string(v.Card.Light)},
 			Mend: &Mend{"Shade its other side", []card.Edit{{ShadeOther: &card.ShadeOther{Element: id}}}}})

@@ -12,6 +12,7 @@ import (
 	"ochrestone/core/measure"
 	"ochrestone/core/motif"
 	"ochrestone/core/shape"
+	"ochrestone/core/words"
 )
 
 // Our own defaults.
@@ -56,13 +57,13 @@ func cannotBe(v *View, add func(Hit)) {
 		}
 		for _, w := range m.Image.Shapes.Views {
 			if w.Problem != "" {
-				add(Hit{Key: []string{m.Image.ID, w.Layer.ID}, At: At{Motif: m.Image.ID, Layer: w.Layer.ID}, What: capital(w.Layer.Label) + " cannot be made so", Why: w.Problem, Do: "Mend it under Pieces, or take its layer off.", Facts: []string{w.Problem}})
+				add(Hit{Key: []string{m.Image.ID, w.Layer.ID}, At: At{Motif: m.Image.ID, Layer: w.Layer.ID}, What: words.Capital(w.Layer.Label) + " cannot be made so", Why: w.Problem, Do: "Mend it under Pieces, or take its layer off.", Facts: []string{w.Problem}})
 			}
 		}
 	}
 	for _, t := range v.Build.Things {
 		if t.Problem != "" {
-			add(Hit{Key: []string{t.Element.ID}, At: At{Element: t.Element.ID}, What: capital(t.Name) + " cannot be made so", Why: t.Problem, Do: "Mend it under Outline and openings, or take it off.", Facts: []string{t.Problem}})
+			add(Hit{Key: []string{t.Element.ID}, At: At{Element: t.Element.ID}, What: words.Capital(t.Name) + " cannot be made so", Why: t.Problem, Do: "Mend it under Outline and openings, or take it off.", Facts: []string{t.Problem}})
 		}
 		for n, d := range t.Treated {
 			if d.Problem != "" {
@@ -212,7 +213,7 @@ func nearlyMiddle(v *View, add func(Hit)) {
 			side = "left"
 		}
 		x := e.Place.X - off
-		add(Hit{Key: []string{e.ID}, At: At{Element: e.ID}, What: capital(t.Name) + " stands a little off the middle",
+		add(Hit{Key: []string{e.ID}, At: At{Element: e.ID}, What: words.Capital(t.Name) + " stands a little off the middle",
 			Why: fmt.Sprintf("It is %s to the %s: too little to look meant.", v.Format(math.Abs(off)), side), Do: "Move it to the middle, or well off it.",
 			Numbers: map[string]float64{"off": off}, Mend: &Mend{"To the middle", []card.Edit{{Put: &card.Put{Element: e.ID, X: &x}}}}})
 	}

@@ -11,6 +11,7 @@ import (
 	"ochrestone/core/depth"
 	"ochrestone/core/kit"
 	"ochrestone/core/shape"
+	"ochrestone/core/words"
 )
 
 func standRules() []Rule {
@@ -222,10 +223,10 @@ func notLevel(v *View, add func(Hit)) {
 		if off < 0 {
 			higher = "lower"
 		}
-		h := Hit{Key: []string{e.ID}, At: At{Element: e.ID}, What: fmt.Sprintf("%s is not level with %s", capital(t.Name), build.Name(v.Card, with)),
+		h := Hit{Key: []string{e.ID}, At: At{Element: e.ID}, What: fmt.Sprintf("%s is not level with %s", words.Capital(t.Name), build.Name(v.Card, with)),
 			Why: fmt.Sprintf("It stands %s %s.", v.Write.Thin(math.Abs(off)), higher), Do: "Hold it up by other means, or let it be.", Numbers: map[string]float64{"off": off}, Facts: []string{e.Level}}
 		if got, err := advise.HeightsFor(v.Pads, v.Build, v.Stood, e.ID, "", e.Level, v.Write); err == nil && len(got.Ways) > 0 {
-			h.Mend = &Mend{capital(got.Ways[0].Said), []card.Edit{{Hold: &card.Hold{Element: e.ID, Bonds: []card.Bond{got.Ways[0].Bond}}}}}
+			h.Mend = &Mend{words.Capital(got.Ways[0].Said), []card.Edit{{Hold: &card.Hold{Element: e.ID, Bonds: []card.Bond{got.Ways[0].Bond}}}}}
 		}
 		add(h)
 	}
@@ -281,7 +282,7 @@ func noPad(v *View, add func(Hit)) {
 	v.each(func(i int) (Hit, bool) {
 		s := v.Stood[i]
 		if name, what := v.unowned(s.Holds); name != "" {
-			hit := Hit{What: fmt.Sprintf("What holds %s is not in the stores", v.pieceName(i)), Why: fmt.Sprintf("%s %q is not there, so neither its height nor whether it holds is known.", capital(what), name),
+			hit := Hit{What: fmt.Sprintf("What holds %s is not in the stores", v.pieceName(i)), Why: fmt.Sprintf("%s %q is not there, so neither its height nor whether it holds is known.", words.Capital(what), name),
 				Do: "Choose one that you own, or put it back in the stores.", Facts: []string{name}}
 			if sp := v.ownPads(); sp != nil && what == "the spacer" {
 				hit.Mend = &Mend{"Take " + sp.Name, v.held(i, card.Foam(sp.ID, 1))}

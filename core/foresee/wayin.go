@@ -7,6 +7,7 @@ import (
 	"ochrestone/core/build"
 	"ochrestone/core/card"
 	"ochrestone/core/depth"
+	"ochrestone/core/words"
 )
 
 // noWayIn notes parts that have to slip beneath something that is stuck down before them,
@@ -36,7 +37,7 @@ func noWayIn(v *View, add func(Hit)) {
 		}
 	}
 	for _, at := range pairs {
-		name := capital(v.Build.Things[at.of].Name)
+		name := words.Capital(v.Build.Things[at.of].Name)
 		if len(blocked[at]) == 1 {
 			name = v.pieceName(blocked[at][0])
 		}

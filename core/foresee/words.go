@@ -93,9 +93,9 @@ func letters(v *View, add func(Hit)) {
 	}
 }
 
-// words notes texts that are hard to read, and names the ink of those the card uses
+// readable notes texts that are hard to read, and names the ink of those the card uses
 // anyway, or else of the drawer, that reads best.
-func words(v *View, add func(Hit)) {
+func readable(v *View, add func(Hit)) {
 	inUse := map[string]bool{}
 	for _, m := range v.Card.Motifs {
 		for _, w := range m.Colourways {

@@ -6,6 +6,7 @@ import (
 	"ochrestone/core/measure"
 	"ochrestone/core/register"
 	"ochrestone/core/shape"
+	"ochrestone/core/words"
 	"strings"
 )
 
@@ -69,7 +70,7 @@ func Judge(p Print, shift shape.Point, turn, sureShift, sureTurn float64, w meas
 	case v.Good:
 		v.Say = "It does not show. For a truer one, " + say + " for this strike."
 	default:
-		v.Say = strings.ToUpper(say[:1]) + say[1:] + " for this strike."
+		v.Say = words.Capital(say) + " for this strike."
 	}
 	return v
 }

@@ -3,6 +3,8 @@ package register
 import (
 	"fmt"
 	"slices"
+
+	"ochrestone/core/words"
 )
 
 // Way is a way of placing a layer.
@@ -91,7 +93,7 @@ func ProspectsBy(chance func(Spread) float64, k Piece, run int, ways []Way) (all
 	}
 	pick = slices.IndexFunc(all, func(q Prospect) bool { return q.Chance >= enough })
 	if pick >= 0 {
-		return all, pick, fmt.Sprintf("%s is enough: %.0f of 100 come out, and it asks for least.", capitalised(all[pick].Name), 100*all[pick].Chance)
+		return all, pick, fmt.Sprintf("%s is enough: %.0f of 100 come out, and it asks for least.", words.Capital(all[pick].Name), 100*all[pick].Chance)
 	}
 	pick = 0
 	for i, q := range all {
@@ -99,7 +101,5 @@ func ProspectsBy(chance func(Spread) float64, k Piece, run int, ways []Way) (all
 			pick = i
 		}
 	}
-	return all, pick, fmt.Sprintf("%s does best, yet only %.0f of 100 come out: prepare spare blanks, or design more play.", capitalised(all[pick].Name), 100*all[pick].Chance)
+	return all, pick, fmt.Sprintf("%s does best, yet only %.0f of 100 come out: prepare spare blanks, or design more play.", words.Capital(all[pick].Name), 100*all[pick].Chance)
 }
-
-func capitalised(s string) string { return string(s[0]-'a'+'A') + s[1:] }

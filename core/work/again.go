@@ -101,9 +101,9 @@ func (m *making) putOn(i int) string {
 func (m *making) maskedInk(i int, what string, n int) (title, detail string) {
 	mask := fmt.Sprintf("Lay the mask over %s so that only %s is open; Register prints the mask. ", m.partOf(i), strings.ReplaceAll(m.keeps(i), "%", "%%"))
 	if s, _ := m.Stock.Set(m.Image.Set); s.Kind == kit.StampSet {
-		return fmt.Sprintf("Stamp %s × %d, the rest masked", what, n), mask + "%s%s%s on %s. Look before you lift the stamp."
+		return fmt.Sprintf("Stamp %s × %d, the rest masked", what, n), mask + "%s on %s. Look before you lift the stamp."
 	}
-	return fmt.Sprintf("Ink %s × %d, the rest masked", what, n), mask + "%s%s%s on %s, from the mask outwards. Take it off straight up."
+	return fmt.Sprintf("Ink %s × %d, the rest masked", what, n), mask + "%s on %s, from the mask outwards. Take it off straight up."
 }
 
 // zoneAsLaid is a zone of a piece as it is told: of an image that is only laid left for

@@ -181,18 +181,6 @@ func (m *making) blended(i, n int, bl card.Blend, f card.Finish) string {
 	return fmt.Sprintf("%s%s, fading out over %s. Start off the piece, little ink, small circles.", m.Stock.InkName(bl.Ink), passes, m.format(reach))
 }
 
-// dabbed says what else goes on a stamp before it is pressed.
-func (m *making) dabbed(f card.Finish) string {
-	out := ""
-	for _, bl := range f.Blends {
-		out += fmt.Sprintf(", then %s dabbed on the %s of the stamp", m.Stock.InkName(bl.Ink), bl.Zone)
-	}
-	if out != "" && f.Return {
-		out += ", then " + m.Stock.InkName(f.Ink) + " over the joins"
-	}
-	return out
-}
-
 // pop takes all pieces of the image out of their sheets, in gluing order.
 func (m *making) pop(cut []int) {
 	if len(cut) == 0 {
@@ -246,12 +234,34 @@ func (m *making) mirrored() (n int) {
 // are printed.
 func (m *making) prints() {
 	together, alone := m.groups()
+	// What is printed on its pieces is printed on all of them at once, wherever they go.
+	all := 0
 	for _, g := range together {
-		m.print(g.on, "", g.n)
+		all += g.n
+	}
+	for _, g := range together {
+		m.print(g.on, "", g.n, all)
+		all = 0
 	}
 	for _, i := range alone {
-		m.print(m.carrier(m.Build.Things[i].Element), m.Build.Things[i].Element.ID, 1)
+		m.print(m.carrier(m.Build.Things[i].Element), m.Build.Things[i].Element.ID, 1, 1)
 	}
+}
+
+// furtherGround is from where on prints on other leaves than the first are numbered, clear of
+// those on card of their own.
+const furtherGround = 100
+
+// grounds are the leaves of the card that the image is printed on, as they are met; card it is
+// cut out of is not with them.
+func (m *making) grounds() (out []Thing) {
+	for _, i := range m.Things {
+		t := &m.Build.Things[i]
+		if on := m.carrier(t.Element); t.Element.Image.Cutout == nil && !slices.Contains(out, on) {
+			out = append(out, on)
+		}
+	}
+	return out
 }
 
 // group is a number of images that are printed on one leaf together.
@@ -289,12 +299,14 @@ type batch struct {
 	ink    string
 }
 
-// print adds the prints of the image on one leaf: of all alike, or of one element.
-func (m *making) print(ground Thing, element string, n int) {
+// print adds the prints of the image on one leaf, n of them, and those on so many of its own
+// pieces: of all alike, or of one element.
+func (m *making) print(ground Thing, element string, n, pieces int) {
 	var batches []batch
 	for i, v := range m.views {
 		f := m.finish(i)
-		if v.Layer.Make == card.Cut || f.Ink == "" {
+		ink := f.First()
+		if v.Layer.Make == card.Cut || ink == "" {
 			continue // bare paper is a legitimate layer
 		}
 		// Parts of one stamp that take one ink are printed at one stroke.
@@ -306,11 +318,15 @@ func (m *making) print(ground Thing, element string, n int) {
 		if at >= 0 {
 			batches[at].layers = append(batches[at].layers, i)
 		} else {
-			batches = append(batches, batch{[]int{i}, f.Ink})
+			batches = append(batches, batch{[]int{i}, ink})
 		}
 	}
 	for _, b := range batches {
-		m.strike(b, ground, element, n)
+		if build.Leaf(m.Image.Shapes, b.layers[0]) == motif.Ground {
+			m.strike(b, ground, element, n)
+		} else if pieces > 0 {
+			m.strike(b, ground, element, pieces)
+		}
 	}
 	if t := m.thingOf(element); t != nil && len(batches) > 0 {
 		behind := []string{}
@@ -360,8 +376,10 @@ func (m *making) strike(b batch, ground Thing, element string, n int) {
 	id.Element = element
 	if ground.Motif != "" {
 		id.N = 1 + slices.Index(m.cutoutPapers(), ground.Part) // on card of its own
+	} else if at := slices.Index(m.grounds(), ground); at > 0 {
+		id.N = furtherGround + at // on another leaf than the first
 	}
-	fa := facts{leaf: m.leaf(first, ground), makes: element, stack: first, tool: m.tool(m.Image.Motif, v.Layer), tone: m.tone(f.Ink)}
+	fa := facts{leaf: m.leaf(first, ground), makes: element, stack: first, tool: m.tool(m.Image.Motif, v.Layer), tone: m.tone(f.First())}
 	fa.times = n
 	if leaf := build.Leaf(m.Image.Shapes, first); leaf != motif.Ground {
 		l := m.views[leaf].Layer
@@ -403,16 +421,16 @@ func (m *making) strike(b batch, ground Thing, element string, n int) {
 	if element != "" {
 		what += fmt.Sprintf(", no. %d from the front", m.fromFront(m.thingOf(element).at))
 	}
-	title, detail := fmt.Sprintf("Stamp %s × %d", what, n), "%s%s%s on %s. Look before you lift the stamp."
+	title, detail := fmt.Sprintf("Stamp %s × %d", what, n), "%s on %s. Look before you lift the stamp."
 	masks := v.Layer.Region != nil && v.Layer.Region.By == card.Masked && v.Problem == ""
 	if masks {
 		title, detail = m.maskedInk(first, what, n)
 	}
 	if v.Layer.Make == card.Stencilled && !masks {
-		title, detail = fmt.Sprintf("Stencil %s × %d", what, n), "%s%s%s through its opening, the etched lines laid over what is there on %s, one edge hinged with tape. Wipe the stencil before another colour."
+		title, detail = fmt.Sprintf("Stencil %s × %d", what, n), "%s through its opening, the etched lines laid over what is there on %s, one edge hinged with tape. Wipe the stencil before another colour."
 	}
-	a := m.inked(Act{ID: id, Kind: PrintAct, Title: title, Detail: fmt.Sprintf(detail, m.Stock.InkName(f.Ink), strikes(f), m.dabbed(f), carrier)}, f.Ink)
-	m.add(phaseInk, m.minded(a, f.Ink, m.on(b.layers, ground)), fa)
+	a := m.inked(Act{ID: id, Kind: PrintAct, Title: title, Detail: fmt.Sprintf(detail, m.loaded(f, laidWith(v.Layer)), carrier)}, f.First())
+	m.add(phaseInk, m.minded(a, f.First(), m.on(b.layers, ground)), fa)
 	m.heat(id, what, fa.leaf, fa.inks, inksOf(f)...)
 }
 

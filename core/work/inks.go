@@ -33,6 +33,45 @@ func (k *maker) inked(a Act, ink string) Act {
 	return a
 }
 
+// loaded says what a layer is laid down with: its ink, how often, and what else goes on zones
+// of what it is laid down with, such as the stamp.
+func (k *maker) loaded(f card.Finish, with string) string {
+	var out []string
+	if f.Ink != "" {
+		out = append(out, k.Stock.InkName(f.Ink)+strikes(f))
+	}
+	for _, bl := range f.Blends {
+		said := fmt.Sprintf("%s dabbed on the %s of %s", k.Stock.InkName(bl.Ink), bl.Zone, with)
+		if with == "" {
+			said = fmt.Sprintf("%s blended into its %s", k.Stock.InkName(bl.Ink), bl.Zone)
+		}
+		out = append(out, said)
+	}
+	if f.Return && f.Ink != "" && len(f.Blends) > 0 {
+		out = append(out, k.Stock.InkName(f.Ink)+" over the joins")
+	}
+	return strings.Join(out, ", then ")
+}
+
+// laidWith is what a layer is laid down with, as its blends go on it.
+func laidWith(l card.Layer) string {
+	switch {
+	case l.Region != nil && l.Region.By == card.Masked:
+		return ""
+	case l.Make == card.Stencilled:
+		return "the opening"
+	}
+	return "the stamp"
+}
+
+// hottestOf is the first ink of a finish that has to be heat set, else its first ink.
+func (k *maker) hottestOf(f card.Finish) string {
+	if hot := k.hottest(inksOf(f)...); hot != nil {
+		return hot.ID
+	}
+	return f.First()
+}
+
 // hottest is the first of some inks that has to be heat set, or nil.
 func (k *maker) hottest(inks ...string) *kit.Ink {
 	for _, id := range inks {

@@ -8,6 +8,7 @@ import (
 	"ochrestone/core/build"
 	"ochrestone/core/card"
 	"ochrestone/core/layout"
+	"ochrestone/core/words"
 )
 
 // cutLetters cuts words letter by letter and stacks them: with one die of each letter a
@@ -139,7 +140,7 @@ func (k *maker) crossed(i int) string {
 // partName is what a person calls a part of an element within a sentence.
 func (k *maker) partName(e card.Element, part string) string {
 	name := k.PartName(e, part)
-	return strings.ToLower(name[:1]) + name[1:]
+	return words.Small(name)
 }
 
 // cutFrom is the sheet letters are cut out of; nil for plain card, and for a sheet that is

@@ -6,6 +6,7 @@ import (
 
 	"ochrestone/core/build"
 	"ochrestone/core/card"
+	"ochrestone/core/words"
 )
 
 // Fill is the verb of filling a shaker.
@@ -27,7 +28,7 @@ func (k *maker) shaker(i int, t build.Thing) {
 	e, s, sh := t.Element, t.Element.Shaker, t.Shaking
 	part := func(p string) Thing { return Thing{Element: e.ID, Part: p} }
 	step := func(verb, p string) card.Step { return card.Step{Verb: verb, Element: e.ID, Part: p} }
-	name := strings.ToLower(t.Name[:1]) + t.Name[1:]
+	name := words.Small(t.Name)
 	wall, _ := k.Stock.Spacer(s.Wall)
 	cut := func(p, title, detail string) {
 		k.add(phaseCut, Act{ID: step(Cut, p), Kind: CutAct, Title: title, Detail: detail}, facts{leaf: part(p)})
@@ -59,7 +60,7 @@ func (k *maker) shaker(i int, t build.Thing) {
 			what = append(what, fmt.Sprintf("about %d %s", f.N, strings.ToLower(f.Name)))
 		}
 		if len(what) > 0 {
-			k.add(phaseStack, Act{ID: step(Fill, ""), Kind: GlueAct, Title: "Fill " + name, Detail: capitalised(strings.Join(what, ", ")) + ". Half full shakes best.",
+			k.add(phaseStack, Act{ID: step(Fill, ""), Kind: GlueAct, Title: "Fill " + name, Detail: words.Capital(strings.Join(what, ", ")) + ". Half full shakes best.",
 				Cautions: []string{"Small parts: not for children under three, nor where a pet can chew it open."}}, facts{leaf: part("filling"), onto: on})
 			on = part("filling")
 		}

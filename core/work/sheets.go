@@ -7,6 +7,7 @@ import (
 	"ochrestone/core/build"
 	"ochrestone/core/card"
 	"ochrestone/core/measure"
+	"ochrestone/core/words"
 )
 
 func (k *maker) size(s measure.Size) string {
@@ -175,7 +176,7 @@ func (k *maker) open(t build.Thing, leaf Thing) {
 			}
 			how = append(how, fmt.Sprintf("%s, %s, %s", o.Kind, k.size(measure.Size{W: o.W, H: o.H}), at))
 		}
-		a.Detail = capitalised(strings.Join(how, "; ")) + ". Keep what falls out."
+		a.Detail = words.Capital(strings.Join(how, "; ")) + ". Keep what falls out."
 		if t.Islands > 0 {
 			a.Detail += fmt.Sprintf(" %d loose islands: keep them on low-tack tape in their order.", t.Islands)
 		}
@@ -201,7 +202,7 @@ func (k *maker) put(i int) {
 		what := "the strip"
 		detail := k.size(e.Sheet.Size()) + ", the words in its middle."
 		if e.Sheet.Words() == nil {
-			what, detail = strings.ToLower(t.Name[:1])+t.Name[1:], fmt.Sprintf("%s, %s.", k.Stock.PaperName(e.Sheet.Paper), k.size(e.Sheet.Size()))
+			what, detail = words.Small(t.Name), fmt.Sprintf("%s, %s.", k.Stock.PaperName(e.Sheet.Paper), k.size(e.Sheet.Size()))
 		}
 		detail += k.outlined(*e.Sheet)
 		k.add(phasePop, Act{ID: card.Step{Verb: Cut, Element: e.ID}, Kind: CutAct, Title: "Cut " + what, Detail: detail}, facts{leaf: leaf, cutsOut: true})
@@ -266,7 +267,7 @@ func mountSheets(k *maker) {
 		if on.Element != "" {
 			name = k.LeafName(on.Element)
 		}
-		a, raised := k.held(Act{ID: card.Step{Verb: Mount, Element: t.Element.ID}, Title: strings.ToUpper(t.Name[:1]) + t.Name[1:] + " onto " + name}, t.Element.Bonds)
+		a, raised := k.held(Act{ID: card.Step{Verb: Mount, Element: t.Element.ID}, Title: words.Capital(t.Name) + " onto " + name}, t.Element.Bonds)
 		k.add(phaseMount, a, facts{leaf: Thing{Element: t.Element.ID}, onto: on, raised: raised, shy: k.shy(t.Element.Sheet.Paper)})
 	}
 }
@@ -287,7 +288,7 @@ func elsewhere(k *maker) {
 		case e.Letters != nil:
 			k.cutLetters(t)
 		}
-		a, raised := k.held(Act{ID: card.Step{Verb: Elsewhere, Element: e.ID}, Title: capitalised(t.Name) + " " + where}, e.Bonds)
+		a, raised := k.held(Act{ID: card.Step{Verb: Elsewhere, Element: e.ID}, Title: words.Capital(t.Name) + " " + where}, e.Bonds)
 		if e.Sheet != nil && len(e.Bonds) > 0 && !raised && e.Face != card.OnEnvelope {
 			a.Detail += " At its edges only: glue in the middle ripples under the pen."
 		}

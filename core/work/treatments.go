@@ -6,6 +6,7 @@ import (
 
 	"ochrestone/core/build"
 	"ochrestone/core/card"
+	"ochrestone/core/words"
 )
 
 // Verbs of what is done to sheets, beside printing and blending.
@@ -98,7 +99,7 @@ func (k *treats) lay(phase int, a Act, f facts) {
 }
 
 // on is where a treatment goes, in words.
-func (k *treats) on() string { return strings.ToLower(k.t.Name[:1]) + k.t.Name[1:] }
+func (k *treats) on() string { return words.Small(k.t.Name) }
 
 // words stamps words on a sheet.
 func (k *treats) words(w card.Words) {
@@ -128,12 +129,22 @@ func (k *treats) words(w card.Words) {
 // turned prints a pattern on a sheet that is turned: the count and the direction are kept
 // by an act for each strike of each stamp.
 func (k *treats) turned(p card.Turned) {
-	q := k.patterns[k.t.Element.ID]
+	q := k.patterns[patternKey{k.t.Element.ID, k.n}]
 	m, ok := k.Card.Motif(p.Motif)
 	if q.Problem != "" || !ok {
 		return
 	}
 	way := map[bool]string{true: "anticlockwise", false: "clockwise"}[p.Anti]
+	// Strikes of the first pattern of a sheet go by its layers alone, those of a further one by
+	// its number too.
+	part := func(l card.Layer) string {
+		for n, tr := range k.t.Element.Sheet.Treatments {
+			if tr.Turned != nil && n < k.n {
+				return fmt.Sprintf("%s %d", l.ID, k.n+1)
+			}
+		}
+		return l.ID
+	}
 	for _, l := range m.Layers {
 		if l.Make == card.Cut {
 			continue
@@ -141,7 +152,8 @@ func (k *treats) turned(p card.Turned) {
 		for _, s := range q.Strikes {
 			w, _ := m.Colourway(s.Colourway)
 			f := w.Layers[l.ID]
-			if f.Ink == "" {
+			ink := f.First()
+			if ink == "" {
 				continue
 			}
 			how := "As it lies."
@@ -155,12 +167,12 @@ func (k *treats) turned(p card.Turned) {
 			case s.Corner > 0:
 				how = fmt.Sprintf("Corner %d to the top left.", s.Corner)
 			}
-			layer := Thing{Element: k.t.Element.ID, Part: l.ID}
-			k.lay(phaseInk, k.inked(Act{ID: card.Step{Verb: Print, Element: k.t.Element.ID, Part: l.ID, N: s.Number}, Kind: PrintAct,
+			layer := Thing{Element: k.t.Element.ID, Part: part(l)}
+			k.lay(phaseInk, k.inked(Act{ID: card.Step{Verb: Print, Element: k.t.Element.ID, Part: layer.Part, N: s.Number}, Kind: PrintAct,
 				Title:  fmt.Sprintf("%s: %s, strike %d of %d", k.t.Name, l.Label, s.Number, p.Turns),
-				Detail: fmt.Sprintf("%s %s%s. The stamp stays where it is.", how, k.Stock.InkName(f.Ink), strikes(f))}, f.Ink),
-				facts{inks: []Thing{layer}, tool: k.tool(m, l), tone: k.tone(f.Ink)})
-			k.heat(card.Step{Element: k.t.Element.ID, Part: l.ID}, l.Label+" of "+k.t.Name, k.leaf, []Thing{layer}, onlyOnce(s.Number == p.Turns, f.Ink))
+				Detail: fmt.Sprintf("%s %s. The stamp stays where it is.", how, k.loaded(f, laidWith(l)))}, ink),
+				facts{inks: []Thing{layer}, tool: k.tool(m, l), tone: k.tone(ink)})
+			k.heat(card.Step{Element: k.t.Element.ID, Part: layer.Part}, l.Label+" of "+k.t.Name, k.leaf, []Thing{layer}, onlyOnce(s.Number == p.Turns, k.hottestOf(f)))
 		}
 	}
 }
@@ -192,7 +204,8 @@ func (k *treats) print(p card.Print) {
 		for wi := range ways {
 			w, _ := m.Colourway(p.Colourways[wi])
 			f := w.Layers[l.ID]
-			if f.Ink == "" {
+			ink := f.First()
+			if ink == "" {
 				continue
 			}
 			count := (done.Prints-1-wi)/len(p.Colourways) + 1
@@ -212,9 +225,9 @@ func (k *treats) print(p card.Print) {
 			}
 			layer := k.layer(l.ID + " " + w.ID)
 			id := k.step(Print, l.ID, wi+1)
-			k.lay(phaseInk, k.inked(Act{ID: id, Kind: PrintAct, Title: title, Detail: fmt.Sprintf("%s%s. %s", k.Stock.InkName(f.Ink), strikes(f), how)}, f.Ink),
-				facts{inks: []Thing{layer}, tool: k.tool(m, l), tone: k.tone(f.Ink)})
-			k.heat(card.Step{Element: k.t.Element.ID, Part: layer.Part}, l.Label+" on "+k.on(), k.leaf, []Thing{layer}, f.Ink)
+			k.lay(phaseInk, k.inked(Act{ID: id, Kind: PrintAct, Title: title, Detail: fmt.Sprintf("%s. %s", k.loaded(f, laidWith(l)), how)}, ink),
+				facts{inks: []Thing{layer}, tool: k.tool(m, l), tone: k.tone(ink)})
+			k.heat(card.Step{Element: k.t.Element.ID, Part: layer.Part}, l.Label+" on "+k.on(), k.leaf, []Thing{layer}, k.hottestOf(f))
 		}
 	}
 }
@@ -383,7 +396,7 @@ func (k *treats) edged(x card.Edged) {
 }
 
 func (k *treats) glaze(g card.Glaze) {
-	a := Act{ID: k.step(Glaze, "", 0), Kind: InkAct, Title: capitalised(string(g.Kind)) + " on " + k.on(), Minutes: glazeWet,
+	a := Act{ID: k.step(Glaze, "", 0), Kind: InkAct, Title: words.Capital(string(g.Kind)) + " on " + k.on(), Minutes: glazeWet,
 		Detail: "An even coat, from the edge inwards; prick bubbles. Park it flat and level, and do other work meanwhile."}
 	if g.Reach > 0 {
 		a.Detail = fmt.Sprintf("Within %s of its spot. ", k.format(g.Reach)) + a.Detail
@@ -395,5 +408,3 @@ func (k *treats) glaze(g card.Glaze) {
 	}
 	k.lay(phaseInk, a, facts{inks: []Thing{k.layer("glaze")}})
 }
-
-func capitalised(s string) string { return strings.ToUpper(s[:1]) + s[1:] }

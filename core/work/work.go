@@ -163,19 +163,25 @@ const (
 // maker collects the acts of a card.
 type maker struct {
 	*build.Build
-	patterns map[string]build.Pattern
+	patterns map[patternKey]build.Pattern
 	format   func(mm float64) string
 	acts     []Act
 	laps     map[int][]int // overlapped, by thing
+}
+
+// patternKey names a pattern: the element of its sheet, and which treatment of it.
+type patternKey struct {
+	element string
+	at      int
 }
 
 // Acts lists what there is to do for a card, in the order it is thought of, without
 // anything that must come before. patterns are those turned on its sheets, by element;
 // format writes lengths in sentences.
 func Acts(b *build.Build, patterns []build.Pattern, format func(mm float64) string) []Act {
-	k := maker{Build: b, patterns: map[string]build.Pattern{}, format: format, laps: map[int][]int{}}
+	k := maker{Build: b, patterns: map[patternKey]build.Pattern{}, format: format, laps: map[int][]int{}}
 	for _, p := range patterns {
-		k.patterns[p.ID] = p
+		k.patterns[patternKey{p.ID, p.At}] = p
 	}
 	k.base()
 	for _, kind := range kinds {

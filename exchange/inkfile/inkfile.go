@@ -15,6 +15,7 @@ import (
 	"ochrestone/core/colour"
 	"ochrestone/core/kit"
 	"ochrestone/core/measure"
+	"ochrestone/core/words"
 	"ochrestone/exchange/table"
 )
 
@@ -75,7 +76,7 @@ func ReadCSV(data []byte) (Read, error) {
 // sentence is an error as a sentence.
 func sentence(err error) string {
 	t := err.Error()
-	return strings.ToUpper(t[:1]) + t[1:] + "."
+	return words.Capital(t) + "."
 }
 
 // row takes one ink in.

@@ -54,6 +54,8 @@ type guide struct {
 	pages []*paper
 	p     *paper
 	y     float64
+	title string // of a template, on each of its pages
+	bad   error  // why a further page of a template could not begin
 }
 
 // Guide writes the layering guide and work sheet: the assembled front, a table

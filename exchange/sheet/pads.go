@@ -1,6 +1,7 @@
 package sheet
 
 import (
+	"cmp"
 	"fmt"
 	"image/color"
 	"io"
@@ -96,12 +97,7 @@ func WritePads(w io.Writer, pl plan.Plan, st standing.Card, mirrored bool, opts 
 	}
 	words += " Amber is foam, grey board or scraps, red what is cut off a part. Foam grabs at once; the packet's own label goes first."
 	const row, list = 4.4, 70.0
-	beside := base.W+list+6 <= g0.size.W-2*margin || g0.size.W == 0
-	high := base.H + sideCut + 12
-	if !beside {
-		high += row * float64(len(things)+2)
-	}
-	return template(w, opts, title+" of “"+b.Card.Title+"”", words, base.W, high, func(g *guide, y float64) {
+	return template(w, opts, title+" of “"+b.Card.Title+"”", words, base.W, base.H+sideCut+12, func(g *guide, y float64) {
 		p := g.p
 		at := place{margin, y, 1}
 		turn := func(r shape.Region) shape.Region {
@@ -133,28 +129,37 @@ func WritePads(w io.Writer, pl plan.Plan, st standing.Card, mirrored bool, opts 
 				}
 			}
 		}
-		lx, ly := margin+base.W+6, y+2
-		wide := list
-		if !beside {
+		g.side(pl, y+base.H+8, pl.Depth.AtY)
+		// The list stands beside the drawing, or beneath it; what has no room goes on.
+		lx, ly, wide := margin+base.W+6, y+2, list
+		if base.W+list+6 > g.size.W-2*margin {
 			lx, ly, wide = margin, y+base.H+sideCut+14, g.size.W-2*margin
 		}
+		room := func(lines int) {
+			if ly+row*float64(lines) <= g.size.H-22 || g.bad != nil {
+				return
+			}
+			g.bad = g.another("")
+			p, lx, ly, wide = g.p, margin, g.y, g.size.W-2*margin
+		}
+		room(3)
 		p.text(p.f.bold, 2.8, lx, ly, -1, inkText, "Levels, from the lowest")
 		ly += row + 1
 		order := slices.Clone(things)
-		slices.SortStableFunc(order, func(a, b padded) int { return int(math.Copysign(1, a.top-b.top)) })
+		slices.SortStableFunc(order, func(a, b padded) int { return cmp.Compare(a.top, b.top) })
 		for _, t := range order {
 			n := slices.IndexFunc(things, func(o padded) bool { return o.name == t.name && o.top == t.top }) + 1
 			line := fmt.Sprintf("%d  %s: top at %s; %s", n, t.name, g.write.Thin(t.top), t.held)
 			if t.pads > 0 {
 				line += "; " + several(t.pads, "pad")
 			}
+			room(len(p.wrap(p.f.text, 2.6, wide, line)))
 			for _, l := range p.wrap(p.f.text, 2.6, wide, line) {
 				p.text(p.f.text, 2.6, lx, ly, -1, inkText, l)
 				ly += row - 0.6
 			}
 			ly += 1.2
 		}
-		g.side(pl, y+base.H+8, pl.Depth.AtY)
 	})
 }
 

@@ -129,11 +129,7 @@ func WritePlacement(w io.Writer, pl plan.Plan, clear float64, mirrored bool, opt
 	}
 	windows := make([]shape.Region, len(things))
 	for i, t := range things {
-		g, err := t.Rough.Filled().Offset(clear)
-		if err != nil {
-			return fmt.Errorf("let out %s: %w", t.Name, err)
-		}
-		windows[i] = g
+		windows[i] = window(t, clear)
 	}
 	panel := b.Panel()
 	title, side := "Placement template", "Lay it on the panel, its edges flush."
@@ -159,6 +155,19 @@ func WritePlacement(w io.Writer, pl plan.Plan, clear float64, mirrored bool, opt
 				p.text(p.f.text, 2.4, at.x+panel.X, at.y+panel.Y+panel.Size.H+4, -1, quiet, "Left and right are exchanged.")
 			}
 		})
+}
+
+// window is the outline of a thing let out by clear mm. One that cannot be let out as it is, is
+// let out as it is true to a tenth of a millimetre, and at the worst as its box: a page is never
+// lost for one outline.
+func window(t build.Thing, clear float64) shape.Region {
+	for _, of := range []shape.Region{t.Rough.Filled(), t.Outline.Filled(), t.Outline.Simplify(build.Hair).Filled()} {
+		if g, err := of.Offset(clear); err == nil && !g.Empty() {
+			return g
+		}
+	}
+	b := t.Outline.Bounds()
+	return shape.Rect(b.Min.X-clear, b.Min.Y-clear, b.W()+2*clear, b.H()+2*clear)
 }
 
 func g2(mm float64) string { return fmt.Sprintf("%.2g mm", mm) }

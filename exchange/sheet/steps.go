@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 
+	"ochrestone/core/words"
 	"ochrestone/core/work"
 )
 
@@ -36,7 +37,7 @@ func (g *guide) steps() error {
 		for end < len(g.plan.Steps) && g.plan.Steps[end].Group == g.plan.Steps[i].Group {
 			end++
 		}
-		blocks = append(blocks, headed(capitals(string(g.plan.Steps[i].Group))))
+		blocks = append(blocks, headed(words.Capital(string(g.plan.Steps[i].Group))))
 		for _, s := range g.plan.Steps[i:end] {
 			blocks = append(blocks, g.step(scratch, wide, s))
 		}
@@ -77,8 +78,6 @@ func (g *guide) lots(scratch *paper, wide float64) (out []block) {
 
 // boxEach is the room of one card's box on a run sheet, mm.
 const boxEach = 4.2
-
-func capitals(s string) string { return strings.ToUpper(s[:1]) + s[1:] }
 
 func headed(name string) block {
 	return block{h: 9, holds: true, draw: func(p *paper, x, y float64) error {

@@ -20,28 +20,69 @@ func template(w io.Writer, opts []Option, title, words string, width, height flo
 	for _, o := range opts {
 		o(g)
 	}
+	// The page upright, or on its side where only that has room.
+	var rooms []measure.Size
+	var tops []float64
+	fits := -1
+	for i, size := range []measure.Size{g.size, {W: g.size.H, H: g.size.W}} {
+		p, err := newPaper(size.W, size.H)
+		if err != nil {
+			return err
+		}
+		y := overline(p, size, "", words)
+		room := measure.Size{W: size.W - 2*margin, H: size.H - 22 - y}
+		rooms, tops = append(rooms, room), append(tops, y)
+		if fits < 0 && width <= room.W && height <= room.H {
+			fits = i
+		}
+	}
+	if fits < 0 {
+		return &ErrJig{fmt.Sprintf("It takes %s × %s; the page has room for %s × %s.", g.write.Length(width), g.write.Length(height), g.write.Length(rooms[0].W), g.write.Length(rooms[0].H)), "Choose a larger page, or make it smaller."}
+	}
+	if fits == 1 {
+		g.size.W, g.size.H = g.size.H, g.size.W
+	}
+	g.title = title
+	if err := g.another(words); err != nil {
+		return err
+	}
+	draw(g, tops[fits])
+	if g.bad != nil {
+		return g.bad
+	}
+	r := pdf.New(w, g.size.W, g.size.H, &pdf.Options{Compress: true})
+	for i, p := range g.pages {
+		if i > 0 {
+			r.NewPage(g.size.W, g.size.H)
+		}
+		p.c.RenderTo(r)
+	}
+	if err := r.Close(); err != nil {
+		return fmt.Errorf("write %s: %w", title, err)
+	}
+	return nil
+}
+
+// overline writes a title and words at the top of a page and gives where what follows begins.
+func overline(p *paper, size measure.Size, title, words string) float64 {
+	p.text(p.f.head, 5, margin, 18, -1, inkText, title)
+	y := 24.0
+	for _, line := range p.wrap(p.f.text, 3, size.W-2*margin, words) {
+		p.text(p.f.text, 3, margin, y, -1, inkText, line)
+		y += 4.2
+	}
+	return y + 4
+}
+
+// another begins a further page of a template, with its title, its check bar and words.
+func (g *guide) another(words string) error {
 	p, err := newPaper(g.size.W, g.size.H)
 	if err != nil {
 		return err
 	}
-	g.p = p
+	g.p, g.pages = p, append(g.pages, p)
 	g.checkBar()
-	p.text(p.f.head, 5, margin, 18, -1, inkText, title)
-	y := 24.0
-	for _, line := range p.wrap(p.f.text, 3, g.size.W-2*margin, words) {
-		p.text(p.f.text, 3, margin, y, -1, inkText, line)
-		y += 4.2
-	}
-	y += 4
-	if room := g.size.H - 22 - y; width > g.size.W-2*margin || height > room {
-		return &ErrJig{fmt.Sprintf("It takes %s × %s; the page has room for %s × %s.", g.write.Length(width), g.write.Length(height), g.write.Length(g.size.W-2*margin), g.write.Length(room)), "Make it smaller, or turn it on its side."}
-	}
-	draw(g, y)
-	r := pdf.New(w, p.w, p.h, &pdf.Options{Compress: true})
-	p.c.RenderTo(r)
-	if err := r.Close(); err != nil {
-		return fmt.Errorf("write %s: %w", title, err)
-	}
+	g.y = overline(p, g.size, g.title, words)
 	return nil
 }
 

@@ -19,11 +19,11 @@ import (
 	"fmt"
 	"math"
 	"slices"
-	"strings"
 
 	"ochrestone/core/kit"
 	"ochrestone/core/motif"
 	"ochrestone/core/shape"
+	"ochrestone/core/words"
 )
 
 // Limits of a drawing.
@@ -167,7 +167,7 @@ func (r *reader) parts() ([]kit.Part, error) {
 			continue
 		}
 		if err := l.path.Storable(); err != nil {
-			return nil, &Problem{l.name, l.line, capital(err.Error()) + ".", "Simplify it in the drawing program."}
+			return nil, &Problem{l.name, l.line, words.Capital(err.Error()) + ".", "Simplify it in the drawing program."}
 		}
 		parts = append(parts, kit.Part{ID: fmt.Sprintf("p%d", len(parts)+1), Label: l.name, Outline: l.path, Lines: l.lines.String(), Copies: 1, Rank: 1})
 	}
@@ -176,8 +176,6 @@ func (r *reader) parts() ([]kit.Part, error) {
 	}
 	return parts, nil
 }
-
-func capital(s string) string { return strings.ToUpper(s[:1]) + s[1:] }
 
 func extent(gs []shape.Region) (w, h float64) {
 	lo, hi := shape.Point{X: math.Inf(1), Y: math.Inf(1)}, shape.Point{X: math.Inf(-1), Y: math.Inf(-1)}

@@ -14,6 +14,8 @@ import (
 
 	"golang.org/x/text/encoding/charmap"
 	"golang.org/x/text/encoding/unicode"
+
+	"ochrestone/core/words"
 )
 
 // ErrBinary is returned for a file that is no text at all.
@@ -85,7 +87,7 @@ func Each(data []byte, most int, columns string, row func(get func(column string
 	data, _, err = Text(data)
 	if err != nil {
 		t := err.Error()
-		return nil, &Problem{What: strings.ToUpper(t[:1]) + t[1:] + ".", Mend: "Nothing was taken in."}
+		return nil, &Problem{What: words.Capital(t) + ".", Mend: "Nothing was taken in."}
 	}
 	r := csv.NewReader(bytes.NewReader(data))
 	r.FieldsPerRecord = -1

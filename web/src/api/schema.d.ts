@@ -2096,6 +2096,8 @@ export interface components {
             canUndo: boolean;
             card: components["schemas"]["Card"];
             depth?: components["schemas"]["PlanDepth"];
+            /** @description why the card could not be worked out */
+            failed?: string;
             findings?: components["schemas"]["Finding"][] | null;
             front?: components["schemas"]["PlanFront"];
             id: string;
@@ -4052,7 +4054,7 @@ export interface components {
             /** @description the loose middles of letters are kept and glued back */
             islands?: boolean;
             /** @enum {string} */
-            kind: "rectangle" | "oval" | "arch" | "scalloped" | "wavy" | "fishtail" | "notched" | "pointed" | "slanted" | "tag" | "fringe" | "die part";
+            kind?: "rectangle" | "oval" | "arch" | "scalloped" | "wavy" | "fishtail" | "notched" | "pointed" | "slanted" | "tag" | "fringe" | "die part";
             part?: string;
             /**
              * Format: double
@@ -4101,7 +4103,7 @@ export interface components {
              */
             depth?: number;
             /** @enum {string} */
-            kind: "rectangle" | "oval" | "arch" | "scalloped" | "wavy" | "fishtail" | "notched" | "pointed" | "slanted" | "tag" | "fringe" | "die part";
+            kind?: "rectangle" | "oval" | "arch" | "scalloped" | "wavy" | "fishtail" | "notched" | "pointed" | "slanted" | "tag" | "fringe" | "die part";
             part?: string;
             /**
              * Format: double
@@ -4237,6 +4239,11 @@ export interface components {
             other: number;
         };
         Pattern: {
+            /**
+             * Format: int64
+             * @description which of the sheet's treatments it is, from 0
+             */
+            at: number;
             /**
              * Format: double
              * @description room the sheet needs to turn in, across, mm
@@ -4421,6 +4428,8 @@ export interface components {
         };
         Plan: {
             depth: components["schemas"]["PlanDepth"];
+            /** @description why the card could not be worked out; then the plan is that of its bare base */
+            failed?: string;
             findings: components["schemas"]["Finding"][];
             front: components["schemas"]["PlanFront"];
             motifs: components["schemas"]["PlanMotif"][];
@@ -6567,6 +6576,8 @@ export interface components {
              * @description margin notes not set aside
              */
             notes: number;
+            /** @description why not all of it can be shown */
+            problem?: string;
             /** @description words on it */
             says: string[];
             /** @description the strata through the middle, lowest first */

@@ -44,8 +44,14 @@ export function Tile({ t }: { t: S["Tile"] }) {
 							Next: <b>{t.next}</b>
 						</Box>
 					)}
-					<Box fontSize="small" color={t.spoils ? "madder" : "quiet"} fontWeight={t.spoils ? 700 : 400}>
-						{t.spoils > 0 ? `▲ ${t.spoils} would spoil it` : t.notes > 0 ? `${t.notes} margin ${t.notes === 1 ? "note" : "notes"}` : "Nothing to note"}
+					<Box fontSize="small" color={t.spoils || t.problem ? "madder" : "quiet"} fontWeight={t.spoils || t.problem ? 700 : 400}>
+						{t.problem
+							? `▲ ${t.problem}`
+							: t.spoils > 0
+								? `▲ ${t.spoils} would spoil it`
+								: t.notes > 0
+									? `${t.notes} margin ${t.notes === 1 ? "note" : "notes"}`
+									: "Nothing to note"}
 					</Box>
 					{t.lying.tags.length > 0 && (
 						<Box fontSize="small" color="quiet">

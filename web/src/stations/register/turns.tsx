@@ -1,7 +1,7 @@
 import { Box } from "@chakra-ui/react";
 import { useEffect, useRef, useState } from "react";
 import { useBench } from "../../api/card";
-import { type S, turnedOf } from "../../api/client";
+import type { S } from "../../api/client";
 import { Button } from "../../ui/button";
 import { hue } from "../../ui/colours";
 import { LengthField } from "../../ui/length";
@@ -9,15 +9,22 @@ import { NumberField } from "../../ui/number";
 import { Select } from "../../ui/select";
 import { length } from "../../ui/units";
 
-type Pattern = S["Turned"] & { id: string; name: string; side: number; trim: number };
+type Pattern = S["Turned"] & { id: string; element: string; at: number; name: string; side: number; trim: number };
 
 /** The pattern that is open, from the card. */
 export function usePattern() {
 	const b = useBench();
 	const [id, setId] = useState("");
 	const all = b.card.elements.flatMap((e): Pattern[] => {
-		const t = turnedOf(e);
-		return t && e.sheet ? [{ ...t, id: e.id, name: e.name ?? "", side: e.sheet.w ?? 0, trim: e.sheet.trim ?? 0 }] : [];
+		const of = e.sheet?.treatments?.flatMap((t, at) => (t.turned ? [{ ...t.turned, at }] : [])) ?? [];
+		return of.map((t, n) => ({
+			...t,
+			id: `${e.id} ${t.at}`,
+			element: e.id,
+			name: of.length > 1 ? `${e.name ?? ""}, pattern ${n + 1}` : (e.name ?? ""),
+			side: e.sheet?.w ?? 0,
+			trim: e.sheet?.trim ?? 0,
+		}));
 	});
 	// A new one is opened as it comes.
 	const count = useRef(all.length);
@@ -26,7 +33,7 @@ export function usePattern() {
 		count.current = all.length;
 	});
 	const p = all.find((x) => x.id === id) ?? all[0];
-	return { all, p: p as Pattern | undefined, plan: b.view.plan.patterns.find((q) => q.id === p?.id), pick: setId };
+	return { all, p: p as Pattern | undefined, plan: b.view.plan.patterns.find((q) => q.id === p?.element && q.at === p.at), pick: setId };
 }
 
 /** An image printed again and again on a sheet that is turned: its numbers, its inks in turn, and what the trim takes. */
@@ -36,11 +43,11 @@ export function Turns({ all, p, plan, pick }: ReturnType<typeof usePattern>) {
 	const s = b.state.settings;
 	const add = () => m && b.edit({ addTurned: { motif: m.id } });
 	const set = (f: Partial<Pattern>) => {
-		const e = b.card.elements.find((x) => x.id === p?.id);
+		const e = b.card.elements.find((x) => x.id === p?.element);
 		if (!e?.sheet || !p) return;
-		const { id: _, name: __, side, trim, ...turned } = { ...p, ...f };
+		const { id: _, element: __, name: ___, at, side, trim, ...turned } = { ...p, ...f };
 		b.edit({
-			sheet: { element: e.id, sheet: { ...e.sheet, w: side, h: side, trim, treatments: e.sheet.treatments?.map((t) => (t.turned ? { ...t, turned } : t)) } },
+			sheet: { element: e.id, sheet: { ...e.sheet, w: side, h: side, trim, treatments: e.sheet.treatments?.map((t, i) => (i === at ? { ...t, turned } : t)) } },
 		});
 	};
 	if (!m) return null;
@@ -59,7 +66,19 @@ export function Turns({ all, p, plan, pick }: ReturnType<typeof usePattern>) {
 					</Select>
 				)}
 				<Button onClick={add}>{all.length > 0 ? "Another" : `Turn ${m.name} on a sheet`}</Button>
-				{p && <Button onClick={() => b.edit({ remove: { element: p.id } })}>Take it off</Button>}
+				{p && (
+					<Button
+						onClick={() =>
+							b.edit(
+								all.some((x) => x.element === p.element && x.at !== p.at)
+									? { treat: { element: p.element, at: p.at, drop: true } }
+									: { remove: { element: p.element } },
+							)
+						}
+					>
+						Take it off
+					</Button>
+				)}
 			</Box>
 			{!p && (
 				<Box>
