@@ -22,23 +22,18 @@ var gems = kind{
 func buildGems(b *Build, i int, _ []Image) {
 	t := &b.Things[i]
 	e := t.Element
-	if e.Face != card.Front {
-		return
-	}
 	t.At = e.Place
 	var all []shape.Region
-	from := len(b.Pieces)
+	var ps []Piece
 	for n, at := range e.Gems.Places {
 		g := shape.Disc(shape.Point{X: at.X, Y: at.Y}, e.Gems.Size/2)
 		all = append(all, g)
-		p := Piece{ID: ID{e.ID, fmt.Sprint(n + 1)}, On: b.Carrier(e), Outline: t.Place(g), Local: g, Thick: e.Gems.Height, Body: e.Gems.Colour, Top: e.Gems.Colour, frame: frame{at: t.At}}
+		p := Piece{ID: ID{e.ID, fmt.Sprint(n + 1)}, On: b.Carrier(e), Local: g, Thick: e.Gems.Height, Body: e.Gems.Colour, Top: e.Gems.Colour, frame: frame{at: t.At}}
 		b.hold(&p, e.Bonds)
-		b.Pieces = append(b.Pieces, p)
+		ps = append(ps, p)
 	}
-	t.Leaves, t.Drawn = len(all), b.Pieces[from:]
 	if g, err := shape.UnionAll(all...); err == nil {
 		t.Local, t.Whole = g, g
-		t.Outline = t.Place(g)
-		t.Rough = t.Outline
 	}
+	b.laid(t, ps)
 }

@@ -73,7 +73,7 @@ func (b *Build) tied(e card.Element) (tied, error) {
 		}
 		// Wrapped round the panel it ends at its edges.
 		if r.Wrapped && e.Face == card.Front {
-			at := panel.Move(shape.Point{X: -e.Place.X, Y: -e.Place.Y}).Turn(-e.Place.Turn, shape.Point{})
+			at := toSheet(panel, e.Place)
 			if in, err := out.band.Intersect(at); err == nil && !in.Empty() {
 				out.band = in
 			}
@@ -90,6 +90,6 @@ func (b *Build) tied(e card.Element) (tied, error) {
 	if b.with.Memory == nil {
 		return work()
 	}
-	key := fmt.Sprint(e.Face, e.Place.X, e.Place.Y, e.Place.Turn, panel.Bounds(), r.W, r.Points, r.Wrapped, r.Tied, r.At)
+	key := fmt.Sprint(e.Face, e.Place.X, e.Place.Y, e.Place.Turn, e.Place.Mirror, panel.Bounds(), r.W, r.Points, r.Wrapped, r.Tied, r.At)
 	return b.with.Memory.ribbons.Get(key, work)
 }

@@ -14,8 +14,8 @@ type Weave struct {
 }
 
 // weave finds the order of the pieces from the lowest up where parts cross other things
-// the other way than the rest. Tucks that cannot all be are left out one by one, the last
-// first, and noted.
+// the other way than the rest. Where they cannot all be, the one is left out without which the
+// others can, and noted.
 func (b *Build) weave() {
 	type tuck struct {
 		at int // thing
@@ -43,13 +43,17 @@ func (b *Build) weave() {
 		bi := b.Pieces[i].Outline.Bounds()
 		for j := i + 1; j < n; j++ {
 			if bi.Meets(b.Pieces[j].Outline.Bounds()) && b.Pieces[i].Outline.Overlaps(b.Pieces[j].Outline) {
-				pairs = append(pairs, [2]int{i, j})
+				pair := [2]int{i, j}
+				if thing[i] == thing[j] && b.Pieces[j].ID.Part == StencilledPart && !b.Pieces[i].Print() {
+					pair = [2]int{j, i} // ink on what lies beneath the piece, though it is thought of after it
+				}
+				pairs = append(pairs, pair)
 			}
 		}
 	}
-	for keep := len(all); keep > 0; keep-- {
+	flip := func(kept []tuck) [][2]int {
 		other := map[[2]int]bool{} // piece and thing that cross the other way
-		for _, k := range all[:keep] {
+		for _, k := range kept {
 			with := slices.IndexFunc(b.Things, func(t Thing) bool { return t.Element.ID == k.With })
 			for _, p := range b.going(k.at, k.Part) {
 				other[[2]int{p, with}] = true
@@ -62,19 +66,34 @@ func (b *Build) weave() {
 				flipped[i] = [2]int{p[1], p[0]}
 			}
 		}
-		if up, ok := upwards(n, flipped); ok {
-			if !slices.IsSorted(up) {
-				b.Up = up
+		return flipped
+	}
+	possible := func(kept []tuck) bool {
+		_, ok := upwards(n, flip(kept))
+		return ok
+	}
+	kept := all
+	for len(kept) > 0 && !possible(kept) {
+		// The one without which the others go; where there is none, the last.
+		out := len(kept) - 1
+		for i := len(kept) - 1; i >= 0; i-- {
+			if possible(slices.Delete(slices.Clone(kept), i, i+1)) {
+				out = i
+				break
 			}
-			for i, p := range flipped {
-				if p != pairs[i] {
-					b.tucked = append(b.tucked, p)
-				}
-			}
-			return
 		}
-		k := all[keep-1]
+		k := kept[out]
 		b.Woven = append(b.Woven, Weave{b.Things[k.at].Element.ID, k.Part, k.With})
+		kept = slices.Delete(slices.Clone(kept), out, out+1)
+	}
+	flipped := flip(kept)
+	if up, ok := upwards(n, flipped); ok && !slices.IsSorted(up) {
+		b.Up = up
+	}
+	for i, p := range flipped {
+		if p != pairs[i] {
+			b.tucked = append(b.tucked, p)
+		}
 	}
 }
 
@@ -90,20 +109,26 @@ func (b *Build) going(i int, part string) (out []int) {
 		}
 		return out
 	}
-	views := b.Made[t.Made].Image.Shapes.Views
-	first := t.To - len(views) // after its card, where it is cut out
 	if part == CutoutPart {
 		for p := t.From; p < t.To; p++ {
 			out = append(out, p)
 		}
 		return out
 	}
+	views := b.Made[t.Made].Image.Shapes.Views
 	for k := range views {
 		for h := k; h != motif.Ground; h = views[h].Host {
-			if views[h].Layer.ID == part {
-				out = append(out, first+k)
-				break
+			if views[h].Layer.ID != part {
+				continue
 			}
+			// By its name: before the layers lies the card of a cut-out, after them what a stencil
+			// left on the image.
+			for p := t.From; p < t.To; p++ {
+				if b.Pieces[p].ID.Part == views[k].Layer.ID {
+					out = append(out, p)
+				}
+			}
+			break
 		}
 	}
 	return out

@@ -168,32 +168,79 @@ func (e *Lay) apply(c *Card, _ kit.Kit) error {
 	return nil
 }
 
-// Shift moves an element up or down the pile, past the one next to it; mats stay where
-// they are, and nothing goes beneath what carries it.
+// Shift moves an element up or down the pile, past the one next to it on its face, with all
+// that it carries; mats stay where they are, and nothing goes beneath what carries it. Where it
+// is the highest or the lowest there already it stays; where something else holds it there the
+// error says what.
 type Shift struct {
 	Element string `json:"element"`
 	By      int    `json:"by" minimum:"-1" maximum:"1" doc:"1 up, -1 down"`
 }
 
 func (e *Shift) apply(c *Card, _ kit.Kit) error {
-	if _, err := c.element(e.Element); err != nil {
+	el, err := c.element(e.Element)
+	if err != nil {
 		return err
 	}
-	i := slices.IndexFunc(c.Elements, func(o Element) bool { return o.ID == e.Element })
-	j := i + e.By
-	if e.By == 0 || j < 0 || j >= len(c.Elements) {
+	if el.Inset != nil {
+		return kit.Problem{Path: "shift.element", What: "mats and the panel lie as they are nested: change their order by their borders"}
+	}
+	if e.By == 0 {
 		return nil
 	}
-	a, b := c.Elements[i], c.Elements[j]
-	if a.On == b.ID || b.On == a.ID || a.Inset != nil || b.Inset != nil || a.Face != b.Face {
+	// Rows of the pile: what lies on the same leaf, each with all that it carries.
+	mine := c.carried(e.Element)
+	beside := func(o Element) bool { return o.Face == el.Face && o.On == el.On && o.Inset == nil && o.ID != e.Element }
+	at := slices.IndexFunc(c.Elements, func(o Element) bool { return o.ID == e.Element })
+	past := -1
+	for i := at + e.By; i >= 0 && i < len(c.Elements); i += e.By {
+		if beside(c.Elements[i]) {
+			past = i
+			break
+		}
+	}
+	if past < 0 {
 		return nil
 	}
-	c.Elements[i], c.Elements[j] = b, a
+	other := c.carried(c.Elements[past].ID)
+	var moved, rest []Element
+	for _, o := range c.Elements {
+		if mine[o.ID] {
+			moved = append(moved, o)
+		} else {
+			rest = append(rest, o)
+		}
+	}
+	to := -1
+	for i, o := range rest {
+		if other[o.ID] {
+			if e.By < 0 {
+				to = i
+				break
+			}
+			to = i + 1
+		}
+	}
+	c.Elements = slices.Concat(rest[:to], moved, rest[to:])
 	return nil
 }
 
-// SetFace lays an element on another face of the card, or beside it; on the front it lies
-// on the panel.
+// carried are an element and all that lies on it, and on that.
+func (c *Card) carried(id string) map[string]bool {
+	out := map[string]bool{id: true}
+	for grown := true; grown; {
+		grown = false
+		for _, o := range c.Elements {
+			if o.On != "" && out[o.On] && !out[o.ID] {
+				out[o.ID], grown = true, true
+			}
+		}
+	}
+	return out
+}
+
+// SetFace lays an element on another face of the card, or beside it, with all that lies on it;
+// on the front it lies on the panel.
 type SetFace struct {
 	Element string `json:"element"`
 	Face    Face   `json:"face" enum:"front,inside left,inside right,envelope,beside"`
@@ -204,7 +251,7 @@ func (e *SetFace) apply(c *Card, _ kit.Kit) error {
 	if err != nil {
 		return err
 	}
-	el.Face, el.On = e.Face, ""
+	c.turnTo(e.Face, e.Element)
 	if el.Face == Front {
 		on, _ := c.Panel()
 		// What carries it has to come before it.
@@ -213,6 +260,21 @@ func (e *SetFace) apply(c *Card, _ kit.Kit) error {
 		}
 	}
 	return nil
+}
+
+// turnTo lays an element on a face by itself, and with it all that lies on it.
+func (c *Card) turnTo(face Face, id string) {
+	with := c.carried(id)
+	for i := range c.Elements {
+		o := &c.Elements[i]
+		if !with[o.ID] {
+			continue
+		}
+		if o.ID == id {
+			o.On = ""
+		}
+		o.Face = face
+	}
 }
 
 // SetSheet changes a sheet: what it is, and by which margins it is laid.
@@ -236,7 +298,7 @@ func (e *SetSheet) apply(c *Card, k kit.Kit) error {
 		el.Name = *e.Name
 	}
 	if e.Face != nil {
-		el.Face, el.On = *e.Face, ""
+		c.turnTo(*e.Face, e.Element)
 		if el.Face == Front {
 			el.On, _ = c.Panel()
 		}

@@ -112,21 +112,20 @@ func (e *Around) apply(c *Card, _ kit.Kit) error {
 		return kit.Problem{Path: "around.w", What: "the panel is 10 to 390 mm each way, the border 0 to 60 mm"}
 	}
 	mats := c.Mats()
-	all := 0.0
+	w, h := e.W+2*e.Border, e.H+2*e.Border
 	for i, m := range mats {
 		if i == len(mats)-1 {
+			el, err := c.element(m.ID)
+			if err != nil {
+				return err
+			}
+			el.Inset = Even(e.Border)
 			break
 		}
-		all += m.Inset.Least()
+		// What lies beneath the panel keeps its own border, even or not.
+		w, h = w+m.Inset.Left+m.Inset.Right, h+m.Inset.Top+m.Inset.Bottom
 	}
-	if len(mats) > 0 {
-		el, err := c.element(mats[len(mats)-1].ID)
-		if err != nil {
-			return err
-		}
-		el.Inset = Even(e.Border)
-	}
-	c.Base.Format, c.Base.W, c.Base.H = "custom", e.W+2*(e.Border+all), e.H+2*(e.Border+all)
+	c.Base.Format, c.Base.W, c.Base.H = "custom", w, h
 	for _, f := range measure.Formats() {
 		for _, s := range []measure.Size{f.Size, {W: f.Size.H, H: f.Size.W}} {
 			if math.Abs(s.W-c.Base.W) < sameSize && math.Abs(s.H-c.Base.H) < sameSize {

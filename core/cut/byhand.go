@@ -76,16 +76,18 @@ func boxOf(r Rect, s Spot) Area {
 // snapped draws a spot to the nearest edges of its sheet and of what lies there.
 func (h *handSheet) snapped(s Spot, box Area, rects []Rect, size measure.Size) Spot {
 	xs, ys := []float64{0, size.W - box.W}, []float64{0, size.H - box.H}
-	for k, o := range h.laid {
-		b := boxOf(rects[k], o)
+	for _, k := range slices.Sorted(maps.Keys(h.laid)) {
+		b := boxOf(rects[k], h.laid[k])
 		xs = append(xs, b.X, b.X+b.W, b.X-box.W, b.X+b.W-box.W)
 		ys = append(ys, b.Y, b.Y+b.H, b.Y-box.H, b.Y+b.H-box.H)
 	}
+	// The nearest edge, of two as near the one further up or left: what lies there already and
+	// in what order it is looked at decides nothing.
 	near := func(x float64, to []float64) float64 {
-		best := x
+		best, by := x, math.Inf(1)
 		for _, t := range to {
-			if d := math.Abs(t - x); d <= snapTo && (best == x || d < math.Abs(best-x) || d == math.Abs(best-x) && t < best) {
-				best = t
+			if d := math.Abs(t - x); d <= snapTo && (d < by-eps || d < by+eps && t < best) {
+				best, by = t, d
 			}
 		}
 		return best

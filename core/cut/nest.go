@@ -3,6 +3,7 @@ package cut
 import (
 	"cmp"
 	"context"
+	"fmt"
 	"maps"
 	"math"
 	"math/bits"
@@ -43,7 +44,8 @@ func Nest(ctx context.Context, parts []Part, bins []Bin, fixed map[int]Laid, tri
 	kinds := map[string]int{}
 	kind := make([]int, len(parts))
 	for i, p := range parts {
-		k := p.Outline.Path()
+		// Alike is what has the same outline, gap and turns.
+		k := fmt.Sprint(p.Outline.Path(), p.Gap, p.Turns)
 		if _, ok := kinds[k]; !ok {
 			kinds[k] = len(kinds)
 			n.cut[kinds[k]] = stencils(p)

@@ -55,13 +55,14 @@ func Along(points []card.Offset, share float64) (shape.Point, float64) {
 	return shape.Point(points[0]), 0
 }
 
-// Measures of knots and bows, in widths of their ribbon: our own, as they are tied by hand.
+// Measures of knots and bows: so many widths of their ribbon, and so much more, mm, as fingers
+// need it however narrow the ribbon is; our own, as they are tied by hand.
 const (
-	knotWide  = 2.2
-	loopLong  = 9.0
-	loopHigh  = 5.0
-	tailLong  = 9.0
-	tailApart = 30.0 // degrees from upright
+	knotWide          = 1.6
+	loopLong, loopMin = 2.4, 7.0
+	loopHigh, highMin = 1.5, 4.0
+	tailLong, tailMin = 2.6, 9.0
+	tailApart         = 30.0 // degrees from upright
 )
 
 // Tied is the outline of a knot or a bow of a ribbon so wide, about the origin: the knot by
@@ -72,7 +73,7 @@ func Tied(how card.Tied, w float64) (knot, loops shape.Region, err error) {
 	}
 	knot = oval(knotWide*w, knotWide*w)
 	tail := func(deg float64) (shape.Region, error) {
-		p := shape.Polar(tailLong*w*0.6, 90+deg)
+		p := shape.Polar(tailLong*w+tailMin, 90+deg)
 		return LineOf([]card.Offset{{}, card.Offset(p.Scale(0.5).Add(shape.Point{X: w * 0.5})), card.Offset(p)}, w)
 	}
 	a, err := tail(tailApart)
@@ -85,11 +86,13 @@ func Tied(how card.Tied, w float64) (knot, loops shape.Region, err error) {
 	}
 	all := []shape.Region{a, b}
 	if how == card.Bow {
-		ring, err := oval(loopLong*w, loopHigh*w).Minus(oval(loopLong*w-2*w, loopHigh*w-2*w))
+		// A loop is seen from above, the ribbon on edge where it turns: its middle is open.
+		long, high := loopLong*w+loopMin, loopHigh*w+highMin
+		ring, err := oval(long, high).Minus(oval(long-1.2*w, high-1.2*w))
 		if err != nil {
 			return knot, loops, fmt.Errorf("draw a bow: %w", err)
 		}
-		left := ring.Move(shape.Point{X: -loopLong * w / 2}).Turn(14, shape.Point{})
+		left := ring.Move(shape.Point{X: -long / 2}).Turn(14, shape.Point{})
 		all = append(all, left, left.Mirror(0))
 	}
 	if loops, err = shape.UnionAll(all...); err != nil {

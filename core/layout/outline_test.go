@@ -73,6 +73,15 @@ func TestLinesAndBows(t *testing.T) {
 	assert.False(t, knot.Empty())
 	assert.Len(t, loops.Holes(), 2, "a loop on either side")
 	assert.InDelta(t, 0, loops.Centroid().X, 0.4, "even on both sides")
+	// A bow of a ribbon of 10 mm is about 60 to 80 mm across, one of a cord of 1.5 mm about 20 to
+	// 30: common practice, no source.
+	for w, want := range map[float64][2]float64{10: {60, 80}, 1.5: {18, 30}, 25: {120, 170}} {
+		_, bow, err := Tied(card.Bow, w)
+		require.NoError(t, err)
+		across := bow.Bounds().W()
+		assert.True(t, across >= want[0] && across <= want[1], "a bow of %g mm is %g mm across", w, across)
+		assert.Len(t, bow.Holes(), 2, "%g mm", w)
+	}
 	_, none, err := Tied(card.Untied, 2)
 	require.NoError(t, err)
 	assert.True(t, none.Empty())

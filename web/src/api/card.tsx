@@ -107,6 +107,8 @@ interface Batch {
 	ticks?: Record<string, boolean>;
 	send: (now: View) => Promise<(v: View) => View>;
 	settle: (() => void)[];
+	/** What else goes when it is refused. */
+	refused?: () => void;
 	/** It went out once: it may have been made though no answer came, so nothing is added to it. */
 	sent?: boolean;
 }
@@ -146,31 +148,40 @@ export function CardProvider({ id, children, empty }: { id: string; children: Re
 		clearTimeout(later.current);
 		setSaving((s) => (s === "waiting" ? s : "saving"));
 		try {
+			let refused: Problem | undefined;
 			for (let batch = batches.current[0]; batch; batch = batches.current[0]) {
 				const now = queries.getQueryData<View>(keys.card(id));
 				if (!now) break;
 				batch.sent = true;
-				const made = await batch.send(now);
+				let made = (v: View) => v;
+				try {
+					made = await batch.send(now);
+				} catch (e) {
+					const p = e as Problem;
+					if (p.type === "offline") throw p;
+					// Nothing to undo is no failure.
+					if (!p.type.endsWith("nothing")) refused = p;
+					// What was refused goes alone: what was done after it is sent all the same. Only
+					// changes made on a card that is not there as it was shown go with it.
+					batch.refused?.();
+					if (p.type.endsWith("changed")) {
+						const gone = batches.current.slice(1).filter((b) => b.edits.length > 0);
+						for (const b of gone) for (const f of b.settle) f();
+						batches.current = batches.current.filter((b) => !gone.includes(b));
+					}
+				}
 				queries.setQueryData<View>(keys.card(id), (v) => made(v ?? now));
 				batches.current.shift();
 				count();
 				for (const f of batch.settle) f();
 			}
-			setSaving("saved");
+			setSaving(refused ? "failed" : "saved");
+			if (refused) setProblem(refused);
 		} catch (e) {
-			const p = e as Problem;
-			if (p.type === "offline") {
-				// Nothing is lost: what was done stays in the picture and is sent when the program answers.
-				setSaving("waiting");
-				later.current = setTimeout(() => send(), again);
-			} else {
-				setSaving("failed");
-				setProblem(p);
-				for (const b of batches.current) for (const f of b.settle) f();
-				batches.current = [];
-				for (const t of keptTicks(id)) dropTick(id, t);
-				count();
-			}
+			// Nothing is lost: what was done stays in the picture and is sent when the program answers.
+			if ((e as Problem).type !== "offline") setProblem(e as Problem);
+			setSaving("waiting");
+			later.current = setTimeout(() => send(), again);
 		} finally {
 			busy.current = false;
 		}
@@ -255,6 +266,7 @@ export function CardProvider({ id, children, empty }: { id: string; children: Re
 				edits: [],
 				ticks,
 				settle: [],
+				refused: answered,
 				send: async () => {
 					const got = await call();
 					answered?.();
