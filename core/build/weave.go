@@ -37,17 +37,21 @@ func (b *Build) weave() {
 			thing[k] = i
 		}
 	}
+	leafed := make([]int, len(b.Things)) // the first leaf of each thing
+	for i, t := range b.Things {
+		for leafed[i] = t.From; leafed[i] < t.To && b.Pieces[leafed[i]].Print(); leafed[i]++ {
+		}
+	}
 	// Pieces that lie over each other, the lower first as long as nothing is tucked.
 	var pairs [][2]int
 	for i := range n {
 		bi := b.Pieces[i].Outline.Bounds()
 		for j := i + 1; j < n; j++ {
 			if bi.Meets(b.Pieces[j].Outline.Bounds()) && b.Pieces[i].Outline.Overlaps(b.Pieces[j].Outline) {
-				pair := [2]int{i, j}
-				if thing[i] == thing[j] && b.Pieces[j].ID.Part == StencilledPart && !b.Pieces[i].Print() {
-					pair = [2]int{j, i} // ink on what lies beneath the piece, though it is thought of after it
+				if thing[i] == thing[j] && b.Pieces[j].ID.Part == StencilledPart && leafed[thing[i]] <= i {
+					continue // it is ink on what is printed beneath that piece, and holds nothing up
 				}
-				pairs = append(pairs, pair)
+				pairs = append(pairs, [2]int{i, j})
 			}
 		}
 	}
