@@ -71,7 +71,7 @@ func TestATuckOnAStencilledImage(t *testing.T) {
 			c.Elements[i].Sheet.Treatments = append(c.Elements[i].Sheet.Treatments, card.Treatment{Stencil: &card.Stencil{Set: "cloud", Part: "bank", Ink: "dusk-soft", Over: true, Spot: card.Spot{X: e.Place.X - c.Base.W/2, Y: e.Place.Y - c.Base.H/2}}})
 		}
 	}
-	c.Elements = append(c.Elements, card.Element{ID: "over", Name: "Over", Face: card.Front, On: panel, Place: card.Place{X: e.Place.X + 14, Y: e.Place.Y}, Bonds: card.Glue("liquid"), Sheet: &card.Sheet{Paper: "oat", W: 24, H: 60}})
+	c.Elements = append(c.Elements, card.Element{ID: "over", Name: "Over", Face: card.Front, On: panel, Place: card.Place{X: e.Place.X + 12.6, Y: e.Place.Y}, Bonds: card.Glue("liquid"), Sheet: &card.Sheet{Paper: "oat", W: 24, H: 60}})
 	c.Elements[at].Tucks = []card.Tuck{{Part: piece, With: "over"}}
 	p := plan.Of(c, k, plan.Typeface(trial.Blocks{}))
 	require.Empty(t, p.Failed)
