@@ -24,6 +24,9 @@ type InkWas struct {
 	Used  string `json:"used,omitempty" doc:"as noted at the bench, where it was another"`
 	Dry   string `json:"dry" doc:"#rrggbb, dried"`
 	Wet   string `json:"wet" doc:"#rrggbb, wet"`
+	// Of the ink that was used, where it was another.
+	UsedDry string `json:"usedDry,omitempty" doc:"#rrggbb, dried"`
+	UsedWet string `json:"usedWet,omitempty" doc:"#rrggbb, wet"`
 }
 
 // inkWas answers which ink was on which layer of a card.
@@ -45,7 +48,7 @@ func (s *Server) inkWas() {
 func inksWere(c card.Card, k kit.Kit, p plan.Plan, r store.Run) []InkWas {
 	out := []InkWas{}
 	for _, c := range inkfile.Recipes(c, k, p, usedIn(r)) {
-		out = append(out, InkWas{c.Image, c.Colourway, c.Layer, c.Zone, c.Paper, c.Ink, c.Used, c.Dry, c.Wet})
+		out = append(out, InkWas{c.Image, c.Colourway, c.Layer, c.Zone, c.Paper, c.Ink, c.Used, c.Dry, c.Wet, c.UsedDry, c.UsedWet})
 	}
 	return out
 }

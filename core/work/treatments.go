@@ -171,7 +171,7 @@ func (k *treats) turned(p card.Turned) {
 			k.lay(phaseInk, k.inked(Act{ID: card.Step{Verb: Print, Element: k.t.Element.ID, Part: layer.Part, N: s.Number}, Kind: PrintAct,
 				Title:  fmt.Sprintf("%s: %s, strike %d of %d", k.t.Name, l.Label, s.Number, p.Turns),
 				Detail: fmt.Sprintf("%s %s. The stamp stays where it is.", how, k.loaded(f, laidWith(l)))}, ink),
-				facts{inks: []Thing{layer}, tool: k.tool(m, l), tone: k.tone(ink)})
+				facts{inks: []Thing{layer}, tool: k.tool(m, l), tone: k.tone(ink), of: Thing{Motif: m.ID, Colourway: w.ID, Part: l.ID}})
 			k.heat(card.Step{Element: k.t.Element.ID, Part: layer.Part}, l.Label+" of "+k.t.Name, k.leaf, []Thing{layer}, onlyOnce(s.Number == p.Turns, k.hottestOf(f)))
 		}
 	}
@@ -226,7 +226,7 @@ func (k *treats) print(p card.Print) {
 			layer := k.layer(l.ID + " " + w.ID)
 			id := k.step(Print, l.ID, wi+1)
 			k.lay(phaseInk, k.inked(Act{ID: id, Kind: PrintAct, Title: title, Detail: fmt.Sprintf("%s. %s", k.loaded(f, laidWith(l)), how)}, ink),
-				facts{inks: []Thing{layer}, tool: k.tool(m, l), tone: k.tone(ink)})
+				facts{inks: []Thing{layer}, tool: k.tool(m, l), tone: k.tone(ink), of: Thing{Motif: m.ID, Colourway: w.ID, Part: l.ID}})
 			k.heat(card.Step{Element: k.t.Element.ID, Part: layer.Part}, l.Label+" on "+k.on(), k.leaf, []Thing{layer}, k.hottestOf(f))
 		}
 	}

@@ -110,7 +110,20 @@ type facts struct {
 	times   int        // how often on one card; 0 counts as once
 	left    int        // of those: how often left for right
 	lots    []share    // of a sitting: for which lots it is done
+	of      Thing      // of a print on a sheet: the image, its colourway and the layer it prints
 	turn    int        // of its ink among those its stamp takes, so that it is washed least
+}
+
+// Layer is the layer of an image, in a colourway, that an act lays the first ink of, wherever it
+// is done; empty where it does something else.
+func (a Act) Layer() (motif, colourway, layer string) {
+	switch {
+	case a.of.Motif != "":
+		return a.of.Motif, a.of.Colourway, a.of.Part
+	case a.ID.Motif != "" && (a.ID.Verb == Ink || a.ID.Verb == Print):
+		return a.ID.Motif, a.ID.Colourway, a.ID.Part
+	}
+	return "", "", ""
 }
 
 // tool is a stamp or a stencil: one thing in the hand, whichever image or sheet it is used for.

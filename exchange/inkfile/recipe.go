@@ -3,11 +3,15 @@ package inkfile
 import (
 	"fmt"
 	"io"
+	"maps"
+	"slices"
 	"strconv"
+	"strings"
 
 	"ochrestone/core/card"
 	"ochrestone/core/colour"
 	"ochrestone/core/kit"
+	"ochrestone/core/look"
 	"ochrestone/core/plan"
 	"ochrestone/core/work"
 	"ochrestone/exchange/table"
@@ -17,7 +21,8 @@ import (
 type Recipe struct {
 	Image, Colourway, Layer, Paper, Ink string
 	Zone                                string // of a blend; all over for the first ink
-	Used                                string // ink really used, where it was another
+	Used                                string // ink really used, where it was another; several where strikes differ
+	UsedDry, UsedWet                    string // how the first of those dries there, and looks wet
 	Impressions                         int
 	Dry, Wet                            string
 	L                                   float64
@@ -27,6 +32,7 @@ type Recipe struct {
 // Recipes lists the colours of a card, image by image, lowest layer first.
 func Recipes(c card.Card, k kit.Kit, p plan.Plan, u Used) []Recipe {
 	var out []Recipe
+	stock := look.NewStock(k)
 	for mi, m := range p.Motifs {
 		if m.Problem != "" {
 			continue
@@ -38,18 +44,22 @@ func Recipes(c card.Card, k kit.Kit, p plan.Plan, u Used) []Recipe {
 				if paper, ok := k.Paper(f.Paper); ok {
 					r.Paper = paper.Name
 				}
-				r.Zone, r.Used = string(card.AllOver), u.used(k, m.ID, w.ID, l.ID, card.Step{Verb: work.Ink}, card.Step{Verb: work.Print})
+				r.Zone = string(card.AllOver)
 				if l.InkName != "" {
 					r.Impressions = f.Strikes()
 				}
+				r.was(stock, l.Paper, u.inks(k, p, m.ID, w.ID, l.ID)...)
 				out = append(out, r)
 				for n, b := range l.Blends {
-					out = append(out, Recipe{Image: r.Image, Colourway: r.Colourway, Layer: r.Layer, Paper: r.Paper, Ink: b.InkName, Zone: string(b.Zone),
-						Impressions: f.Blends[n].Strikes(), Dry: b.Dry, Wet: b.Wet, L: b.L, Known: string(colour.Estimated),
-						Used: u.used(k, m.ID, w.ID, l.ID, card.Step{Verb: work.Blend, N: n + 1})})
+					line := Recipe{Image: r.Image, Colourway: r.Colourway, Layer: r.Layer, Paper: r.Paper, Ink: b.InkName, Zone: string(b.Zone),
+						Impressions: f.Blends[n].Strikes(), Dry: b.Dry, Wet: b.Wet, L: b.L, Known: string(colour.Estimated)}
+					line.was(stock, l.Paper, u.step(k, card.Step{Verb: work.Blend, Motif: m.ID, Colourway: w.ID, Part: l.ID, N: n + 1})...)
+					out = append(out, line)
 				}
 				if ink, ok := k.Ink(f.Edge); ok && l.Edge != "" {
-					out = append(out, Recipe{Image: r.Image, Colourway: r.Colourway, Layer: r.Layer, Paper: r.Paper, Ink: ink.Name, Zone: "edge", Impressions: 1, Dry: l.Edge, Known: string(colour.Estimated), Used: u.used(k, m.ID, w.ID, l.ID, card.Step{Verb: work.Edge})})
+					line := Recipe{Image: r.Image, Colourway: r.Colourway, Layer: r.Layer, Paper: r.Paper, Ink: ink.Name, Zone: "edge", Impressions: 1, Dry: l.Edge, Known: string(colour.Estimated)}
+					line.was(stock, l.Paper, u.step(k, card.Step{Verb: work.Edge, Motif: m.ID, Colourway: w.ID, Part: l.ID})...)
+					out = append(out, line)
 				}
 			}
 		}
@@ -60,16 +70,56 @@ func Recipes(c card.Card, k kit.Kit, p plan.Plan, u Used) []Recipe {
 // Used are the inks really used instead of those planned, by step.
 type Used map[card.Step]string
 
-// used names the ink really used in the first of the inking steps named that has
-// one.
-func (u Used) used(k kit.Kit, motif, colourway, layer string, steps ...card.Step) string {
-	for _, s := range steps {
-		s.Motif, s.Colourway, s.Part = motif, colourway, layer
-		if ink, ok := k.Ink(u[s]); ok {
-			return ink.Name
+// step are the inks really used in a step, on whichever lots of a sitting.
+func (u Used) step(k kit.Kit, step card.Step) (out []kit.Ink) {
+	for _, s := range slices.SortedFunc(maps.Keys(u), card.Step.Compare) {
+		of := s
+		if of.Lot = ""; of == step {
+			if ink, ok := k.Ink(u[s]); ok && !slices.ContainsFunc(out, func(o kit.Ink) bool { return o.ID == ink.ID }) {
+				out = append(out, ink)
+			}
 		}
 	}
-	return ""
+	return out
+}
+
+// inks are the inks really used for a layer in a colourway, in whichever steps it is laid down:
+// as a piece or a print of its image, or on sheets, once or on each strike of a pattern.
+func (u Used) inks(k kit.Kit, p plan.Plan, motif, colourway, layer string) (out []kit.Ink) {
+	if len(u) == 0 {
+		return nil
+	}
+	for _, a := range p.Steps {
+		if m, w, l := a.Layer(); m != motif || w != colourway || l != layer {
+			continue
+		}
+		for _, ink := range u.step(k, a.ID) {
+			if !slices.ContainsFunc(out, func(o kit.Ink) bool { return o.ID == ink.ID }) {
+				out = append(out, ink)
+			}
+		}
+	}
+	return out
+}
+
+// was notes what was used instead, and how the first of it looks on the card of the layer,
+// whose colour is body.
+func (r *Recipe) was(s look.Stock, body string, inks ...kit.Ink) {
+	if len(inks) == 0 {
+		return
+	}
+	var names []string
+	for _, i := range inks {
+		names = append(names, i.Name)
+	}
+	r.Used = strings.Join(names, ", ")
+	under, err := colour.ParseHex(body)
+	if err != nil {
+		return
+	}
+	if d, ok := s.Dried(card.Finish{Ink: inks[0].ID, Impressions: r.Impressions}, under, ""); ok {
+		r.UsedDry, r.UsedWet = d.Dry.Hex(), d.Wet.Hex()
+	}
 }
 
 // WriteRecipe writes the colours of a card as a table.

@@ -3,6 +3,7 @@ package inkfile_test
 import (
 	"bytes"
 	"encoding/csv"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -60,4 +61,44 @@ func TestRecipeOfACard(t *testing.T) {
 
 	cards[0].Motifs[0].Set = "gone"
 	assert.Empty(t, inkfile.Recipes(cards[0], k, plan.Of(cards[0], k), nil), "an image that cannot be worked out has no recipe")
+}
+
+// What was used on one strike of a turned pattern, or on one lot of a sitting, is told, and how
+// that dries.
+func TestWhatWasUsedOnAStrike(t *testing.T) {
+	k, err := demo.Kit()
+	require.NoError(t, err)
+	for _, c := range demo.Cards(k) {
+		p := plan.Of(c, k)
+		if len(p.Patterns) == 0 {
+			continue
+		}
+		for _, a := range p.Steps {
+			m, w, l := a.Layer()
+			if a.ID.N == 0 || a.ID.Element == "" || m == "" {
+				continue
+			}
+			of := a.ID
+			of.Lot = "lot"
+			other := k.Inks[len(k.Inks)-1]
+			require.NotEqual(t, other.ID, a.Ink)
+			mo, _ := c.Motif(m)
+			way, _ := mo.Colourway(w)
+			at := slices.IndexFunc(mo.Layers, func(o card.Layer) bool { return o.ID == l })
+			told := 0
+			for _, r := range inkfile.Recipes(c, k, p, inkfile.Used{of: other.ID}) {
+				if r.Used == "" {
+					continue
+				}
+				told++
+				assert.Equal(t, [3]string{mo.Name, way.Name, mo.Layers[at].Label}, [3]string{r.Image, r.Colourway, r.Layer})
+				assert.Equal(t, other.Name, r.Used)
+				assert.NotEmpty(t, r.UsedDry)
+				assert.NotEqual(t, r.Dry, r.UsedDry, "the swatch is of the ink that was used")
+			}
+			assert.Equal(t, 1, told)
+			return
+		}
+	}
+	t.Fatal("no demo card turns a pattern")
 }

@@ -3257,6 +3257,10 @@ export interface components {
             paper: string;
             /** @description as noted at the bench, where it was another */
             used?: string;
+            /** @description #rrggbb, dried */
+            usedDry?: string;
+            /** @description #rrggbb, wet */
+            usedWet?: string;
             /** @description name of the colourway */
             way: string;
             /** @description #rrggbb, wet */

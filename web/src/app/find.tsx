@@ -156,7 +156,7 @@ function Inks({ rows }: { rows: S["InkWas"][] }) {
 							{r.zone === "all over" ? "" : `, ${r.zone}`}
 						</th>
 						<td style={{ paddingRight: 8 }}>
-							<span style={{ display: "inline-block", width: 26, height: 14, background: r.dry, border: "1px solid" }} />
+							<span style={{ display: "inline-block", width: 26, height: 14, background: r.usedDry || r.dry, border: "1px solid" }} />
 						</td>
 						<td>
 							<b>{r.used || r.ink || "left plain"}</b>

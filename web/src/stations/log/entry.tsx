@@ -273,7 +273,7 @@ function Inks({ a }: { a: Account }) {
 								{i.zone !== "all over" && `, ${i.zone}`}
 							</th>
 							<td style={{ whiteSpace: "nowrap" }}>
-								{chip(i.wet || i.dry, "wet")} {chip(i.dry, "dried")}
+								{chip(i.usedWet || i.wet || i.dry, "wet")} {chip(i.usedDry || i.dry, "dried")}
 							</td>
 							<td>{i.used || i.ink || "left plain"}</td>
 							<td>{i.used ? i.ink || "left plain" : "the same"}</td>
