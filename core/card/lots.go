@@ -155,7 +155,7 @@ func (l Lot) says(element, text string) string {
 // SetLots says how the cards of a sitting differ; none: they are all alike.
 type SetLots struct {
 	Lots []Lot  `json:"lots" nullable:"false" maxItems:"24"`
-	Each string `json:"each,omitempty" doc:"instead: a lot for every colourway of this image, the cards shared out among them"`
+	Each string `json:"each,omitempty" doc:"instead: a lot for every colourway of this image in which something was chosen, the cards shared out among them"`
 }
 
 // EditLot changes one lot, or adds one; what is not given stays.
@@ -203,20 +203,42 @@ func (e *EditLot) apply(c *Card, k kit.Kit) error {
 	return (&SetLots{Lots: lots}).apply(c, k)
 }
 
-// each is a lot for every colourway of an image: as many cards as there were, shared out, at
-// least one of each.
+// Blank reports whether nothing was chosen yet in a colourway of the image: no layer has an ink,
+// and no piece is of another card than the rest. A single piece of plain card is a choice.
+func (m Motif) Blank(w Colourway) bool {
+	papers := map[string]bool{}
+	pieces := 0
+	for _, l := range m.Layers {
+		f := w.Layers[l.ID]
+		if f.First() != "" || f.Edge != "" || f.Back != "" {
+			return false
+		}
+		if l.Make == Cut {
+			pieces++
+			papers[f.Paper] = true
+		}
+	}
+	return pieces == 0 || pieces < len(m.Layers) || pieces > 1 && len(papers) <= 1
+}
+
+// each is a lot for every colourway of an image in which something was chosen: as many cards as
+// there were, shared out, at least one of each.
 func (c Card) each(motif string) ([]Lot, error) {
 	m, ok := c.Motif(motif)
 	if !ok || len(m.Colourways) == 0 {
 		return nil, kit.Problem{Path: "lots.each", What: "there is no such image on the card"}
 	}
-	if len(m.Colourways) > MaxLots {
-		return nil, kit.Problem{Path: "lots.each", What: fmt.Sprintf("it has %d colourways; at most %d sorts of cards are made in one sitting", len(m.Colourways), MaxLots)}
+	ways := slices.DeleteFunc(slices.Clone(m.Colourways), m.Blank)
+	if len(ways) == 0 {
+		return nil, kit.Problem{Path: "lots.each", What: "none of its colourways has an ink yet: colour them in Inks first"}
 	}
-	n := len(m.Colourways)
+	if len(ways) > MaxLots {
+		return nil, kit.Problem{Path: "lots.each", What: fmt.Sprintf("it has %d colourways; at most %d sorts of cards are made in one sitting", len(ways), MaxLots)}
+	}
+	n := len(ways)
 	all := c.Run()
 	var out []Lot
-	for i, w := range m.Colourways {
+	for i, w := range ways {
 		l := Lot{Name: w.Name, Copies: max(1, (all+n-1-i)/n)}
 		for _, on := range c.Ways(motif) {
 			if on != w.ID {

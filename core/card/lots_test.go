@@ -13,7 +13,10 @@ import (
 // differing is a card with an image in three colourways, two of them on it, with words and a
 // pattern.
 func differing() Card {
-	m := Motif{ID: "m", Name: "Beetle", Colourways: []Colourway{{ID: "a", Name: "Ash"}, {ID: "b", Name: "Bay"}, {ID: "c", Name: "Chalk"}}}
+	inked := func(id, name string) Colourway {
+		return Colourway{ID: id, Name: name, Layers: map[string]Finish{"x": {Ink: "ink"}}}
+	}
+	m := Motif{ID: "m", Name: "Beetle", Layers: []Layer{{ID: "x", Make: Printed}}, Colourways: []Colourway{inked("a", "Ash"), inked("b", "Bay"), inked("c", "Chalk")}}
 	return Card{Version: Version, Title: "T", Copies: 8, Motifs: []Motif{m}, Elements: []Element{
 		{ID: "p", Sheet: &Sheet{Treatments: []Treatment{{Words: &Words{Text: "for you"}}, {Turned: &Turned{Motif: "m", Colourways: []string{"a", "b"}}}, {Print: &Print{Motif: "m", Colourways: []string{"b"}}}}}},
 		{ID: "i", Image: &Image{Motif: "m", Colourway: "a"}}, {ID: "l", Letters: &Letters{Text: "hi"}}}}
@@ -101,4 +104,22 @@ func TestWhatACardSays(t *testing.T) {
 	if got := (Card{}).Says(); len(got) != 0 {
 		t.Errorf("a bare card says %q", got)
 	}
+}
+
+// Nobody makes blank cards: a colourway in which nothing was chosen is no sort of its own.
+func TestNoLotIsBlank(t *testing.T) {
+	c := differing()
+	c.Motifs[0].Colourways = append(c.Motifs[0].Colourways, Colourway{ID: "d", Name: "Empty", Layers: map[string]Finish{}},
+		Colourway{ID: "e", Name: "A blend alone", Layers: map[string]Finish{"x": {Blends: []Blend{{Ink: "i", Zone: Foot}}}}})
+	require.NoError(t, (&SetLots{Each: "m"}).apply(&c, kit.Kit{}))
+	var names []string
+	for _, l := range c.Lots {
+		names = append(names, l.Name)
+	}
+	assert.Equal(t, []string{"Ash", "Bay", "Chalk", "A blend alone"}, names)
+	c.Motifs[0].Colourways = []Colourway{{ID: "a", Layers: map[string]Finish{}}}
+	assert.ErrorContains(t, (&SetLots{Each: "m"}).apply(&c, kit.Kit{}), "colour them in Inks first")
+	two := Motif{Layers: []Layer{{ID: "x", Make: Cut}, {ID: "y", Make: Cut}}}
+	assert.True(t, two.Blank(Colourway{Layers: map[string]Finish{"x": {Paper: "p"}, "y": {Paper: "p"}}}))
+	assert.False(t, two.Blank(Colourway{Layers: map[string]Finish{"x": {Paper: "p"}, "y": {Paper: "q"}}}), "two cards are a choice")
 }

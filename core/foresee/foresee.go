@@ -231,20 +231,12 @@ func Open(fs []Finding) (all, spoils int) {
 	return all, spoils
 }
 
-// onCard tells which colourways of an image are on the card, on its own or in a
-// pattern. An image that is not placed anywhere has all of them looked at.
+// onCard tells which colourways of an image are on the card, by itself, in patterns or in prints,
+// on any face and the base. An image that is not placed anywhere has all of them looked at.
 func (v *View) onCard(m card.Motif) map[string]bool {
 	used := map[string]bool{}
-	for _, e := range v.Card.Elements {
-		if e.Image != nil && e.Image.Motif == m.ID {
-			used[e.Image.Colourway] = true
-		}
-		if e.Sheet == nil || e.Sheet.Turned() == nil || e.Sheet.Turned().Motif != m.ID {
-			continue
-		}
-		for _, w := range e.Sheet.Turned().Colourways {
-			used[w] = true
-		}
+	for _, w := range v.Card.Ways(m.ID) {
+		used[w] = true
 	}
 	if len(used) == 0 {
 		for _, w := range m.Colourways {

@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"ochrestone/core/card"
+	"ochrestone/core/foresee"
 	"ochrestone/core/plan"
 	"ochrestone/core/trial"
 	"ochrestone/core/work"
@@ -145,4 +146,36 @@ func TestARegionWithABlendAlone(t *testing.T) {
 		return
 	}
 	t.Fatal("the card has no masked region")
+}
+
+// What goes wrong in a colourway that is on the card only by a print is found: here, that its ink
+// is empty.
+func TestAColourwayThatIsOnlyPrinted(t *testing.T) {
+	c, k := trial.Card("row"), trial.Kit()
+	m := c.Motifs[0]
+	at := slices.IndexFunc(m.Layers, func(l card.Layer) bool { return l.Make == card.Printed })
+	way := card.Colourway{ID: "other", Name: "Other", Layers: map[string]card.Finish{}}
+	for id, f := range m.Colourways[0].Layers {
+		way.Layers[id] = f
+	}
+	for i := range k.Inks {
+		if k.Inks[i].ID == "heather-soft" {
+			k.Inks[i].Gone = true
+		}
+	}
+	f := way.Layers[m.Layers[at].ID]
+	f.Ink = "heather-soft"
+	way.Layers[m.Layers[at].ID] = f
+	c.Motifs[0].Colourways = append(c.Motifs[0].Colourways, way)
+	panel, _ := c.Panel()
+	says := func(c card.Card) bool {
+		return slices.ContainsFunc(plan.Of(c, k, plan.Typeface(trial.Blocks{})).Findings, func(f foresee.Finding) bool { return f.Rule == "gone" && f.Colourway == "other" })
+	}
+	assert.False(t, says(c), "it is nowhere on the card")
+	for _, tr := range []card.Treatment{{Print: &card.Print{Motif: m.ID, Colourways: []string{"other"}}}, {Turned: &card.Turned{Motif: m.ID, Colourways: []string{m.Colourways[0].ID, "other"}, Turns: 2, Start: 1}}} {
+		on, _ := planned(t, c, card.Edit{Treat: &card.Treat{Element: panel, Add: card.DidPrint, Motif: m.ID}})
+		e, _ := on.Element(panel)
+		on, _ = planned(t, on, card.Edit{Treat: &card.Treat{Element: panel, At: len(e.Sheet.Treatments) - 1, Treatment: &tr}})
+		assert.True(t, says(on))
+	}
 }

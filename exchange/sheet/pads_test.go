@@ -73,12 +73,12 @@ func TestThePadPlanIsTrueToSize(t *testing.T) {
 	var b bytes.Buffer
 	in := Writing(measure.Writing{Unit: measure.Millimetres})
 	require.NoError(t, WritePads(&b, pl, st, false, in, Page(measure.Letter)))
-	text := words(t, b.Bytes())
+	text := shownWords(t, b.Bytes())
 	assert.Contains(t, text, "1 Tag: top at")
 	assert.Contains(t, text, "on squares, 2.00 mm; 1 pad")
 	b.Reset()
 	require.NoError(t, WritePads(&b, pl, st, true, in, Page(measure.Letter)))
-	assert.Contains(t, words(t, b.Bytes()), "left and right exchanged")
+	assert.Contains(t, shownWords(t, b.Bytes()), "left and right exchanged")
 
 	c.Elements[len(c.Elements)-1].Bonds = card.Glue("")
 	flat := m.Of(c, k)

@@ -25,7 +25,7 @@ import (
 )
 
 // words reads a PDF back with poppler, a program that is not ours.
-func words(t *testing.T, pdf []byte) string {
+func shownWords(t *testing.T, pdf []byte) string {
 	tool, err := exec.LookPath("pdftotext")
 	if err != nil {
 		t.Skip("poppler-utils is not installed: the words of the PDF are not read back")
@@ -48,10 +48,10 @@ func TestTheLayoutSaysWhatARulerWould(t *testing.T) {
 	var b bytes.Buffer
 	in := Writing(measure.Writing{Unit: measure.Inches, Den: 16})
 	require.NoError(t, WriteLayout(&b, plan.Of(c, k), in))
-	assert.Contains(t, words(t, b.Bytes()), "1 Label 1 in 2 1⁄8 in 2 in × 1 in")
+	assert.Contains(t, shownWords(t, b.Bytes()), "1 Label 1 in 2 1⁄8 in 2 in × 1 in")
 	b.Reset()
 	require.NoError(t, WritePlacement(&b, plan.Of(c, k), 0.4, true, in))
-	assert.Contains(t, words(t, b.Bytes()), "exchanged")
+	assert.Contains(t, shownWords(t, b.Bytes()), "exchanged")
 	c.Elements = c.Elements[:1]
 	var jig *ErrJig
 	assert.ErrorAs(t, WriteLayout(&b, plan.Of(c, k)), &jig)
