@@ -11,7 +11,7 @@ GO_SRC := $(shell find cmd core demo exchange server store vision -name '*.go' -
 WEB_SRC := $(shell find web/src web/public web/index.html web/vite.config.ts -type f 2>/dev/null)
 
 # make dist    archives for Windows, macOS and Linux, to give away
-.PHONY: audit kills dist demo demo-reset build test quick check bench page-bench explore fuzz hostile shots types clean
+.PHONY: audit kills trials dist demo demo-reset build test quick check bench page-bench explore fuzz hostile shots types clean
 
 demo: bin/ochrestone
 	PORT=$(PORT) ./bin/ochrestone demo --data data/demo.db
@@ -44,6 +44,11 @@ test: build
 	cd web && npx vitest run
 	go test -timeout 8m $$(go list ./... | grep -v /e2e)
 	go test -timeout 25m ./e2e
+
+# The trial cards: what of them the program tells, into docs/TRIALS.md, and what is held by a test.
+trials:
+	go run ./tools/trials -out docs/TRIALS.md -keep tools/trials/reached.json
+	@sed -n 8p docs/TRIALS.md
 
 # The core alone, with fewer random cases: under half a minute.
 quick:

@@ -43,7 +43,7 @@ var floors = [][]string{
 	{"exchange/sheet"},
 	{"exchange/everything", "exchange/bundle"},
 	{"web", "server"},
-	{"cmd/ochrestone", "demo/draw", "tools/hostile", "tools/dist", "e2e", "arch"},
+	{"cmd/ochrestone", "demo/draw", "tools/hostile", "tools/dist", "tools/trials", "e2e", "arch"},
 }
 
 // notInCore may not be imported, directly or through others, by the core.
