@@ -189,7 +189,7 @@ func (s *Server) newCard(ctx context.Context, in *newCardIn) (*viewOut, error) {
 		if f.ID != in.Body.Format {
 			continue
 		}
-		c := card.New(strings.TrimSpace(in.Body.Title), f, in.Body.Fold, k)
+		c := card.New(strings.TrimSpace(in.Body.Title), f, in.Body.Fold, k.Owned())
 		if set, ok := k.Set(in.Body.Set); ok {
 			c = c.AddSet(set, k)
 		}

@@ -155,7 +155,7 @@ func (s *Server) edit(ctx context.Context, in *editsIn) (*changedOut, error) {
 		}
 		return nil, s.meanwhile(ctx, v, version)
 	}
-	c, err := v.Card.Apply(k, in.Body.Edits...)
+	c, err := v.Card.Apply(k.Owned(), in.Body.Edits...)
 	if err != nil {
 		return nil, problem(err)
 	}

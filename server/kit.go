@@ -2,6 +2,7 @@ package server
 
 import (
 	"context"
+	"encoding/json"
 	"fmt"
 	"net/http"
 	"slices"
@@ -9,6 +10,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"ochrestone/core/card"
 	"ochrestone/core/colour"
 	"ochrestone/core/kit"
 	"ochrestone/core/measure"
@@ -20,6 +22,7 @@ import (
 // State is what the page needs to begin.
 type State struct {
 	Kit      kit.Kit              `json:"kit"`
+	Away     kit.Kit              `json:"away" doc:"what is no longer in the stores and is kept for cards that use it"`
 	Inks     []InkLook            `json:"inks" nullable:"false" doc:"every ink dried, in the order of lightness"`
 	Formats  []measure.CardFormat `json:"formats" nullable:"false"`
 	Settings Settings             `json:"settings"`
@@ -114,6 +117,45 @@ func (s *Server) length(ctx context.Context, in *lengthIn) (*lengthOut, error) {
 	return out, nil
 }
 
+// Took is an item that was taken out of the stores: it is put back as it was by storing it again.
+type Took[T any] struct {
+	Item  T        `json:"item" doc:"as it was"`
+	Kept  bool     `json:"kept" doc:"cards use it, so it is kept for them as no longer in the stores"`
+	Cards []string `json:"cards" nullable:"false" doc:"titles of the cards that use it"`
+}
+
+// Used tells which cards use an item.
+type Used struct {
+	Cards []string `json:"cards" nullable:"false" doc:"titles"`
+}
+
+// usesOf are the titles of the cards that use an item, also by an ink that was swatched on it.
+func (s *Server) usesOf(ctx context.Context, kind kit.Kind, id string) ([]string, error) {
+	all, err := s.store.Cards(ctx)
+	if err != nil {
+		return nil, err
+	}
+	k, err := s.store.Kit(ctx)
+	if err != nil {
+		return nil, err
+	}
+	through := map[string]bool{}
+	for _, i := range k.Inks {
+		if kind == kit.KindPaper && i.Paper == id {
+			through[i.ID] = true
+		}
+	}
+	out := []string{}
+	for _, v := range all {
+		if slices.ContainsFunc(v.Card.Uses(), func(u card.Use) bool {
+			return u.Kind == kind && u.ID == id || u.Kind == kit.KindInk && through[u.ID]
+		}) {
+			out = append(out, v.Card.Title)
+		}
+	}
+	return out, nil
+}
+
 // validator is a kit item that can check itself.
 type validator interface{ Validate() error }
 
@@ -135,8 +177,25 @@ func keep[T validator](s *Server, kind string, id func(T) string) {
 		}
 		return &struct{ Body T }{in.Body}, nil
 	})
-	huma.Register(s.api, op("take-"+one, http.MethodDelete, "/api/kit/"+kind+"/{id}", "Remove an item"), func(ctx context.Context, in *cardIn) (*struct{}, error) {
-		return nil, problem(s.store.Take(ctx, kind, in.ID))
+	huma.Register(s.api, op("take-"+one, http.MethodDelete, "/api/kit/"+kind+"/{id}", "Take an item out of the stores; what cards use is kept for them, as no longer there"), func(ctx context.Context, in *cardIn) (*struct{ Body Took[T] }, error) {
+		out := &struct{ Body Took[T] }{}
+		doc, err := s.store.Doc(ctx, kind, in.ID)
+		if err != nil {
+			return nil, problem(err)
+		}
+		out.Body.Cards, err = s.usesOf(ctx, kit.Kind(kind), in.ID)
+		if err != nil {
+			return nil, problem(err)
+		}
+		readable := json.Unmarshal(doc, &out.Body.Item) == nil
+		if out.Body.Kept = len(out.Body.Cards) > 0 && readable; out.Body.Kept {
+			return out, problem(s.store.PutAway(ctx, kind, in.ID))
+		}
+		return out, problem(s.store.Take(ctx, kind, in.ID))
+	})
+	huma.Register(s.api, op("uses-of-"+one, http.MethodGet, "/api/kit/"+kind+"/{id}/uses", "Which cards use an item"), func(ctx context.Context, in *cardIn) (*struct{ Body Used }, error) {
+		cards, err := s.usesOf(ctx, kit.Kind(kind), in.ID)
+		return &struct{ Body Used }{Used{cards}}, problem(err)
 	})
 }
 
@@ -145,7 +204,7 @@ func (s *Server) state(ctx context.Context, _ *struct{}) (*stateOut, error) {
 	if err != nil {
 		return nil, problem(err)
 	}
-	out := &stateOut{State{Kit: k, Inks: []InkLook{}, Formats: measure.Formats(), Settings: s.settings(ctx), Demo: s.demo}}
+	out := &stateOut{State{Kit: k.Owned(), Away: k.NoLonger(), Inks: []InkLook{}, Formats: measure.Formats(), Settings: s.settings(ctx), Demo: s.demo}}
 	for _, i := range k.Inks {
 		hex := kit.PlainWhite
 		if p, ok := k.Paper(i.Paper); ok {

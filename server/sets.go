@@ -147,9 +147,9 @@ func (s *Server) uses(ctx context.Context, _ *struct{}) (*usesOut, error) {
 	}
 	at := map[string][]string{}
 	for _, c := range cards {
-		for _, m := range c.Card.Motifs {
-			if !slices.Contains(at[m.Set], c.Card.Title) {
-				at[m.Set] = append(at[m.Set], c.Card.Title)
+		for _, u := range c.Card.Uses() {
+			if u.Kind == kit.KindSet && !slices.Contains(at[u.ID], c.Card.Title) {
+				at[u.ID] = append(at[u.ID], c.Card.Title)
 			}
 		}
 	}

@@ -173,6 +173,29 @@ func (s *Store) PutAll(ctx context.Context, items ...Item) error {
 	})
 }
 
+// Doc is a kit item as it is stored.
+func (s *Store) Doc(ctx context.Context, kind, id string) ([]byte, error) {
+	var doc []byte
+	if err := s.db.QueryRowContext(ctx, `SELECT doc FROM items WHERE kind = ? AND id = ?`, kind, id).Scan(&doc); err != nil {
+		return nil, fmt.Errorf("read %s %q: %w", kind, id, missing(err))
+	}
+	return doc, nil
+}
+
+// PutAway keeps a kit item as no longer in the stores, for the cards that use it.
+func (s *Store) PutAway(ctx context.Context, kind, id string) error {
+	doc, err := s.Doc(ctx, kind, id)
+	if err != nil {
+		return err
+	}
+	fields := map[string]json.RawMessage{}
+	if err := json.Unmarshal(doc, &fields); err != nil {
+		return fmt.Errorf("put %s %q away: %w: %w", kind, id, ErrTorn, err)
+	}
+	fields["away"] = json.RawMessage("true")
+	return s.Put(ctx, kind, id, fields)
+}
+
 // Take removes a kit item.
 func (s *Store) Take(ctx context.Context, kind, id string) error {
 	r, err := s.db.ExecContext(ctx, `DELETE FROM items WHERE kind = ? AND id = ?`, kind, id)

@@ -48,14 +48,14 @@ func Rises(s look.Stock, want, low, high float64) []Rise {
 	}
 	var sorts []sort
 	for _, sp := range s.Spacers {
-		if sp.Thickness > 0 {
+		if sp.Thickness > 0 && !sp.Away {
 			sorts = append(sorts, sort{spacer: sp.ID, thick: sp.Thickness, most: card.MaxLevel})
 		}
 	}
 	seen := map[int]bool{}
 	for _, p := range s.Papers {
 		// Cardstocks of about one caliper are one sort.
-		if c := s.Caliper(p.ID); c > 0 && !seen[int(c/sameCard)] && p.Opaque() {
+		if c := s.Caliper(p.ID); c > 0 && !seen[int(c/sameCard)] && p.Opaque() && !p.Away {
 			seen[int(c/sameCard)] = true
 			sorts = append(sorts, sort{paper: p.ID, thick: c, most: card.MaxPlies})
 		}

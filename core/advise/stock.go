@@ -38,7 +38,7 @@ func (a Study) cardOptions(ask Ask, p *ramp.Problem, finishes *[]card.Finish) []
 	seen := map[string]bool{}
 	for i := range a.Stock.Papers {
 		paper := &a.Stock.Papers[i]
-		if !paper.Opaque() || paper.Kind == kit.PaperFoam || paper.Kind == kit.PaperPatterned || paper.Sheets == 0 || seen[paper.Colour] {
+		if !paper.Opaque() || paper.Kind == kit.PaperFoam || paper.Kind == kit.PaperPatterned || paper.Sheets == 0 || paper.Away || seen[paper.Colour] {
 			continue
 		}
 		under := a.Stock.PaperColour(paper.ID)

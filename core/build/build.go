@@ -34,6 +34,7 @@ type Piece struct {
 	frame   frame        // its own frame on the front
 	Body    string       // colour of the card, #rrggbb
 	Top     string       // dried ink on its top, #rrggbb
+	Bare    bool         // a print without an ink: not printed, and not drawn
 }
 
 // Print reports whether the piece is ink and no leaf of its own.

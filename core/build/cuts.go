@@ -192,6 +192,9 @@ func (b *Build) imageCuts(m *Made) (out []Cut) {
 		f := m.Colourway.Layers[v.Layer.ID]
 		c := Cut{ID: ID{Part: v.Layer.ID}, Motif: m.Image.ID, Way: m.Colourway.ID, Name: m.Image.Name + ", " + v.Layer.Label, Stock: f.Paper, Outline: g,
 			Size: measure.Size{W: box.W(), H: box.H()}, N: max(1, v.Layer.Copies) * places, By: Die}
+		if v.Layer.Traced != 0 {
+			c.By = Scissors // drawn round its die and cut by hand
+		}
 		out = append(out, c)
 	}
 	return out

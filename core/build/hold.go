@@ -26,6 +26,7 @@ type Hold struct {
 	Kind   string        // of its spacer (kit.Spacer.Kind); empty for glue, "board" for plies
 	W, H   float64       // size of one pad as it comes, mm; 0: cut to measure
 	Glue   *kit.Adhesive // of glue; nil where it is not in the stores
+	Flap   *card.Flap    // it is on this flap of a leaf, and nowhere else
 }
 
 // frame is where a part's own frame lies: about its middle, unturned.

@@ -224,7 +224,7 @@ func pieces(s look.Stock, m look.Image, w card.Colourway, as look.Colourway, pla
 	out := make([]Piece, 0, len(m.Shapes.Views))
 	for i, v := range m.Shapes.Views {
 		l := as.Layers[i]
-		p := Piece{ID: ID{Part: v.Layer.ID}, Outline: place(v.Outline), Body: l.Paper, Top: l.Dry}
+		p := Piece{ID: ID{Part: v.Layer.ID}, Outline: place(v.Outline), Body: l.Paper, Top: l.Dry, Bare: l.Bare}
 		if l.Edge != "" {
 			p.Body = l.Edge
 		}

@@ -56,6 +56,9 @@ func (b *Build) sheet(i int, images []Image) {
 	body := b.Stock.PaperColour(s.Paper).Hex()
 	p := Piece{ID: ID{Element: e.ID}, On: b.Carrier(e), Local: made.local, Films: made.films, Stock: s.Paper, Thick: b.Stock.Caliper(s.Paper), Plies: 1, Body: body, Top: body, Clear: b.clear(s.Paper)}
 	b.hold(&p, e.Bonds)
+	for i := range p.Holds {
+		p.Holds[i].Flap = e.Sheet.Flap
+	}
 	p.frame.at = t.At
 	if made.top != "" {
 		p.Top = made.top

@@ -387,7 +387,7 @@ func (s *laying) standIn() *StandIn {
 	var best *StandIn
 	mine, ok := s.stock.Paper(s.Stock.Stock)
 	for _, p := range s.stock.Papers {
-		if p.ID == s.Stock.Stock || p.Sheets < s.Needs || ok && (p.Kind != mine.Kind || p.GSM < 0.7*mine.GSM || p.GSM > 1.4*mine.GSM) {
+		if p.ID == s.Stock.Stock || p.Away || p.Sheets < s.Needs || ok && (p.Kind != mine.Kind || p.GSM < 0.7*mine.GSM || p.GSM > 1.4*mine.GSM) {
 			continue
 		}
 		d := colour.Difference(s.stock.PaperColour(p.ID).Lab(), s.stock.PaperColour(s.Stock.Stock).Lab())

@@ -77,6 +77,9 @@ func (m *mark) holds(hs []build.Hold) bool {
 			return false
 		}
 		m.number(h.Height, h.W, h.H)
+		if h.Flap != nil {
+			m.number(h.Flap.Depth, float64(len(h.Flap.Side)))
+		}
 		for _, text := range [][]byte{[]byte(h.Kind), doc} {
 			m.bits(uint64(len(text)))
 			for _, c := range text {

@@ -63,10 +63,18 @@ func supportKey(self shape.Region, holds []build.Hold, room Room) (key [32]byte,
 		if err != nil {
 			return key, fmt.Errorf("remember pads: %w", err)
 		}
-		fmt.Fprintln(h, string(doc), x.Height, x.Kind, x.W, x.H)
+		fmt.Fprintln(h, string(doc), x.Height, x.Kind, x.W, x.H, flapOf(x))
 	}
 	h.Sum(key[:0])
 	return key, nil
+}
+
+// flapOf is the flap a hold is on, as a word.
+func flapOf(h build.Hold) string {
+	if h.Flap == nil {
+		return ""
+	}
+	return fmt.Sprint(*h.Flap)
 }
 
 // supports lists what holds a part in its own frame.
@@ -75,7 +83,7 @@ func supports(self shape.Region, holds []build.Hold, room Room) []Support {
 	for i, h := range holds {
 		s := Support{Hold: i, Height: h.Height, Foam: h.Foam, Raised: h.Raised}
 		if !h.Raised {
-			for _, g := range glued(self, h.Bond, room) {
+			for _, g := range gluedBy(self, h, room) {
 				s.Area = g
 				out = append(out, s)
 			}
@@ -200,6 +208,23 @@ func glued(self shape.Region, b card.Bond, room Room) []shape.Region {
 	return []shape.Region{g}
 }
 
+// gluedBy is where a hold has glue: of a leaf that is held by its flap, only where the flap lies.
+func gluedBy(self shape.Region, h build.Hold, room Room) []shape.Region {
+	if h.Flap == nil {
+		return glued(self, h.Bond, room)
+	}
+	box := self.Bounds()
+	strip := shape.Rect(box.Min.X, box.Min.Y, box.W(), h.Flap.Depth)
+	if h.Flap.Side == card.LeftSide {
+		strip = shape.Rect(box.Min.X, box.Min.Y, h.Flap.Depth, box.H())
+	}
+	g, err := self.Intersect(strip)
+	if err != nil || g.Empty() {
+		return nil
+	}
+	return []shape.Region{g}
+}
+
 // glueLeast is how much of a part glue covers at least: of a fine one it goes nearer to the
 // edge. Our own default.
 const glueLeast = 0.25
@@ -219,9 +244,18 @@ func dots(self shape.Region, b card.Bond, room Room) []shape.Region {
 	if h.Bond.Inset == 0 {
 		h.Bond.Inset = glueInset
 	}
-	var out []shape.Region
-	for _, p := range Propose(self, h, room) {
-		out = append(out, shape.Disc(shape.Point{X: p.X, Y: p.Y}, d/2))
+	// Where the part is too fine for dots they are smaller, and nearer to its edge.
+	for {
+		var out []shape.Region
+		for _, p := range Propose(self, h, room) {
+			out = append(out, shape.Disc(shape.Point{X: p.X, Y: p.Y}, h.W/2))
+		}
+		if len(out) > 0 || h.W < dotFinest {
+			return out
+		}
+		h.W, h.H, h.Bond.Inset = h.W*0.7, h.H*0.7, h.Bond.Inset*0.5
 	}
-	return out
 }
+
+// dotFinest is how small a dot of glue is made with a pick at the least, mm: our own default.
+const dotFinest = 0.4

@@ -51,7 +51,7 @@ func tooFewSpacers(v *View, add func(Hit)) {
 			continue
 		}
 		h := Hit{Key: []string{sp.ID}, What: fmt.Sprintf("There are too few %s", sp.Name),
-			Why: fmt.Sprintf("%s take %d, and %d are left.", words.Capital(cards(v.Card.Run())), n, *sp.Left),
+			Why: fmt.Sprintf("%s %s %d, and %d %s left.", words.Capital(cards(v.Card.Run())), words.Of(v.Card.Run(), "takes", "take"), n, *sp.Left, words.Of(*sp.Left, "is", "are")),
 			Do:  "Make fewer at once, hold some parts up by other means in Depth, or count them in the stores.", Numbers: map[string]float64{"needs": float64(n), "has": float64(*sp.Left)}, Facts: []string{sp.ID}}
 		if fewer := *sp.Left / max(1, used[sp.ID]); fewer >= 1 && len(v.Card.Lots) == 0 {
 			h.Mend = &Mend{"Make " + cards(fewer) + " at once", []card.Edit{{Copies: &card.SetCopies{N: fewer}}}}

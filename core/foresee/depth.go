@@ -122,7 +122,7 @@ func (v *View) settles(i int, bonds []card.Bond) bool {
 // hides is a glue of the stores that does not show; empty where there is none.
 func (v *View) hides() string {
 	for _, a := range v.Stock.Adhesives {
-		if !a.Shows && a.Kind != "repositionable" {
+		if !a.Shows && !a.Away && a.Kind != "repositionable" {
 			return a.ID
 		}
 	}
@@ -133,6 +133,7 @@ func (v *View) hides() string {
 const (
 	jointShare = 0.03 // of the part's area
 	jointLeast = 4.0  // mm²
+	spotShare  = 0.01 // of the part's area, where it is glued in spots: a dot spreads as it is pressed
 )
 
 // joint notes parts held by too little.
@@ -146,7 +147,10 @@ func joint(v *View, add func(Hit)) {
 		for _, h := range s.Holds {
 			lasts = lasts || h.Raised || h.Glue == nil || h.Glue.Kind != "repositionable"
 		}
-		part := s.Outline.Area()
+		part, share := s.Outline.Area(), jointShare
+		if !slices.ContainsFunc(s.Holds, func(h build.Hold) bool { return h.Bond.Zone != card.BondSpots || h.Raised }) {
+			share = spotShare
+		}
 		for _, p := range v.Pads.HeldBy(v.Build, v.Stood, i) {
 			held += p.Area.Area()
 		}
@@ -162,8 +166,8 @@ func joint(v *View, add func(Hit)) {
 			}
 			return Hit{What: fmt.Sprintf("%s is held by something that lets go", v.pieceName(i)), Why: "Repositionable adhesive is for trying; by and by the part comes off.",
 				Do: "Glue it for good when it lies right.", Facts: []string{"repositionable"}, Mend: &Mend{"Glue it for good", v.held(i, whole)}}, true
-		case part >= jointLeast && held < max(jointLeast, jointShare*part) && (held > 0 || !slices.ContainsFunc(s.Holds, func(h build.Hold) bool { return h.Raised })):
-			return Hit{What: fmt.Sprintf("%s is held by too little", v.pieceName(i)), Why: fmt.Sprintf("%s hold %s of card; it takes %.0f %% of it, and %s at least.", v.Write.Area(held), v.Write.Area(part), 100*jointShare, v.Write.Area(jointLeast)),
+		case part >= jointLeast && held < max(jointLeast, share*part) && (held > 0 || !slices.ContainsFunc(s.Holds, func(h build.Hold) bool { return h.Raised })):
+			return Hit{What: fmt.Sprintf("%s is held by too little", v.pieceName(i)), Why: fmt.Sprintf("%s hold %s of card; it takes %.0f %% of it, and %s at least.", v.Write.Area(held), v.Write.Area(part), 100*share, v.Write.Area(jointLeast)),
 				Do: "Glue more of it, or put more pads behind it.", Numbers: map[string]float64{"held": held, "part": part}, Mend: &Mend{"Hold it all over", v.held(i, whole)}}, true
 		}
 		return Hit{}, false
@@ -198,7 +202,7 @@ func flush(v *View, add func(Hit)) {
 			Why: fmt.Sprintf("It is as large as what carries it, to %s: every skew shows, and %s grabs at once.", v.Format(flushBy), s.Holds[0].Glue.Name),
 			Do:  "Take a liquid glue, set it down on two edges first, and slide it true.", Facts: []string{s.Holds[0].Glue.ID}}
 		for _, a := range v.Stock.Adhesives {
-			if a.Wiggle {
+			if a.Wiggle && !a.Away {
 				h.Mend = &Mend{"Take " + a.Name, []card.Edit{{Hold: &card.Hold{Element: e.ID, Bonds: card.Glue(a.ID)}}}}
 				break
 			}

@@ -67,6 +67,9 @@ type Finding struct {
 	Mend      *Mend              `json:"mend,omitempty"`
 }
 
+// IDs are the ids that tell it from the others of its rule.
+func (f Finding) IDs() []string { return strings.Split(f.ID, ":")[1:] }
+
 // Mend is a change of the card that settles a finding and makes none worse.
 type Mend struct {
 	Label string      `json:"label"`

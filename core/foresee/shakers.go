@@ -47,7 +47,7 @@ func wall(v *View, add func(Hit)) {
 		if film, ok := v.Stock.Paper(s.Film); !ok || film.Opaque() {
 			h := Hit{What: t.Name + " has no film behind its window", Why: "All of the filling falls out in front.", Do: "Choose a clear film, or put the filling in a pouch."}
 			for _, p := range v.Stock.Papers {
-				if p.Kind == kit.PaperAcetate {
+				if p.Kind == kit.PaperAcetate && !p.Away {
 					s.Film = p.ID
 					h.Mend = &Mend{"Take " + p.Name, reshaken(t, s)}
 					break

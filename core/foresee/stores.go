@@ -4,7 +4,9 @@ import (
 	"fmt"
 	"slices"
 
+	"ochrestone/core/build"
 	"ochrestone/core/card"
+	"ochrestone/core/kit"
 )
 
 func storeRules() []Rule {
@@ -13,6 +15,7 @@ func storeRules() []Rule {
 		{ID: "gone", Station: Stores, Severity: Spoils, Title: "Inks that are empty", Explain: "The card uses what there is none left of.", Source: "the stores", check: colourways(gone)},
 		{ID: "out", Station: Stores, Severity: Spoils, Title: "Papers without a sheet left", Explain: "The card is cut from what there is none left of.", Source: "the stores", check: colourways(outOfPaper)},
 		{ID: "lost", Station: Stores, Severity: Spoils, Title: "Parts that are missing in their set", Explain: "The card needs what was lost or never in the pack.", Source: "the stores", check: colourways(lost)},
+		{ID: "away", Station: Stores, Severity: Spoils, Title: "Things that are no longer in the stores", Explain: "The card is planned with what was taken out of the stores, or with nothing where it was never there.", Source: "the stores", check: away},
 		{ID: "bleeds", Station: Inks, Severity: Shows, Title: "Inks that go through the card", Explain: "What goes through shows on the other side; a mat hides it, a window does not.", Source: practice, check: colourways(bleeds)},
 	}
 }
@@ -66,14 +69,14 @@ func (v *View) inksIn(m *Image, wi int, is func(layer card.Layer, ink string) bo
 }
 
 func gone(v *View, m *Image, wi int, add func(Hit)) {
-	names := v.inksIn(m, wi, func(_ card.Layer, id string) bool { i, _ := v.Stock.Ink(id); return i.Gone })
+	names := v.inksIn(m, wi, func(_ card.Layer, id string) bool { i, _ := v.Stock.Ink(id); return i.Gone && !i.Away })
 	short(m, wi, names, "%s %s marked empty", "The card uses it, and the stores say that there is none left.", "Choose another ink, or take the mark off in the stores when you have it again.", add)
 }
 
 func outOfPaper(v *View, m *Image, wi int, add func(Hit)) {
 	var names []string
 	for _, l := range m.Layers {
-		if p, ok := v.Stock.Paper(m.Colourways[wi].Layers[l.ID].Paper); ok && l.Make == card.Cut && p.Sheets == 0 && !slices.Contains(names, p.Name) {
+		if p, ok := v.Stock.Paper(m.Colourways[wi].Layers[l.ID].Paper); ok && l.Make == card.Cut && p.Sheets == 0 && !p.Away && !slices.Contains(names, p.Name) {
 			names = append(names, p.Name)
 		}
 	}
@@ -104,4 +107,78 @@ func bleeds(v *View, m *Image, wi int, add func(Hit)) {
 	}
 	names := v.inksIn(m, wi, func(l card.Layer, id string) bool { i, _ := v.Stock.Ink(id); return i.Bleeds && l.Make != card.Cut })
 	short(m, wi, names, "%[1]s will show inside the card", "It goes through the card, and it is printed on the front leaf itself.", "Print it on a panel, or cover the inside with a sheet.", add)
+}
+
+// away notes every thing of the stores that the card uses and that is not there any more: kept for
+// this card where it was taken out, stood in for where nothing is known of it. Inks and papers of
+// layers that were never there are noted with their layers.
+func away(v *View, add func(Hit)) {
+	type gone struct {
+		card.Use
+		name   string
+		kept   bool
+		places []string
+	}
+	var all []*gone
+	for _, u := range v.Card.Uses() {
+		name, away, ok := v.Stock.Item(u.Kind, u.ID)
+		if ok && !away || !ok && (u.Motif != "" || u.Kind == kit.KindEnvelope) {
+			continue
+		}
+		if !ok && u.Kind == kit.KindAdhesive || u.Kind == kit.KindSpacer && !ok {
+			continue // what holds a part is noted where it stands, a backing is of one sort or the other
+		}
+		if !v.onFace(u) {
+			continue
+		}
+		i := slices.IndexFunc(all, func(g *gone) bool { return g.Kind == u.Kind && g.ID == u.ID })
+		if i < 0 {
+			i = len(all)
+			all = append(all, &gone{Use: u, name: name, kept: ok})
+		}
+		if at := v.whereUsed(u); !slices.Contains(all[i].places, at) {
+			all[i].places = append(all[i].places, at)
+		}
+	}
+	what := map[kit.Kind]string{kit.KindPaper: "card", kit.KindInk: "ink", kit.KindSet: "set", kit.KindSpacer: "foam", kit.KindAdhesive: "glue", kit.KindEnvelope: "envelope"}
+	for _, g := range all {
+		h := Hit{Key: []string{string(g.Kind), g.ID}, At: At{Element: g.Element, Motif: g.Motif, Layer: g.Layer}, Facts: []string{g.ID}, Numbers: map[string]float64{"places": float64(len(g.places))},
+			What: fmt.Sprintf("%s is no longer in the stores", g.name),
+			Why:  fmt.Sprintf("Used for %s. The card is planned with it as it was.", listed(g.places)),
+			Do:   "Put it back into the stores if you have it again, or choose another."}
+		if !g.kept {
+			h.What = fmt.Sprintf("The %s of %s is not in the stores", what[g.Kind], listed(g.places))
+			h.Why = "Nothing is known of it, so plain white stands in for card, and nothing is laid for ink."
+			h.Do = "Choose one you own."
+		}
+		add(h)
+	}
+}
+
+// onFace reports whether what uses a thing is on the card at all: an image that is placed nowhere
+// and a colourway that is not on the card need nothing.
+func (v *View) onFace(u card.Use) bool {
+	if u.Motif == "" {
+		return true
+	}
+	ways := v.Card.Ways(u.Motif)
+	return len(ways) > 0 && (u.Colourway == "" || slices.Contains(ways, u.Colourway))
+}
+
+// whereUsed is what a person calls the place of a use.
+func (v *View) whereUsed(u card.Use) string {
+	switch {
+	case u.Motif != "":
+		m, _ := v.Card.Motif(u.Motif)
+		for _, l := range m.Layers {
+			if l.ID == u.Layer {
+				return m.Name + ", " + l.Label
+			}
+		}
+		return m.Name
+	case u.Element != "":
+		e, _ := v.Card.Element(u.Element)
+		return build.Name(v.Card, e)
+	}
+	return "the card base"
 }

@@ -18,6 +18,7 @@ type Envelope struct {
 	Grams   float64 `json:"grams,omitempty" minimum:"0" maximum:"2000" doc:"weight of it empty, g; 0: reckoned from its size"`
 	Left    *int    `json:"left,omitempty" minimum:"0" maximum:"100000" doc:"on hand; empty: not counted"`
 	Where   string  `json:"where,omitempty" maxLength:"80" doc:"where they are kept"`
+	Away    bool    `json:"away,omitempty" doc:"no longer in the stores: kept for the cards that use it, never offered"`
 }
 
 // Box reports whether it is a box, which keeps its own thickness.

@@ -15,6 +15,7 @@ type Spacer struct {
 	H         float64 `json:"h" minimum:"0" doc:"mm"`
 	Left      *int    `json:"left,omitempty" minimum:"0" maximum:"100000" doc:"pads, strips or sheets on hand; empty: not counted"`
 	Where     string  `json:"where,omitempty" maxLength:"80" doc:"where they are kept"`
+	Away      bool    `json:"away,omitempty" doc:"no longer in the stores: kept for the cards that use it, never offered"`
 }
 
 // Foam reports whether heat would harm the spacer.
@@ -35,6 +36,7 @@ type Adhesive struct {
 	Shows      bool    `json:"shows" doc:"shows through vellum"`
 	Low        bool    `json:"low,omitempty" doc:"nearly empty"`
 	Where      string  `json:"where,omitempty" maxLength:"80" doc:"where it is kept"`
+	Away       bool    `json:"away,omitempty" doc:"no longer in the stores: kept for the cards that use it, never offered"`
 }
 
 // Undoing says whether and how the joint comes up again, and until when; the product's

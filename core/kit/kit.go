@@ -98,6 +98,7 @@ type Set struct {
 	Kind  SetKind  `json:"kind" enum:"die,stamp,stencil,word"`
 	Where string   `json:"where,omitempty" maxLength:"120" doc:"where it is kept"`
 	Tags  []string `json:"tags,omitempty" maxItems:"20" doc:"words to find it by"`
+	Away  bool     `json:"away,omitempty" doc:"no longer in the stores: kept for the cards that use it, never offered"`
 	Parts []Part   `json:"parts" nullable:"false"`
 	Notes []string `json:"notes,omitempty" doc:"what was left out or changed at import"`
 }
@@ -126,6 +127,10 @@ const (
 	Watercolor InkKind = "watercolour"
 	Pencil     InkKind = "pencil"
 )
+
+// ByHand reports whether an ink goes on with its own tip or a brush, within the line: it is never
+// stamped.
+func (k InkKind) ByHand() bool { return k == Alcohol || k == Watercolor || k == Pencil }
 
 // Behaviour is the default behaviour of a kind of ink. The numbers are our own
 // defaults; the person's swatches replace them.
@@ -172,6 +177,7 @@ type Ink struct {
 	Bleeds     bool     `json:"bleeds,omitempty" doc:"goes through the card"`
 	Low        bool     `json:"low,omitempty" doc:"running out"`
 	Gone       bool     `json:"gone,omitempty" doc:"empty, or not owned: never suggested"`
+	Away       bool     `json:"away,omitempty" doc:"no longer in the stores: kept for the cards that use it, never offered"`
 	Where      string   `json:"where,omitempty" maxLength:"120" doc:"where it is kept"`
 	Measured   bool     `json:"measured,omitempty" doc:"the dried colour was read from a swatch"`
 	TypedDry   string   `json:"typedDry,omitempty" doc:"dried colour as it was typed, kept when a swatch takes its place, #rrggbb"`
@@ -291,6 +297,7 @@ type Cardstock struct {
 	Grain   string    `json:"grain,omitempty" enum:"across,down" doc:"how the fibres of a sheet run; empty: nobody looked"`
 	Offcuts []Offcut  `json:"offcuts,omitempty" maxItems:"200" doc:"what is left of sheets and worth keeping"`
 	Where   string    `json:"where,omitempty" maxLength:"80" doc:"where it is kept"`
+	Away    bool      `json:"away,omitempty" doc:"no longer in the stores: kept for the cards that use it, never offered"`
 }
 
 // Opaque reports whether the sheet hides what is beneath.

@@ -11,6 +11,7 @@ type Machine struct {
 	Most  float64 `json:"most" minimum:"0" maximum:"10" doc:"card it cuts in one run, mm thick; what is thicker goes there and back"`
 	Shim  string  `json:"shim,omitempty" maxLength:"80" doc:"what the person lays under to make it cut clean"`
 	Where string  `json:"where,omitempty" maxLength:"80" doc:"where it is kept"`
+	Away  bool    `json:"away,omitempty" doc:"no longer in the stores: kept for the cards that use it, never offered"`
 }
 
 // Validate checks a machine.

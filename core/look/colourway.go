@@ -61,6 +61,7 @@ type Layer struct {
 	Foam      bool          `json:"foam" doc:"the lift is foam"`
 	Doubt     float64       `json:"doubt" doc:"how far the dried colour may be off, CIEDE2000; 0 when it was measured or nothing is inked"`
 	Missing   string        `json:"missing,omitempty" doc:"what the stores do not hold"`
+	Bare      bool          `json:"bare,omitempty" doc:"a print that has no ink: it is not printed, and what lies beneath is seen as it is"`
 
 	Card   string  `json:"-"` // id of the bare card it is inked on; empty on another ink
 	Blends []Blend `json:"blends" nullable:"false" doc:"worked in over it, in order"`
@@ -149,6 +150,7 @@ func (s Stock) Look(m Image, w card.Colourway) Colourway {
 			out.Card += v.Layer.Copies
 		} else {
 			out.Prints++
+			look.Bare = f.First() == ""
 			if paper = m.Ground; v.Host >= 0 {
 				under, paper = lin[v.Host], bare[v.Host]
 			}
@@ -170,6 +172,9 @@ func (s Stock) Look(m Image, w card.Colourway) Colourway {
 		out.Layers = append(out.Layers, look)
 	}
 	for _, t := range m.Shapes.Touches {
+		if out.Layers[t.B].Bare || t.A != motif.Ground && out.Layers[t.A].Bare {
+			continue // what is not printed touches nothing
+		}
 		a, id := []colour.Lab{ground.Lab()}, ""
 		if t.A != motif.Ground {
 			// What a layer sits on meets it away from that one's own edge.

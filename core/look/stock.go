@@ -28,6 +28,11 @@ type swatchKey struct {
 
 // NewStock puts a kit in order.
 func NewStock(k kit.Kit) Stock {
+	// An ink that is no longer there is never suggested, like one that is empty.
+	k.Inks = slices.Clone(k.Inks)
+	for i := range k.Inks {
+		k.Inks[i].Gone = k.Inks[i].Gone || k.Inks[i].Away
+	}
 	s := Stock{Kit: k, swatch: map[swatchKey]string{}, byInk: map[string][]kit.Swatch{}}
 	s.set = byID(k.Sets, func(v *kit.Set) string { return v.ID })
 	s.ink = byID(k.Inks, func(v *kit.Ink) string { return v.ID })

@@ -283,6 +283,11 @@ func foreseen(t *testing.T) map[string]pair {
 		"missing": plainPair(func(c *card.Card, _ *kit.Kit) {
 			c.Motifs[0].Colourways[0].Layers["b"] = card.Finish{Paper: "chalk", Ink: "no such"}
 		}),
+		"away": plainPair(func(_ *card.Card, k *kit.Kit) {
+			for i := range k.Papers {
+				k.Papers[i].Away = k.Papers[i].Away || k.Papers[i].ID == "rosehip"
+			}
+		}),
 		"gone":   plainPair(func(_ *card.Card, k *kit.Kit) { k.Inks[len(k.Inks)-1].Gone = true }),
 		"out":    {with(sheetsLeft(0)), with(sheetsLeft(1))},
 		"lost":   plainPair(func(_ *card.Card, k *kit.Kit) { k.Sets[len(k.Sets)-1].Parts[1].Missing = true }),

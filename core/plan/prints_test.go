@@ -12,6 +12,7 @@ import (
 	"ochrestone/core/card"
 	"ochrestone/core/foresee"
 	"ochrestone/core/plan"
+	"ochrestone/core/shape"
 	"ochrestone/core/trial"
 	"ochrestone/core/work"
 )
@@ -178,4 +179,12 @@ func TestAColourwayThatIsOnlyPrinted(t *testing.T) {
 		on, _ = planned(t, on, card.Edit{Treat: &card.Treat{Element: panel, At: len(e.Sheet.Treatments) - 1, Treatment: &tr}})
 		assert.True(t, says(on))
 	}
+}
+
+// pathBox is the box of path data.
+func pathBox(t *testing.T, path string) shape.Box {
+	t.Helper()
+	var g shape.Region
+	require.NoError(t, g.UnmarshalText([]byte(path)))
+	return g.Bounds()
 }

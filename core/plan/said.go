@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"ochrestone/core/build"
+	"ochrestone/core/words"
 )
 
 // Treated is what a treatment of a sheet comes to, in words.
@@ -77,15 +78,15 @@ func (b *builder) lettered(t build.Thing) Lettered {
 		out.Say = t.Problem
 		return out
 	}
-	say := []string{fmt.Sprintf("%d letters, %d pieces; %s wide", n, out.Pieces, b.o.write.Length(t.Local.Bounds().W()))}
+	say := []string{fmt.Sprintf("%s, %s; %s wide", words.Count(n, "letter"), words.Count(out.Pieces, "piece"), b.o.write.Length(t.Local.Bounds().W()))}
 	if l.Set == "" {
 		say = append(say, fmt.Sprintf("capitals %s high", b.o.write.Length(t.Line.Size)))
 	} else {
 		out.Passes = t.Line.Passes * l.Times()
-		say = append(say, fmt.Sprintf("%d passes with one die of each", out.Passes))
+		say = append(say, words.Count(out.Passes, "pass", "passes")+" with one die of each")
 	}
 	if out.Islands > 0 {
-		say = append(say, fmt.Sprintf("%d islands", out.Islands))
+		say = append(say, words.Count(out.Islands, "island"))
 	}
 	if len(t.Line.Missing) > 0 {
 		say = append(say, "nothing for "+strings.Join(t.Line.Missing, ", "))

@@ -2,6 +2,7 @@
 package words
 
 import (
+	"fmt"
 	"unicode"
 	"unicode/utf8"
 )
@@ -19,4 +20,23 @@ func first(s string, as func(rune) rune) string {
 		return s
 	}
 	return string(as(r)) + s[n:]
+}
+
+// Count is so many of a thing in words: "1 pass", "3 passes". Without a plural it takes an s.
+func Count(n int, one string, many ...string) string {
+	if n == 1 || n == -1 {
+		return fmt.Sprintf("%d %s", n, one)
+	}
+	if len(many) > 0 {
+		return fmt.Sprintf("%d %s", n, many[0])
+	}
+	return fmt.Sprintf("%d %ss", n, one)
+}
+
+// Of is the form of a word that goes with so many: Of(1, "takes", "take").
+func Of(n int, one, many string) string {
+	if n == 1 {
+		return one
+	}
+	return many
 }

@@ -91,14 +91,18 @@ func keep(acts []Act) {
 		}
 		last := i
 		for j := i + 1; j < len(acts); j++ {
-			if acts[j].stamp == a.stamp {
+			if acts[j].stamp == a.stamp && acts[j].laid == a.laid {
 				last = j
 			} else if acts[j].stamp != "" {
 				break
 			}
 		}
 		if last > i {
-			a.Keep = fmt.Sprintf("Leave the stamp where it is until step %d.", acts[last].Number)
+			what := "stamp"
+			if a.stencil {
+				what = "stencil"
+			}
+			a.Keep = fmt.Sprintf("Leave the %s where it is until step %d.", what, acts[last].Number)
 			i = last
 		}
 	}

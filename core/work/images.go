@@ -426,10 +426,19 @@ func (m *making) strike(b batch, ground Thing, element string, n int) {
 	if masks {
 		title, detail = m.maskedInk(first, what, n)
 	}
+	kind := PrintAct
+	if m.byHand(f.First()) && v.Layer.Make == card.Printed && !masks {
+		title, detail, kind = fmt.Sprintf("Colour %s × %d", what, n), "%s by hand, within its line, on %s.", InkAct
+		fa.tool, fa.spots, fa.hole = tool{}, 0, false
+	}
 	if v.Layer.Make == card.Stencilled && !masks {
 		title, detail = fmt.Sprintf("Stencil %s × %d", what, n), "%s through its opening, the etched lines laid over what is there on %s, one edge hinged with tape. Wipe the stencil before another colour."
 	}
-	a := m.inked(Act{ID: id, Kind: PrintAct, Title: title, Detail: fmt.Sprintf(detail, m.loaded(f, laidWith(v.Layer)), carrier)}, f.First())
+	with := laidWith(v.Layer)
+	if kind == InkAct {
+		with = ""
+	}
+	a := m.inked(Act{ID: id, Kind: kind, Title: title, Detail: fmt.Sprintf(detail, m.loaded(f, with), carrier)}, f.First())
 	m.add(phaseInk, m.minded(a, f.First(), m.on(b.layers, ground)), fa)
 	m.heat(id, what, fa.leaf, fa.inks, inksOf(f)...)
 }

@@ -33,6 +33,12 @@ func (k *maker) inked(a Act, ink string) Act {
 	return a
 }
 
+// byHand reports whether an ink goes on by hand.
+func (k *maker) byHand(ink string) bool {
+	i, ok := k.Stock.Ink(ink)
+	return ok && i.Kind.ByHand()
+}
+
 // loaded says what a layer is laid down with: its ink, how often, and what else goes on zones
 // of what it is laid down with, such as the stamp.
 func (k *maker) loaded(f card.Finish, with string) string {

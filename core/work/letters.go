@@ -21,19 +21,20 @@ func (k *maker) cutLetters(t build.Thing) {
 	}
 	leaf := Thing{Element: e.ID, Part: "letters"}
 	n, plies := len(t.Line.Letters), l.Times()
-	how := fmt.Sprintf("%d letters, each %s.", n, times(plies))
+	how := fmt.Sprintf("%s, each %s.", words.Count(n, "letter"), times(plies))
 	if l.Set != "" {
-		how += fmt.Sprintf(" %d passes through the machine with one die of each%s.", t.Line.Passes*plies, most(*t.Line))
+		how += fmt.Sprintf(" %s through the machine with one die of each%s.", words.Count(t.Line.Passes*plies, "pass", "passes"), most(*t.Line))
 	}
 	if l.Backing != "" {
 		how += fmt.Sprintf(" One ply with %s beneath it in the same pass; it must not stick out beyond the card, or it glues itself to the plate. So thick a sandwich may want a second run.", k.backingName(l.Backing))
 	}
 	if t.Islands > 0 {
-		how += fmt.Sprintf(" %d loose islands fall out of the closed letters", t.Islands*plies)
+		n := t.Islands * plies
+		how += fmt.Sprintf(" %s out of the closed letters", words.Count(n, "loose island falls", "loose islands fall"))
 		if l.Bare {
-			how += ": they are not needed."
+			how += words.Of(n, ": it is not needed.", ": they are not needed.")
 		} else {
-			how += ": keep them for a stencilled word."
+			how += words.Of(n, ": keep it", ": keep them") + " for a stencilled word."
 		}
 	}
 	from := k.Stock.PaperName(l.Paper) + ". "
@@ -101,12 +102,12 @@ func (k *maker) crossed(i int) string {
 	impossible := func(e, part, with string) bool {
 		return slices.Contains(k.Woven, build.Weave{Element: e, Part: part, With: with})
 	}
-	say := func(parts []string, how, with string) {
+	say := func(parts []string, how string) {
 		if len(parts) == 0 {
 			return
 		}
 		// Of two alike things it is said once.
-		if s := fmt.Sprintf(how, strings.Join(parts, ", "), with); !strings.Contains(out, s) {
+		if s := fmt.Sprintf(how, strings.Join(parts, ", ")); !strings.Contains(out, s) {
 			out += s
 		}
 	}
@@ -118,23 +119,46 @@ func (k *maker) crossed(i int) string {
 		var mine, theirs []string
 		for _, c := range t.Element.Tucks {
 			if c.With == o.Element.ID && !impossible(t.Element.ID, c.Part, c.With) {
-				mine = append(mine, k.partName(t.Element, c.Part))
+				mine = append(mine, k.partOrIt(t.Element, c.Part, "it"))
 			}
 		}
 		for _, c := range o.Element.Tucks {
 			if c.With == t.Element.ID && !impossible(o.Element.ID, c.Part, c.With) {
-				theirs = append(theirs, k.partName(o.Element, c.Part))
+				theirs = append(theirs, k.partOf(o, c.Part))
 			}
 		}
 		if j < i {
-			say(mine, " Slip %s beneath %s; the rest lies over it.", o.Name)
-			say(theirs, " Slip it beneath %s of %s.", o.Name)
+			if !slices.Equal(mine, []string{"it"}) {
+				say(mine, " Slip %s beneath "+escaped(o.Name)+"; the rest lies over it.")
+			} else {
+				say(mine, " Slip %s beneath "+escaped(o.Name)+".")
+			}
+			say(theirs, " Slip it beneath %s.")
 			continue
 		}
-		say(mine, " Leave %s unstuck: %s is slipped beneath it later.", o.Name)
-		say(theirs, " Leave its edge open for %s of %s to go in beneath.", o.Name)
+		say(mine, " Leave %s unstuck: "+escaped(o.Name)+" is slipped beneath it later.")
+		say(theirs, " Glue nothing along the edge where %s goes in beneath, until it is in; then glue that too.")
 	}
 	return out
+}
+
+// escaped is a name within a format.
+func escaped(name string) string { return strings.ReplaceAll(name, "%", "%%") }
+
+// partOrIt is what a person calls a part within a sentence, or the whole where that is meant.
+func (k *maker) partOrIt(e card.Element, part, it string) string {
+	if part == "" {
+		return it
+	}
+	return k.partName(e, part)
+}
+
+// partOf is a part with the thing it is of; the thing itself where all of it is meant.
+func (k *maker) partOf(t *build.Thing, part string) string {
+	if part == "" {
+		return words.Small(t.Name)
+	}
+	return k.partName(t.Element, part) + " of " + t.Name
 }
 
 // partName is what a person calls a part of an element within a sentence.

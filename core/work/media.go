@@ -59,7 +59,7 @@ func (k *maker) minded(a Act, ink string, on medium) Act {
 	case i.Kind == kit.Alcohol && dark:
 		add("Markers lift some blacks: try the pair on scrap first.")
 	}
-	if a.Kind == InkAct {
+	if a.Kind == InkAct && !i.Kind.ByHand() {
 		add("First touch on scrap: a freshly loaded brush leaves a blot.")
 	}
 	if on.area > solidArea && 2*on.area/max(on.edge, 1) > solidBroad {

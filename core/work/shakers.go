@@ -68,7 +68,10 @@ func (k *maker) shaker(i int, t build.Thing) {
 	if s.Pouch {
 		fill()
 	}
-	how := fmt.Sprintf("%s, %d high: %s of strip", wall.Name, s.Levels(), k.format(sh.Long))
+	how := fmt.Sprintf("%s, %d high", wall.Name, s.Levels())
+	if sh.Long > 0 {
+		how += fmt.Sprintf(": %s of strip", k.format(sh.Long))
+	}
 	if s.Pouch {
 		join(build.WallPart, "The pouch and its frame of foam behind "+name, how+" round the pouch. It is closed in itself.", facts{shy: wall.Foam()})
 	} else {

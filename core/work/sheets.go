@@ -100,7 +100,7 @@ func (k *maker) sheet(t build.Thing) {
 		}
 		a.Detail = fmt.Sprintf("%s, %s. %s", k.Stock.PaperName(e.Sheet.Paper), k.size(l.Size), shows)
 	} else {
-		a.Detail = fmt.Sprintf("%s, %s.", k.Stock.PaperName(e.Sheet.Paper), k.size(e.Sheet.Size()))
+		a.Detail = fmt.Sprintf("%s, %s.", k.Stock.PaperName(e.Sheet.Paper), k.size(k.sized(&t)))
 	}
 	size := e.Sheet.Size()
 	if l := t.Leaf; l != nil {
@@ -129,16 +129,35 @@ func (k *maker) sheet(t build.Thing) {
 	k.open(t, leaf)
 }
 
+// dieName is what a person calls the die of an outline; empty where it is not in the stores.
+func (k *maker) dieName(o card.Outline) string {
+	if set, ok := k.Stock.Set(o.Set); ok {
+		if p, ok := set.Part(o.Part); ok {
+			return p.Label + " of " + set.Name
+		}
+	}
+	return ""
+}
+
+// sized is how large a sheet is when it is cut: as its die where it has one, whatever it was
+// drawn as.
+func (k *maker) sized(t *build.Thing) measure.Size {
+	s := t.Element.Sheet
+	if s.Shape != nil && s.Shape.Kind == card.DiePart && !t.Whole.Empty() {
+		b := t.Whole.Bounds()
+		return measure.Size{W: b.W(), H: b.H()}
+	}
+	return s.Size()
+}
+
 // outlined says how a sheet gets its outline and its flap; nothing for a plain rectangle.
 func (k *maker) outlined(s card.Sheet) string {
 	out := ""
 	if o := s.Shape; o != nil {
 		switch o.Kind {
 		case card.DiePart:
-			if set, ok := k.Stock.Set(o.Set); ok {
-				if p, ok := set.Part(o.Part); ok {
-					out = fmt.Sprintf(" Cut with %s of %s.", p.Label, set.Name)
-				}
+			if name := k.dieName(*o); name != "" {
+				out = fmt.Sprintf(" Cut with %s.", name)
 			}
 		case card.Rectangle:
 			if o.Pitch > 0 {
@@ -168,17 +187,21 @@ func (k *maker) open(t build.Thing, leaf Thing) {
 		for _, o := range e.Sheet.Openings {
 			at := "in the middle"
 			if o.X != 0 || o.Y != 0 {
-				at = fmt.Sprintf("its middle %s right and %s down of the sheet's", k.format(o.X), k.format(o.Y))
+				at = fmt.Sprintf("its middle %s of the sheet's", k.off(card.Spot{X: o.X, Y: o.Y}))
 			}
 			if o.Text != "" {
 				how = append(how, fmt.Sprintf("“%s”, %s high, %s", o.Text, k.format(o.H), at))
 				continue
 			}
-			how = append(how, fmt.Sprintf("%s, %s, %s", o.Kind, k.size(measure.Size{W: o.W, H: o.H}), at))
+			name := string(o.Kind)
+			if o.Kind == card.DiePart {
+				name = k.dieName(o.Outline)
+			}
+			how = append(how, fmt.Sprintf("%s, %s, %s", name, k.size(measure.Size{W: o.W, H: o.H}), at))
 		}
 		a.Detail = words.Capital(strings.Join(how, "; ")) + ". Keep what falls out."
 		if t.Islands > 0 {
-			a.Detail += fmt.Sprintf(" %d loose islands: keep them on low-tack tape in their order.", t.Islands)
+			a.Detail += fmt.Sprintf(" %s: keep %s on low-tack tape in %s.", words.Count(t.Islands, "loose island"), words.Of(t.Islands, "it", "them"), words.Of(t.Islands, "its place", "their order"))
 		}
 		k.add(phasePop, a, facts{leaf: leaf, cutsOut: true})
 	}
@@ -200,9 +223,9 @@ func (k *maker) put(i int) {
 	if e.Sheet != nil && !first(*t) {
 		k.treat(*t, leaf)
 		what := "the strip"
-		detail := k.size(e.Sheet.Size()) + ", the words in its middle."
+		detail := k.size(k.sized(t)) + ", the words in its middle."
 		if e.Sheet.Words() == nil {
-			what, detail = words.Small(t.Name), fmt.Sprintf("%s, %s.", k.Stock.PaperName(e.Sheet.Paper), k.size(e.Sheet.Size()))
+			what, detail = words.Small(t.Name), fmt.Sprintf("%s, %s.", k.Stock.PaperName(e.Sheet.Paper), k.size(k.sized(t)))
 		}
 		detail += k.outlined(*e.Sheet)
 		k.add(phasePop, Act{ID: card.Step{Verb: Cut, Element: e.ID}, Kind: CutAct, Title: "Cut " + what, Detail: detail}, facts{leaf: leaf, cutsOut: true})
@@ -287,6 +310,9 @@ func elsewhere(k *maker) {
 			k.sheet(t)
 		case e.Letters != nil:
 			k.cutLetters(t)
+		}
+		if e.Image != nil && e.Image.Cutout == nil && t.Made >= 0 && !k.onGround(&t) {
+			continue // printed straight on what carries it: nothing to put down
 		}
 		a, raised := k.held(Act{ID: card.Step{Verb: Elsewhere, Element: e.ID}, Title: words.Capital(t.Name) + " " + where}, e.Bonds)
 		if e.Sheet != nil && len(e.Bonds) > 0 && !raised && e.Face != card.OnEnvelope {

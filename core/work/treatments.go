@@ -112,7 +112,11 @@ func (k *treats) words(w card.Words) {
 	case w.Bend < 0:
 		where = fmt.Sprintf(" In an arc of %s.", k.format(-w.Bend))
 	}
-	k.lay(phaseInk, k.inked(Act{ID: id, Kind: PrintAct, Title: "Stamp “" + w.Text + "”",
+	kind, verb := PrintAct, "Stamp"
+	if k.byHand(w.Ink) {
+		kind, verb = InkAct, "Write"
+	}
+	k.lay(phaseInk, k.inked(Act{ID: id, Kind: kind, Title: verb + " “" + w.Text + "”",
 		Detail: fmt.Sprintf("%s on %s.%s", k.Stock.InkName(w.Ink), k.Stock.PaperName(k.t.Element.Sheet.Paper), where)}, w.Ink), facts{inks: []Thing{layer}, tone: k.tone(w.Ink)})
 	what := "the strip"
 	if k.t.Leaf != nil || k.t.Element.Sheet.Words() == nil || len(k.t.Element.Sheet.Treatments) > 1 {
@@ -219,14 +223,18 @@ func (k *treats) print(p card.Print) {
 			if done.Off > 0.001 {
 				how += " It runs over the edge: lay scrap beneath."
 			}
-			title := fmt.Sprintf("Print %s on %s: %s", m.Name, k.on(), l.Label)
+			kind, verb, with, of := PrintAct, "Print", laidWith(l), k.tool(m, l)
+			if k.byHand(ink) && l.Make == card.Printed {
+				kind, verb, with, of, how = InkAct, "Colour", "", tool{}, strings.ReplaceAll(how, "; ink the stamp anew for each", ", by hand")
+			}
+			title := fmt.Sprintf("%s %s on %s: %s", verb, m.Name, k.on(), l.Label)
 			if ways > 1 {
 				title += ", " + w.Name
 			}
 			layer := k.layer(l.ID + " " + w.ID)
 			id := k.step(Print, l.ID, wi+1)
-			k.lay(phaseInk, k.inked(Act{ID: id, Kind: PrintAct, Title: title, Detail: fmt.Sprintf("%s. %s", k.loaded(f, laidWith(l)), how)}, ink),
-				facts{inks: []Thing{layer}, tool: k.tool(m, l), tone: k.tone(ink), of: Thing{Motif: m.ID, Colourway: w.ID, Part: l.ID}})
+			k.lay(phaseInk, k.inked(Act{ID: id, Kind: kind, Title: title, Detail: fmt.Sprintf("%s. %s", k.loaded(f, with), how)}, ink),
+				facts{inks: []Thing{layer}, tool: of, tone: k.tone(ink), of: Thing{Motif: m.ID, Colourway: w.ID, Part: l.ID}})
 			k.heat(card.Step{Element: k.t.Element.ID, Part: layer.Part}, l.Label+" on "+k.on(), k.leaf, []Thing{layer}, k.hottestOf(f))
 		}
 	}
@@ -273,15 +281,21 @@ func (k *treats) called(element string) string {
 func (k *treats) bands(b card.Bands) {
 	sum := k.format(b.Sum())
 	way := map[bool]string{true: "upright", false: "across"}[b.Up]
+	edge := func(mm float64) string {
+		if mm == 0 {
+			return "the edge"
+		}
+		return k.format(mm)
+	}
 	k.lay(phaseInk, Act{ID: k.step(Tape, "bands", 0), Kind: MaskAct, Title: fmt.Sprintf("Mark %d bands %s on %s", len(b.Bands), way, k.on()),
-		Detail: fmt.Sprintf("Lightly in pencil, from %s on: %s in all. Tape both sides of each band with low-tack tape while it is inked.", k.format(b.Start), sum)}, facts{})
+		Detail: fmt.Sprintf("Lightly in pencil, from %s on: %s in all. Tape both sides of each band with low-tack tape while it is inked.", edge(b.Start), sum)}, facts{})
 	inks, at := []string{}, map[string][]string{}
 	pos := b.Start
 	for i, x := range b.Bands {
 		if at[x.Ink] == nil {
 			inks = append(inks, x.Ink)
 		}
-		at[x.Ink] = append(at[x.Ink], fmt.Sprintf("band %d, %s to %s", i+1, k.format(pos), k.format(pos+x.W)))
+		at[x.Ink] = append(at[x.Ink], fmt.Sprintf("band %d, %s to %s", i+1, edge(pos), k.format(pos+x.W)))
 		pos += x.W + b.Gap
 	}
 	for n, ink := range inks {
@@ -301,7 +315,7 @@ func (k *treats) stencil(s card.Stencil) {
 	}
 	how := "Hinge it along one edge with low-tack tape, so that it comes back to its place."
 	if n := len(s.Shifts); n > 0 {
-		how += fmt.Sprintf(" Then %d more, shifted", n)
+		how += " Then " + words.Of(n, "once more, shifted", fmt.Sprintf("%d times more, shifted", n))
 		flips := 0
 		for _, x := range s.Shifts {
 			if x.Flip {
@@ -309,7 +323,11 @@ func (k *treats) stencil(s card.Stencil) {
 			}
 		}
 		if flips > 0 {
-			how += fmt.Sprintf(", %d of them face down so that the repeat is not seen: wipe and dry it before it is turned over", flips)
+			some := fmt.Sprintf("%d of them ", flips)
+			if n == flips {
+				some = ""
+			}
+			how += fmt.Sprintf(", %sface down so that the repeat is not seen: wipe and dry it before it is turned over", some)
 		}
 		how += "."
 	}
@@ -328,7 +346,11 @@ func (k *treats) stencil(s card.Stencil) {
 		a.Detail += " Draw it level with the blade, lift straight up, and wash the stencil at once. Park it flat while it dries."
 	}
 	layer := k.layer("stencil")
-	k.lay(phaseInk, a, facts{inks: []Thing{layer}, over: over, tool: tool{s.Set + "/" + s.Part, name, true}, tone: k.tone(s.Ink)})
+	lies := fmt.Sprint(k.t.Element.ID, s.Spot)
+	if len(s.Shifts) > 0 {
+		lies = fmt.Sprint(lies, k.n) // it is taken up again and again
+	}
+	k.lay(phaseInk, a, facts{inks: []Thing{layer}, over: over, tool: tool{s.Set + "/" + s.Part, name, true}, tone: k.tone(s.Ink), laid: lies})
 	if !s.Paste {
 		k.heat(card.Step{Element: k.t.Element.ID, Part: layer.Part}, "the stencilling on "+k.on(), k.leaf, []Thing{layer}, s.Ink)
 	}
@@ -364,14 +386,25 @@ func (k *treats) splash(s card.Splash) {
 		where = fmt.Sprintf("within %s of its spot, the rest covered with scrap", k.format(s.Reach))
 	}
 	a := Act{ID: k.step(Splash, "", 0), Kind: InkAct, Title: "Splash water on " + k.on(), Minutes: waterWet,
-		Detail: fmt.Sprintf("About %d drops of %s, %s. Wait %.0f seconds, then blot: the longer it lies, the more it lifts.", s.Drops, k.format(s.Size), where, s.Dwell)}
+		Detail: fmt.Sprintf("About %s of %s, %s: try it on scrap first. %s, then blot: the longer it lies, the more it lifts.", words.Count(s.Drops, "drop"), k.format(s.Size), where, dwells(s.Dwell))}
 	if s.Ink != "" {
 		a = k.inked(a, s.Ink)
 		a.Title = fmt.Sprintf("Splash %s on %s", k.Stock.InkName(s.Ink), k.on())
-		a.Detail = fmt.Sprintf("About %d drops of %s, %s. Tap a loaded brush over your finger; scrap all round. Park it flat while it dries.", s.Drops, k.format(s.Size), where)
+		a.Detail = fmt.Sprintf("About %s of %s, %s. Tap a loaded brush over your finger; scrap all round. Park it flat while it dries.", words.Count(s.Drops, "drop"), k.format(s.Size), where)
 		a.Minutes = max(a.Minutes, waterWet)
 	}
 	k.lay(phaseInk, a, facts{inks: []Thing{k.layer("splash")}, tone: k.tone(s.Ink)})
+}
+
+// usualDwell is how long water may lie where nobody said, seconds: our own default.
+const usualDwell = 20.0
+
+// dwells says how long water lies before it is blotted.
+func dwells(seconds float64) string {
+	if seconds <= 0 {
+		return fmt.Sprintf("Nobody said how long it lies: wait about %.0f seconds", usualDwell)
+	}
+	return fmt.Sprintf("Wait %.0f %s", seconds, words.Of(int(seconds+0.5), "second", "seconds"))
 }
 
 func (k *treats) stroke(s card.Stroke) {

@@ -61,24 +61,25 @@ type kind struct {
 	list  func(k kit.Kit) any
 }
 
-// kinds of what a card may name, and by which words of its document; sets know no more, inks
+// kinds of what a card may name, and by which words of its document, some of them words of several
+// kinds; sets know no more, inks
 // name the paper they were swatched on.
 var kinds = []kind{
 	{"sets", []string{"set"}, func(k kit.Kit) any { return k.Sets }},
-	{"inks", []string{"ink", "inks"}, func(k kit.Kit) any { return k.Inks }},
-	{"papers", []string{"paper", "stock"}, func(k kit.Kit) any { return k.Papers }},
-	{"spacers", []string{"spacer"}, func(k kit.Kit) any { return k.Spacers }},
-	{"adhesives", []string{"adhesive"}, func(k kit.Kit) any { return k.Adhesives }},
+	{"inks", []string{"ink", "inks", "edge", "back"}, func(k kit.Kit) any { return k.Inks }},
+	{"papers", []string{"paper", "stock", "film", "backing"}, func(k kit.Kit) any { return k.Papers }},
+	{"spacers", []string{"spacer", "wall", "backing"}, func(k kit.Kit) any { return k.Spacers }},
+	{"adhesives", []string{"adhesive", "backing"}, func(k kit.Kit) any { return k.Adhesives }},
 	{"envelopes", []string{"envelope"}, func(k kit.Kit) any { return k.Envelopes }},
 }
 
-func kindOf(word string) string {
+func kindOf(word string) (of []string) {
 	for _, k := range kinds {
 		if slices.Contains(k.words, word) {
-			return k.name
+			of = append(of, k.name)
 		}
 	}
-	return ""
+	return of
 }
 
 // Of gathers what a card is made of out of the stores. What it names and the stores lack is
@@ -159,19 +160,24 @@ func walk(doc []byte, rename func(kind, id string) string) ([]byte, error) {
 	if err := d.Decode(&v); err != nil {
 		return nil, err
 	}
-	var go_ func(v any, kind string) any
-	go_ = func(v any, kind string) any {
+	var go_ func(v any, kinds []string) any
+	go_ = func(v any, kinds []string) any {
 		switch v := v.(type) {
 		case string:
-			if kind != "" && v != "" {
-				return rename(kind, v)
+			for _, kind := range kinds {
+				if v == "" {
+					break
+				}
+				if to := rename(kind, v); to != v {
+					return to // a backing is of one kind or the other
+				}
 			}
 		case []any:
 			for i := range v {
 				if _, is := v[i].(string); !is {
-					kind = "" // a list of things, not of names
+					kinds = nil // a list of things, not of names
 				}
-				v[i] = go_(v[i], kind)
+				v[i] = go_(v[i], kinds)
 			}
 		case map[string]any:
 			for key := range v {
@@ -180,7 +186,7 @@ func walk(doc []byte, rename func(kind, id string) string) ([]byte, error) {
 		}
 		return v
 	}
-	return json.Marshal(go_(v, ""))
+	return json.Marshal(go_(v, nil))
 }
 
 // Write writes a bundle, with a picture of the front for whoever opens it with something else.

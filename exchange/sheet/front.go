@@ -47,6 +47,9 @@ func frontAt(p *paper, c card.Card, k kit.Kit, pl plan.Plan, at place, bare bool
 		}
 	}
 	for _, s := range slices.SortedFunc(slices.Values(pl.Stood), func(a, b depth.Stood) int { return a.Turn - b.Turn }) {
+		if s.Bare {
+			continue
+		}
 		fill := s.Top
 		if s.ID.Part == "" {
 			fill = s.Body

@@ -12,6 +12,7 @@ import (
 	"ochrestone/core/kit"
 	"ochrestone/core/measure"
 	"ochrestone/core/plan"
+	"ochrestone/core/words"
 	"ochrestone/core/work"
 )
 
@@ -205,7 +206,7 @@ func (g *guide) facts() []string {
 		for _, s := range g.plan.Steps {
 			wait += s.Minutes
 		}
-		say := fmt.Sprintf("%d steps", n)
+		say := words.Count(n, "step")
 		if wait > 0 {
 			say += fmt.Sprintf("; drying takes %.0f min when each is waited for by itself", wait)
 		}

@@ -87,7 +87,7 @@ func (g *guide) pieces(done []work.Act, inked bool) []shown {
 				}
 				p.region(v.Outline, at, hex(fill), inkText, 0.1)
 				for k, o := range img.Views {
-					if inked && o.Host == i && m.w.Layers[k].Thick <= 0 && printed[[3]string{m.m.ID, m.w.ID, m.w.Layers[k].ID}] {
+					if inked && o.Host == i && m.w.Layers[k].Thick <= 0 && !m.w.Layers[k].Bare && printed[[3]string{m.m.ID, m.w.ID, m.w.Layers[k].ID}] {
 						p.region(o.Outline, at, hex(m.w.Layers[k].Dry), none, 0)
 					}
 				}
@@ -114,6 +114,9 @@ func (g *guide) stacks() []shown {
 		out = append(out, shown{box, func(p *paper, at place) error {
 			for i, v := range img.Views {
 				edge := 0.0
+				if m.w.Layers[i].Bare {
+					continue
+				}
 				if m.w.Layers[i].Thick > 0 {
 					edge = 0.1
 				}

@@ -11,6 +11,7 @@ import (
 	"ochrestone/core/layout"
 	"ochrestone/core/measure"
 	"ochrestone/core/shape"
+	"ochrestone/core/words"
 )
 
 // template draws one page at true size: a title, what to do, the check bar, and
@@ -202,7 +203,7 @@ func WriteWords(w io.Writer, text string, l layout.Line, clear float64, opts ...
 		box.Min = shape.Point{X: math.Min(box.Min.X, b.Min.X), Y: math.Min(box.Min.Y, b.Min.Y)}
 		box.Max = shape.Point{X: math.Max(box.Max.X, b.Max.X), Y: math.Max(box.Max.Y, b.Max.Y)}
 	}
-	passes := fmt.Sprintf("With one die of each letter it takes %d passes (%s most often).", l.Passes, comes(l.Most))
+	passes := fmt.Sprintf("With one die of each letter it takes %s (%s most often).", words.Count(l.Passes, "pass", "passes"), comes(l.Most))
 	if l.Passes == 1 {
 		passes = "No letter comes twice: one pass cuts them all."
 	}

@@ -957,8 +957,25 @@ export interface paths {
         /** Store a new or changed item */
         put: operations["put-adhesive"];
         post?: never;
-        /** Remove an item */
+        /** Take an item out of the stores; what cards use is kept for them, as no longer there */
         delete: operations["take-adhesive"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/adhesives/{id}/uses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which cards use an item */
+        get: operations["uses-of-adhesive"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -975,8 +992,25 @@ export interface paths {
         /** Store a new or changed item */
         put: operations["put-envelope"];
         post?: never;
-        /** Remove an item */
+        /** Take an item out of the stores; what cards use is kept for them, as no longer there */
         delete: operations["take-envelope"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/envelopes/{id}/uses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which cards use an item */
+        get: operations["uses-of-envelope"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -993,8 +1027,25 @@ export interface paths {
         /** Store a new or changed item */
         put: operations["put-ink"];
         post?: never;
-        /** Remove an item */
+        /** Take an item out of the stores; what cards use is kept for them, as no longer there */
         delete: operations["take-ink"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/inks/{id}/uses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which cards use an item */
+        get: operations["uses-of-ink"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1011,8 +1062,25 @@ export interface paths {
         /** Store a new or changed item */
         put: operations["put-machine"];
         post?: never;
-        /** Remove an item */
+        /** Take an item out of the stores; what cards use is kept for them, as no longer there */
         delete: operations["take-machine"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/machines/{id}/uses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which cards use an item */
+        get: operations["uses-of-machine"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1029,8 +1097,25 @@ export interface paths {
         /** Store a new or changed item */
         put: operations["put-paper"];
         post?: never;
-        /** Remove an item */
+        /** Take an item out of the stores; what cards use is kept for them, as no longer there */
         delete: operations["take-paper"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/papers/{id}/uses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which cards use an item */
+        get: operations["uses-of-paper"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1047,8 +1132,25 @@ export interface paths {
         /** Store a new or changed item */
         put: operations["put-set"];
         post?: never;
-        /** Remove an item */
+        /** Take an item out of the stores; what cards use is kept for them, as no longer there */
         delete: operations["take-set"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/sets/{id}/uses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which cards use an item */
+        get: operations["uses-of-set"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1065,8 +1167,25 @@ export interface paths {
         /** Store a new or changed item */
         put: operations["put-spacer"];
         post?: never;
-        /** Remove an item */
+        /** Take an item out of the stores; what cards use is kept for them, as no longer there */
         delete: operations["take-spacer"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/spacers/{id}/uses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which cards use an item */
+        get: operations["uses-of-spacer"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1660,6 +1779,8 @@ export interface components {
             motif: string;
         };
         Adhesive: {
+            /** @description no longer in the stores: kept for the cards that use it, never offered */
+            away?: boolean;
             id: string;
             /** @enum {string} */
             kind: "liquid" | "tape runner" | "double-sided" | "spray" | "dots" | "repositionable";
@@ -2001,6 +2122,8 @@ export interface components {
             version: number;
         };
         Cardstock: {
+            /** @description no longer in the stores: kept for the cards that use it, never offered */
+            away?: boolean;
             /**
              * Format: double
              * @description thickness, mm
@@ -2753,6 +2876,8 @@ export interface components {
             well: number;
         };
         Envelope: {
+            /** @description no longer in the stores: kept for the cards that use it, never offered */
+            away?: boolean;
             /**
              * Format: double
              * @description thickness of one wall, mm
@@ -3176,6 +3301,8 @@ export interface components {
             motif: string;
         };
         Imported: {
+            /** @description no longer in the stores: kept for the cards that use it, never offered */
+            away?: boolean;
             id: string;
             /** @enum {string} */
             kind: "die" | "stamp" | "stencil" | "word";
@@ -3191,6 +3318,8 @@ export interface components {
             where?: string;
         };
         Ink: {
+            /** @description no longer in the stores: kept for the cards that use it, never offered */
+            away?: boolean;
             /** @description goes through the card */
             bleeds?: boolean;
             /** @description pale, soft, full or deep */
@@ -3729,6 +3858,8 @@ export interface components {
             swatches: number;
         };
         LookLayer: {
+            /** @description a print that has no ink: it is not printed, and what lies beneath is seen as it is */
+            bare?: boolean;
             /** @description worked in over it, in order */
             blends: components["schemas"]["LookBlend"][];
             /**
@@ -3852,6 +3983,8 @@ export interface components {
             tags: string[];
         };
         Machine: {
+            /** @description no longer in the stores: kept for the cards that use it, never offered */
+            away?: boolean;
             /**
              * Format: double
              * @description length of its plate, mm
@@ -5517,6 +5650,8 @@ export interface components {
             top: number;
         };
         Set: {
+            /** @description no longer in the stores: kept for the cards that use it, never offered */
+            away?: boolean;
             id: string;
             /** @enum {string} */
             kind: "die" | "stamp" | "stencil" | "word";
@@ -5621,7 +5756,7 @@ export interface components {
             side?: "left" | "right";
         };
         SetLots: {
-            /** @description instead: a lot for every colourway of this image, the cards shared out among them */
+            /** @description instead: a lot for every colourway of this image in which something was chosen, the cards shared out among them */
             each?: string;
             lots: components["schemas"]["Lot"][];
         };
@@ -6080,6 +6215,8 @@ export interface components {
             part?: string;
         };
         Spacer: {
+            /** @description no longer in the stores: kept for the cards that use it, never offered */
+            away?: boolean;
             /**
              * Format: double
              * @description mm
@@ -6355,6 +6492,8 @@ export interface components {
             raised: boolean;
         };
         State: {
+            /** @description what is no longer in the stores and is kept for cards that use it */
+            away: components["schemas"]["Kit"];
             demo: boolean;
             formats: components["schemas"]["CardFormat"][];
             /** @description every ink dried, in the order of lightness */
@@ -6685,6 +6824,30 @@ export interface components {
             apart?: boolean;
             elements: string[];
         };
+        TookAdhesive: {
+            /** @description titles of the cards that use it */
+            cards: string[];
+            /** @description as it was */
+            item: components["schemas"]["Adhesive"];
+            /** @description cards use it, so it is kept for them as no longer in the stores */
+            kept: boolean;
+        };
+        TookCardstock: {
+            /** @description titles of the cards that use it */
+            cards: string[];
+            /** @description as it was */
+            item: components["schemas"]["Cardstock"];
+            /** @description cards use it, so it is kept for them as no longer in the stores */
+            kept: boolean;
+        };
+        TookEnvelope: {
+            /** @description titles of the cards that use it */
+            cards: string[];
+            /** @description as it was */
+            item: components["schemas"]["Envelope"];
+            /** @description cards use it, so it is kept for them as no longer in the stores */
+            kept: boolean;
+        };
         TookFor: {
             /** @enum {string} */
             kind: "cut" | "ink" | "print" | "mask" | "heat" | "pop out" | "glue" | "foam" | "check";
@@ -6703,6 +6866,38 @@ export interface components {
              * @description minutes
              */
             took: number;
+        };
+        TookInk: {
+            /** @description titles of the cards that use it */
+            cards: string[];
+            /** @description as it was */
+            item: components["schemas"]["Ink"];
+            /** @description cards use it, so it is kept for them as no longer in the stores */
+            kept: boolean;
+        };
+        TookMachine: {
+            /** @description titles of the cards that use it */
+            cards: string[];
+            /** @description as it was */
+            item: components["schemas"]["Machine"];
+            /** @description cards use it, so it is kept for them as no longer in the stores */
+            kept: boolean;
+        };
+        TookSet: {
+            /** @description titles of the cards that use it */
+            cards: string[];
+            /** @description as it was */
+            item: components["schemas"]["Set"];
+            /** @description cards use it, so it is kept for them as no longer in the stores */
+            kept: boolean;
+        };
+        TookSpacer: {
+            /** @description titles of the cards that use it */
+            cards: string[];
+            /** @description as it was */
+            item: components["schemas"]["Spacer"];
+            /** @description cards use it, so it is kept for them as no longer in the stores */
+            kept: boolean;
         };
         Tool: {
             /**
@@ -6902,6 +7097,10 @@ export interface components {
             unit?: string;
             /** @description what it is called */
             word: string;
+        };
+        Used: {
+            /** @description titles */
+            cards: string[];
         };
         UsedInk: {
             /** @description ink id; empty: as planned */
@@ -9252,12 +9451,45 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description No Content */
-            204: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["TookAdhesive"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "uses-of-adhesive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Used"];
+                };
             };
             /** @description Error */
             default: {
@@ -9316,12 +9548,45 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description No Content */
-            204: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["TookEnvelope"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "uses-of-envelope": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Used"];
+                };
             };
             /** @description Error */
             default: {
@@ -9380,12 +9645,45 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description No Content */
-            204: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["TookInk"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "uses-of-ink": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Used"];
+                };
             };
             /** @description Error */
             default: {
@@ -9444,12 +9742,45 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description No Content */
-            204: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["TookMachine"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "uses-of-machine": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Used"];
+                };
             };
             /** @description Error */
             default: {
@@ -9508,12 +9839,45 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description No Content */
-            204: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["TookCardstock"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "uses-of-paper": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Used"];
+                };
             };
             /** @description Error */
             default: {
@@ -9572,12 +9936,45 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description No Content */
-            204: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["TookSet"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "uses-of-set": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Used"];
+                };
             };
             /** @description Error */
             default: {
@@ -9636,12 +10033,45 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description No Content */
-            204: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["TookSpacer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "uses-of-spacer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Used"];
+                };
             };
             /** @description Error */
             default: {

@@ -21,7 +21,12 @@ const One = memo(function One({ l, c, wet, x, y, on, onPick }: LayerProps) {
 	return (
 		// biome-ignore lint/a11y/noStaticElementInteractions: a short way by pointer; the strata beside it give the same by keys
 		<g transform={`translate(${x} ${y})`} className="settle" onClick={onPick && (() => onPick(l.id))} style={onPick && { cursor: "pointer" }}>
-			<path d={l.outline} fill={c ? (wet ? c.wet : c.dry) : bare} fillRule="evenodd" stroke={on ? hue.ochre : hue.edge} strokeWidth={on ? 0.7 : 0.08} />
+			{c?.bare ? (
+				// Not printed: what lies beneath is seen as it is; only what is chosen is outlined.
+				<path d={l.outline} fill="transparent" stroke={on ? hue.ochre : x || y ? hue.edge : "none"} strokeWidth={on ? 0.7 : 0.2} strokeDasharray="1.4 1" />
+			) : (
+				<path d={l.outline} fill={c ? (wet ? c.wet : c.dry) : bare} fillRule="evenodd" stroke={on ? hue.ochre : hue.edge} strokeWidth={on ? 0.7 : 0.08} />
+			)}
 			{c && c.blends.length > 0 && <Shades layer={l} blends={c.blends} wet={wet} />}
 		</g>
 	);

@@ -3,6 +3,7 @@ import { type FormEvent, type ReactNode, useState } from "react";
 import { api, ok, type Problem } from "../api/client";
 import { useRefresh } from "../api/queries";
 import { Button } from "../ui/button";
+import Dialog from "../ui/dialog";
 import { say } from "../ui/said";
 import { size } from "../ui/sizes";
 
@@ -87,7 +88,7 @@ export function Counted({ label, n, save }: { label: string; n: number | undefin
 
 export function useTake() {
 	const refresh = useRefresh();
-	return async (kind: "inks" | "papers" | "spacers" | "adhesives" | "envelopes" | "machines" | "sets", id: string) => {
+	return async (kind: Shelf, id: string) => {
 		const path = { params: { path: { id } } };
 		const calls = {
 			inks: () => ok(api.DELETE("/api/kit/inks/{id}", path)),
@@ -98,14 +99,121 @@ export function useTake() {
 			machines: () => ok(api.DELETE("/api/kit/machines/{id}", path)),
 			sets: () => ok(api.DELETE("/api/kit/sets/{id}", path)),
 		};
-		await calls[kind]();
-		say("Taken out of the stores.");
+		const took = await calls[kind]();
+		const name = (took.item as { name: string }).name;
+		say(
+			took.kept
+				? `${name} is no longer in the stores; ${listed(took.cards)} ${took.cards.length > 1 ? "keep" : "keeps"} it.`
+				: `${name} is taken out of the stores.`,
+			() => putBack(kind, id, took.item).then(() => refresh("state", "card", "cards")),
+		);
 		await refresh("state", "card", "cards");
 	};
 }
 
-export const Remove = ({ name, onClick }: { name: string; onClick: () => void }) => (
-	<Button size="sm" onClick={onClick} aria-label={`Remove ${name}`}>
-		Remove
-	</Button>
-);
+export type Shelf = "inks" | "papers" | "spacers" | "adhesives" | "envelopes" | "machines" | "sets";
+
+/** Puts a thing into the stores as it was, or again. */
+export function putBack(kind: Shelf, id: string, item: unknown) {
+	const { away: _, ...body } = item as { away?: boolean };
+	const to = { params: { path: { id } }, body: body as never };
+	const calls = {
+		inks: () => ok(api.PUT("/api/kit/inks/{id}", to)),
+		papers: () => ok(api.PUT("/api/kit/papers/{id}", to)),
+		spacers: () => ok(api.PUT("/api/kit/spacers/{id}", to)),
+		adhesives: () => ok(api.PUT("/api/kit/adhesives/{id}", to)),
+		envelopes: () => ok(api.PUT("/api/kit/envelopes/{id}", to)),
+		machines: () => ok(api.PUT("/api/kit/machines/{id}", to)),
+		sets: () => ok(api.PUT("/api/kit/sets/{id}", to)),
+	};
+	return calls[kind]();
+}
+
+const usesOf = (kind: Shelf, id: string) => {
+	const path = { params: { path: { id } } };
+	const calls = {
+		inks: () => ok(api.GET("/api/kit/inks/{id}/uses", path)),
+		papers: () => ok(api.GET("/api/kit/papers/{id}/uses", path)),
+		spacers: () => ok(api.GET("/api/kit/spacers/{id}/uses", path)),
+		adhesives: () => ok(api.GET("/api/kit/adhesives/{id}/uses", path)),
+		envelopes: () => ok(api.GET("/api/kit/envelopes/{id}/uses", path)),
+		machines: () => ok(api.GET("/api/kit/machines/{id}/uses", path)),
+		sets: () => ok(api.GET("/api/kit/sets/{id}/uses", path)),
+	};
+	return calls[kind]();
+};
+
+const listed = (names: string[]) => (names.length > 4 ? `${names.slice(0, 3).join(", ")} and ${names.length - 3} more cards` : names.join(", "));
+
+/** Takes a thing out of the stores: what cards use is asked for first, and all of it can be undone. */
+export function Remove({ kind, id, name, onTaken }: { kind: Shelf; id: string; name: string; onTaken?: () => void }) {
+	const take = useTake();
+	const [cards, ask] = useState<string[]>();
+	const press = async () => {
+		const used = await usesOf(kind, id);
+		if (used.cards.length > 0) ask(used.cards);
+		else {
+			onTaken?.();
+			await take(kind, id);
+		}
+	};
+	return (
+		<>
+			<Button size="sm" onClick={press} aria-label={`Remove ${name}`}>
+				Remove
+			</Button>
+			{cards && (
+				<Dialog title={`Take ${name} out of the stores?`} onClose={() => ask(undefined)}>
+					<Box display="grid" gap="5" maxW="460px">
+						<Box>
+							{cards.length === 1 ? "One card uses it" : `${cards.length} cards use it`}: <b>{listed(cards)}</b>.
+						</Box>
+						<Box color="quiet">They keep it as it is, marked as no longer in the stores, and a note says so. It is offered for nothing new.</Box>
+						<Box display="flex" gap="4">
+							<Button
+								variant="main"
+								onClick={async () => {
+									ask(undefined);
+									onTaken?.();
+									await take(kind, id);
+								}}
+							>
+								Take it out
+							</Button>
+							<Button onClick={() => ask(undefined)}>Leave it</Button>
+						</Box>
+					</Box>
+				</Dialog>
+			)}
+		</>
+	);
+}
+
+/** What is no longer there, and is kept for the cards that use it. */
+export function NoLonger({ kind, things }: { kind: Shelf; things: { id: string; name: string }[] }) {
+	const refresh = useRefresh();
+	if (things.length === 0) return null;
+	return (
+		<Panel title="No longer in the stores">
+			<Box mb="4" color="quiet">
+				Kept for the cards that use them.
+			</Box>
+			{things.map((t) => (
+				<Box key={t.id} display="flex" gap="5" alignItems="center" py="1">
+					<Box flex="1">{t.name}</Box>
+					<Button
+						size="sm"
+						aria-label={`Put ${t.name} back`}
+						onClick={async () => {
+							await putBack(kind, t.id, t);
+							say(`${t.name} is in the stores again.`);
+							await refresh("state", "card", "cards");
+						}}
+					>
+						Put it back
+					</Button>
+				</Box>
+			))}
+		</Panel>
+	);
+}

@@ -13,12 +13,11 @@ import { LengthField } from "../ui/length";
 import { NumberEntry } from "../ui/number";
 import { Select } from "../ui/select";
 import { type FieldOf, filled, type KindOf, type Thing } from "./kinds";
-import { Add, Counted, Panel, Remove, slug, useTake } from "./shelf";
+import { Add, Counted, NoLonger, Panel, Remove, slug } from "./shelf";
 
 /** A shelf of one kind: what is on it, to be found, counted, changed, added, and taken in and out as a table. */
 export function Things({ state, of }: { state: State; of: KindOf }) {
 	const s = useSettings();
-	const take = useTake();
 	const asked = useSearchParams()[0].get("find") ?? "";
 	const [find, setFind] = useState(asked);
 	useEffect(() => setFind(asked), [asked]);
@@ -57,7 +56,7 @@ export function Things({ state, of }: { state: State; of: KindOf }) {
 									<Button size="sm" onClick={() => change(t)} aria-label={`Change ${t.name}`}>
 										Change
 									</Button>{" "}
-									<Remove name={t.name} onClick={() => take(of.kind, t.id)} />
+									<Remove kind={of.kind} id={t.id} name={t.name} />
 								</td>
 							</tr>
 						))}
@@ -69,6 +68,7 @@ export function Things({ state, of }: { state: State; of: KindOf }) {
 					</Box>
 				)}
 			</Panel>
+			<NoLonger kind={of.kind} things={state.away[of.kind]} />
 			{changing && (
 				<Dialog title={`Change ${changing.name}`} onClose={() => change(undefined)}>
 					<Add

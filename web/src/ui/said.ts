@@ -1,14 +1,19 @@
 /** What was done, to be said in passing: kept until there is somewhere to say it, so that
  * the part of the page that shows it can come later. */
-let hear: ((words: string) => void) | undefined;
-const waiting: string[] = [];
+export interface Said {
+	words: string;
+	/** What takes it back. */
+	undo?: () => void;
+}
+let hear: ((s: Said) => void) | undefined;
+const waiting: Said[] = [];
 
 export const said = {
-	listen: (f: (words: string) => void) => {
+	listen: (f: (s: Said) => void) => {
 		hear = f;
-		for (const w of waiting.splice(0)) f(w);
+		for (const s of waiting.splice(0)) f(s);
 	},
 };
 
-/** Says what was done, in a sentence. */
-export const say = (words: string) => (hear ? hear(words) : void waiting.push(words));
+/** Says what was done, in a sentence, with what takes it back where it can be. */
+export const say = (words: string, undo?: () => void) => (hear ? hear({ words, undo }) : void waiting.push({ words, undo }));

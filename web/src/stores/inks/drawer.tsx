@@ -10,7 +10,7 @@ import { TextField } from "../../ui/field";
 import { FileField } from "../../ui/file";
 import { Select } from "../../ui/select";
 import { size } from "../../ui/sizes";
-import { Add, Panel, Remove, slug, useTake } from "../shelf";
+import { Add, NoLonger, Panel, Remove, slug } from "../shelf";
 import { SwatchSheets } from "./swatches";
 
 const inkKinds = ["dye", "pigment", "hybrid", "waterproof", "embossing", "alcohol", "watercolour", "pencil"] as const;
@@ -152,6 +152,7 @@ export function Inks({ state }: { state: State }) {
 				</Add>
 			</Panel>
 			<TakeIn />
+			<NoLonger kind="inks" things={state.away.inks} />
 			<SwatchSheets state={state} />
 		</>
 	);
@@ -159,7 +160,6 @@ export function Inks({ state }: { state: State }) {
 
 /** One ink: what is known of it, to change. */
 function Detail({ ink, look, state, onGone }: { ink: S["Ink"]; look?: S["InkLook"]; state: State; onGone: () => void }) {
-	const take = useTake();
 	const refresh = useRefresh();
 	const [wrong, setWrong] = useState("");
 	const save = async (next: Partial<S["Ink"]>) => {
@@ -181,13 +181,7 @@ function Detail({ ink, look, state, onGone }: { ink: S["Ink"]; look?: S["InkLook
 				{tick("gone", "empty")}
 				{tick("water", "reacts with water")}
 				{tick("bleeds", "bleeds through")}
-				<Remove
-					name={ink.name}
-					onClick={() => {
-						onGone();
-						take("inks", ink.id);
-					}}
-				/>
+				<Remove kind="inks" id={ink.id} name={ink.name} onTaken={onGone} />
 			</Box>
 			<Box display="flex" gap="5" alignItems="end" flexWrap="wrap" mt="4">
 				<TextField

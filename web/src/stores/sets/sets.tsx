@@ -13,7 +13,7 @@ import { NumberEntry } from "../../ui/number";
 import { Select } from "../../ui/select";
 import { size } from "../../ui/sizes";
 import { length } from "../../ui/units";
-import { Add, Panel, Remove, useTake } from "../shelf";
+import { Add, NoLonger, Panel, Remove } from "../shelf";
 import { HowLarge } from "./howlarge";
 import { ManyDrawings } from "./many";
 
@@ -34,6 +34,7 @@ export function Sets({ state }: { state: State }) {
 	return (
 		<>
 			{asked && <HowLarge set={asked} onDone={() => setAsked(undefined)} />}
+			<NoLonger kind="sets" things={state.away.sets} />
 			<Panel title={shown.length === all.length ? `${all.length} ${all.length === 1 ? "set" : "sets"}` : `${shown.length} of ${all.length} sets`}>
 				<Box display="flex" gap="6" alignItems="end" flexWrap="wrap" mb="6">
 					<TextField label="Find by name, part, word or place" value={find} onChange={(e) => setFind(e.target.value)} width="260px" />
@@ -88,7 +89,6 @@ export function Sets({ state }: { state: State }) {
 }
 
 function Tile({ set, state, cards }: { set: S["Set"]; state: State; cards: string[] }) {
-	const take = useTake();
 	const refresh = useRefresh();
 	const [open, setOpen] = useState(false);
 	const [wrong, setWrong] = useState("");
@@ -134,7 +134,7 @@ function Tile({ set, state, cards }: { set: S["Set"]; state: State; cards: strin
 						<Button size="sm" aria-expanded={open} onClick={() => setOpen(!open)}>
 							{open ? "Close" : "Open"}
 						</Button>
-						<Remove name={set.name} onClick={() => take("sets", set.id)} />
+						<Remove kind="sets" id={set.id} name={set.name} />
 					</Box>
 				</Box>
 			</Box>
