@@ -250,13 +250,17 @@ export function CardProvider({ id, children, empty }: { id: string; children: Re
 		[id, count, send, queue, changed],
 	);
 	const step = useCallback(
-		(path: "/api/cards/{id}/undo" | "/api/cards/{id}/redo") =>
+		(path: "/api/cards/{id}/undo" | "/api/cards/{id}/redo") => {
+			// With nothing to go back to, and nothing on its way, there is nothing to ask.
+			const v = queries.getQueryData<View>(keys.card(id));
+			if (batches.current.length === 0 && v && !(path.endsWith("undo") ? v.canUndo : v.canRedo)) return;
 			queue({
 				edits: [],
 				settle: [],
 				send: async (now) => changed(await ok(api.POST(path, { params: { path: { id }, header: { "If-Match": etag(now) } } }))),
-			}),
-		[id, queue, changed],
+			});
+		},
+		[id, queries, queue, changed],
 	);
 	const undo = useCallback(() => step("/api/cards/{id}/undo"), [step]);
 	const redo = useCallback(() => step("/api/cards/{id}/redo"), [step]);

@@ -7,6 +7,7 @@ import { Button } from "../ui/button";
 import { typing } from "../ui/keys";
 import { useLate } from "../ui/late";
 import { Skeleton } from "../ui/skeleton";
+import { useTyped } from "../ui/typed";
 import { Waiting } from "../ui/waiting";
 import { Boundary } from "./boundary";
 import { Guide } from "./guide";
@@ -111,14 +112,23 @@ function TitleField() {
 	const b = useDocument();
 	const [text, setText] = useState(b.card.title);
 	useEffect(() => setText(b.card.title), [b.card.title]);
-	const commit = () => text.trim() && text !== b.card.title && b.edit({ rename: { title: text.trim() } });
+	const { typed, drop, done } = useTyped((t) => t.trim() && t !== b.card.title && b.edit({ rename: { title: t.trim() } }));
 	return (
 		<input
 			aria-label="Name of the card"
 			value={text}
-			onChange={(e) => setText(e.target.value)}
-			onBlur={commit}
-			onKeyDown={(e) => e.key === "Enter" && commit()}
+			onChange={(e) => {
+				setText(e.target.value);
+				typed(e.target.value);
+			}}
+			onBlur={done}
+			onKeyDown={(e) => {
+				if (e.key === "Enter") done();
+				if (e.key === "Escape") {
+					drop();
+					setText(b.card.title);
+				}
+			}}
 			style={{
 				font: '600 17px "Bricolage Grotesque"',
 				border: "1px solid transparent",

@@ -6,7 +6,7 @@ import { useCards, useRefresh, useSitting } from "../api/queries";
 import { Button } from "../ui/button";
 import { Check } from "../ui/check";
 import Dialog from "../ui/dialog";
-import { TextField } from "../ui/field";
+import { KeptField } from "../ui/kept";
 import { NumberField } from "../ui/number";
 import { say } from "../ui/said";
 import { Select } from "../ui/select";
@@ -86,14 +86,7 @@ function OneLot({ l, n, change }: { l: Lot; n: number; change: (l: S["EditLot"])
 		>
 			<Box display="flex" gap="4" alignItems="flex-end" flexWrap="wrap">
 				<NumberField saved label={`Cards of sort ${n}`} min={1} max={200} v={l.copies} set={(c) => change({ copies: Math.round(c) })} />
-				<TextField
-					key={l.name}
-					label="Called"
-					defaultValue={l.name}
-					maxLength={60}
-					width="180px"
-					onBlur={(e) => e.target.value !== l.name && change({ name: e.target.value })}
-				/>
+				<KeptField label="Called" value={l.name} empty maxLength={60} width="180px" onSet={(name) => change({ name })} />
 				{ways(b.card).map(({ motif, way }) => {
 					const m = b.card.motifs.find((o) => o.id === motif);
 					const was = m?.colourways.find((w) => w.id === way);
@@ -115,16 +108,13 @@ function OneLot({ l, n, change }: { l: Lot; n: number; change: (l: S["EditLot"])
 				{words(b.card).map(({ element, text }) => {
 					const is = l.words?.find((w) => w.element === element && w.was === text)?.is ?? text;
 					return (
-						<TextField
-							key={element + text + is}
+						<KeptField
+							key={element + text}
 							label={`Says, for “${text}”`}
-							defaultValue={is}
+							value={is}
 							maxLength={80}
 							width="180px"
-							onBlur={(e) => {
-								const v = e.target.value.trim();
-								if (v !== is && v !== "") change({ words: { element, was: text, is: v } });
-							}}
+							onSet={(v) => change({ words: { element, was: text, is: v.trim() } })}
 						/>
 					);
 				})}

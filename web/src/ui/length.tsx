@@ -3,6 +3,7 @@ import { type ReactNode, useEffect, useRef, useState } from "react";
 import { api, ok } from "../api/client";
 import { useKit } from "../api/queries";
 import { Field } from "./field";
+import { useTyped } from "./typed";
 import { type Kind, length, pace, type Settings, thin, written } from "./units";
 
 const inches: Settings = { unit: "in", den: 16 };
@@ -40,22 +41,23 @@ export function LengthField({ label, mm: given, onSet, name, min = -Infinity, ma
 		setWrong("");
 		sent.current = "";
 	}, [shown]);
-	const take = (v: number) => {
+	const take = (v: number, to = onSet) => {
 		if (v < min - 1e-6 || v > max + 1e-6) {
 			setWrong(max === Infinity ? `At least ${say(min)}.` : min === -Infinity ? `At most ${say(max)}.` : `Between ${say(min)} and ${say(max)}.`);
 			return false;
 		}
 		setWrong("");
 		setOwn(v);
-		onSet?.(v);
+		to?.(v);
 		return true;
 	};
-	const commit = async () => {
+	const commit = async (text: string) => {
 		if (text === shown) return setWrong("");
 		if (text === sent.current) return;
+		const to = onSet; // of the thing it was typed for
 		try {
 			const r = await ok(api.GET("/api/length", { params: { query: { text } } }));
-			if (!take(r.mm)) return;
+			if (!take(r.mm, to)) return;
 			const now = show(r.mm);
 			setText(now);
 			sent.current = now;
@@ -64,6 +66,7 @@ export function LengthField({ label, mm: given, onSet, name, min = -Infinity, ma
 			setWrong((e as Error).message);
 		}
 	};
+	const { typed, done } = useTyped(commit);
 	const step = (by: number) => {
 		const grid = pace(settings, kind);
 		const next = (Math.round(mm / grid) + by) * grid;
@@ -84,13 +87,14 @@ export function LengthField({ label, mm: given, onSet, name, min = -Infinity, ma
 				value={text}
 				onChange={(e) => {
 					setText(e.target.value);
+					typed(e.target.value);
 					setRead("");
 				}}
-				onBlur={commit}
+				onBlur={done}
 				onKeyDown={(e) => {
 					if (e.key === "Enter") {
 						if (!onSet && text !== shown) e.preventDefault();
-						commit();
+						done();
 					}
 					if (e.key === "ArrowUp" || e.key === "ArrowDown") {
 						e.preventDefault();

@@ -1,6 +1,7 @@
 import { NumberInput as Parts } from "@chakra-ui/react";
 import { type ReactNode, useEffect, useState } from "react";
 import { Field } from "./field";
+import { useTyped } from "./typed";
 
 interface NumberProps {
 	/** Its name; shown over it unless it is bare. */
@@ -22,6 +23,11 @@ interface NumberProps {
 export function NumberField({ label, bare, unit, v, set, min = -1e6, max = 1e6, step = 1, saved, width = "76px" }: NumberProps) {
 	const [text, setText] = useState(`${v}`);
 	useEffect(() => setText(`${v}`), [v]);
+	// What is kept with a thing is kept with the one it was typed for.
+	const { typed, done } = useTyped((t) => {
+		const n = Number(t);
+		if (saved && t.trim() && Number.isFinite(n) && n !== v) set(Math.min(max, Math.max(min, n)));
+	});
 	const take = (n: number) => {
 		if (Number.isFinite(n) && n >= min && n <= max && n !== v) set(n);
 	};
@@ -35,15 +41,16 @@ export function NumberField({ label, bare, unit, v, set, min = -1e6, max = 1e6, 
 			onValueChange={(d) => {
 				setText(d.value);
 				if (!saved) take(d.valueAsNumber);
+				else typed(d.value);
 			}}
-			onValueCommit={(d) => (Number.isFinite(d.valueAsNumber) ? saved && take(Math.min(max, Math.max(min, d.valueAsNumber))) : setText(`${v}`))}
+			onValueCommit={(d) => (Number.isFinite(d.valueAsNumber) ? saved && done() : setText(`${v}`))}
 			className="number"
 			style={{ width }}
 		>
 			<Parts.Input
 				aria-label={bare ? label : undefined}
 				// Each press of an arrow counts at once, also of what is kept.
-				onKeyUp={(e) => saved && (e.key === "ArrowUp" || e.key === "ArrowDown") && take(Number(text))}
+				onKeyUp={(e) => saved && (e.key === "ArrowUp" || e.key === "ArrowDown") && done()}
 			/>
 		</Parts.Root>
 	);

@@ -73,7 +73,7 @@ export default function Depth() {
 							</Box>
 							{standing && (
 								<Box bg="sheet" py="2" px="9" flex="none" borderBottom="1px solid {colors.line}">
-									<BondForm standing={standing} part={part} setPart={setPart} />
+									<BondForm key={`${b.element} ${part}`} standing={standing} part={part} setPart={setPart} />
 								</Box>
 							)}
 							<Box bg="sheet" flex="1" py="3" px="9" minH="200px" display="flex" flexDirection="column">

@@ -5,6 +5,7 @@ import { HeldField } from "../../parts/station";
 import { Button } from "../../ui/button";
 import { Check } from "../../ui/check";
 import { TextField } from "../../ui/field";
+import { KeptField } from "../../ui/kept";
 import { LengthField } from "../../ui/length";
 import { NumberField } from "../../ui/number";
 import { Popover } from "../../ui/popover";
@@ -27,23 +28,20 @@ export function Form({ several, onPoint }: { several: Element[]; onPoint: (withI
 	const e = b.card.elements.find((x) => x.id === b.element);
 	if (several.length > 1) return <Several all={several} />;
 	if (!e) return <BaseForm />;
-	if (isMat(e)) return <MatForm e={e as Sheeted} />;
+	// Each thing has fields of its own: what is typed for one is never another's.
+	if (isMat(e)) return <MatForm key={e.id} e={e as Sheeted} />;
 	return (
-		<Row>
+		<Row key={e.id}>
 			<PlaceFields e={e} />
 			{e.image && <ImageFields e={e} />}
 			{e.sheet && <SheetFields e={e as Sheeted} />}
 			{e.letters && (
 				<>
-					<TextField
+					<KeptField
 						label="Words"
-						key={e.id + e.letters.text}
-						defaultValue={e.letters.text}
+						value={e.letters.text}
 						maxLength={60}
-						onBlur={(ev) => {
-							const text = ev.target.value;
-							if (e.letters && text.trim() && text !== e.letters.text) b.edit({ letters: { element: e.id, letters: { ...e.letters, text } } });
-						}}
+						onSet={(text) => e.letters && b.edit({ letters: { element: e.id, letters: { ...e.letters, text } } })}
 						width="180px"
 					/>
 					{!e.letters.from && (
@@ -102,16 +100,7 @@ function SheetFields({ e }: { e: Sheeted }) {
 	const say = (f: Partial<NonNullable<typeof words>>) => words && b.edit({ treat: { element: e.id, at, treatment: { words: { ...words, ...f } } } });
 	return (
 		<>
-			{words && (
-				<TextField
-					label="Words"
-					key={e.id + words.text}
-					defaultValue={words.text}
-					maxLength={80}
-					onBlur={(ev) => ev.target.value !== words.text && say({ text: ev.target.value })}
-					width="180px"
-				/>
-			)}
+			{words && <KeptField label="Words" value={words.text} maxLength={80} empty onSet={(text) => say({ text })} width="180px" />}
 			<LengthField label="Width" mm={e.sheet.w ?? 0} onSet={(w) => sheet({ w, h: turnedOf(e) && e.sheet.w === e.sheet.h ? w : e.sheet.h })} width="72px" />
 			<LengthField label="Height" mm={e.sheet.h ?? 0} onSet={(h) => sheet({ h })} width="72px" />
 			{words && <LengthField label="Letters" mm={words.letter} onSet={(letter) => say({ letter })} width="72px" />}

@@ -2,7 +2,7 @@ import { Box } from "@chakra-ui/react";
 import { useBench } from "../../api/card";
 import { HeldField } from "../../parts/station";
 import { Check } from "../../ui/check";
-import { TextField } from "../../ui/field";
+import { KeptField } from "../../ui/kept";
 import { NumberField } from "../../ui/number";
 import { Popover } from "../../ui/popover";
 import { Select } from "../../ui/select";
@@ -19,14 +19,8 @@ export default function LayerForm() {
 	const p = b.look.layers[i];
 	const set = (f: Partial<typeof l>) => b.motif && b.edit({ layer: { motif: b.motif.id, layer: { ...l, ...f } } });
 	return (
-		<Box py="5" px="9" display="flex" gap="6" flexWrap="wrap" alignItems="end" bg="sheet" borderTop="1px solid {colors.line}">
-			<TextField
-				label="Label"
-				key={l.id + l.label}
-				defaultValue={l.label}
-				onBlur={(e) => e.target.value.trim() && e.target.value !== l.label && set({ label: e.target.value.trim() })}
-				width="150px"
-			/>
+		<Box key={`${b.motif?.id} ${l.id}`} py="5" px="9" display="flex" gap="6" flexWrap="wrap" alignItems="end" bg="sheet" borderTop="1px solid {colors.line}">
+			<KeptField label="Label" value={l.label} onSet={(label) => set({ label: label.trim() })} width="150px" />
 			<Select label="Made by" value={l.make} onChange={(v) => set({ make: v as typeof l.make })}>
 				<option value="cut">cutting</option>
 				<option value="printed">stamping</option>

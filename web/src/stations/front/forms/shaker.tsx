@@ -3,6 +3,7 @@ import type { Element, S } from "../../../api/client";
 import { Button } from "../../../ui/button";
 import { Check } from "../../../ui/check";
 import { TextField } from "../../../ui/field";
+import { KeptField } from "../../../ui/kept";
 import { LengthField } from "../../../ui/length";
 import { NumberField } from "../../../ui/number";
 import { Select } from "../../../ui/select";
@@ -34,14 +35,7 @@ export default function ShakerForm({ e }: { e: Element & { shaker: S["Shaker"] }
 				</Select>
 				{o.text !== undefined && o.text !== "" ? (
 					<>
-						<TextField
-							label="Letters"
-							key={o.text}
-							defaultValue={o.text}
-							maxLength={40}
-							width="90px"
-							onBlur={(ev) => ev.target.value.trim() && open({ text: ev.target.value })}
-						/>
+						<KeptField label="Letters" value={o.text} maxLength={40} width="90px" onSet={(text) => open({ text })} />
 						<LengthField label="Capitals, high" mm={o.h ?? 0} min={2} max={200} onSet={(h) => open({ h })} />
 					</>
 				) : (
@@ -84,14 +78,7 @@ export default function ShakerForm({ e }: { e: Element & { shaker: S["Shaker"] }
 			<b>What is in it</b>
 			{s.filling.map((f, i) => (
 				<Fields key={i}>
-					<TextField
-						label="Name"
-						key={f.name}
-						defaultValue={f.name}
-						maxLength={60}
-						width="110px"
-						onBlur={(ev) => ev.target.value.trim() && fill(i, { name: ev.target.value })}
-					/>
+					<KeptField label="Name" value={f.name} maxLength={60} width="110px" onSet={(name) => fill(i, { name })} />
 					<LengthField label="High" kind="thin" mm={f.high} min={0.1} max={30} onSet={(high) => fill(i, { high })} width="76px" />
 					<NumberField saved label="About" v={f.n} set={(n) => fill(i, { n })} min={1} max={500} width="60px" />
 					<TextField label="Colour" type="color" value={f.colour} onChange={(ev) => fill(i, { colour: ev.target.value })} />

@@ -2,7 +2,7 @@ import { useBench } from "../../../api/card";
 import type { Element, S } from "../../../api/client";
 import { Button } from "../../../ui/button";
 import { Check } from "../../../ui/check";
-import { TextField } from "../../../ui/field";
+import { KeptField } from "../../../ui/kept";
 import { LengthField } from "../../../ui/length";
 import { NumberField } from "../../../ui/number";
 import { Select } from "../../../ui/select";
@@ -50,13 +50,7 @@ export default function Shape({ e }: { e: Element & { sheet: Sheet } }) {
 					<legend style={{ fontWeight: 700, padding: 0 }}>Opening {i + 1}</legend>
 					{o.text ? (
 						<Fields>
-							<TextField
-								label="Letters cut out"
-								defaultValue={o.text}
-								maxLength={40}
-								onBlur={(ev) => ev.target.value !== o.text && ev.target.value && opening(i, { text: ev.target.value })}
-								width="150px"
-							/>
+							<KeptField label="Letters cut out" value={o.text} maxLength={40} onSet={(text) => opening(i, { text })} width="150px" />
 							<Check label="islands kept and glued back" on={o.islands ?? false} set={(islands) => opening(i, { islands })} />
 						</Fields>
 					) : (

@@ -2,7 +2,7 @@ import { useBench } from "../../../api/card";
 import type { S } from "../../../api/client";
 import { Button } from "../../../ui/button";
 import { Check } from "../../../ui/check";
-import { TextField } from "../../../ui/field";
+import { KeptField } from "../../../ui/kept";
 import { LengthField } from "../../../ui/length";
 import { NumberField } from "../../../ui/number";
 import { Select } from "../../../ui/select";
@@ -67,14 +67,7 @@ function Spot({ s, set, turn }: { s: SpotOf; set: (f: SpotOf) => void; turn?: bo
 function Words({ w, set }: { w: S["Words"]; set: (w: S["Words"]) => void }) {
 	return (
 		<Fields>
-			<TextField
-				label="Words"
-				key={w.text}
-				defaultValue={w.text}
-				maxLength={80}
-				onBlur={(ev) => ev.target.value !== w.text && set({ ...w, text: ev.target.value })}
-				width="180px"
-			/>
+			<KeptField label="Words" value={w.text} maxLength={80} empty onSet={(text) => set({ ...w, text })} width="180px" />
 			<InkField value={w.ink} onChange={(ink) => set({ ...w, ink })} />
 			<LengthField label="Letters" mm={w.letter} min={0.5} max={100} onSet={(letter) => set({ ...w, letter })} width="70px" />
 			<Check label="Heat embossed" on={w.emboss ?? false} set={(emboss) => set({ ...w, emboss })} />
