@@ -48,7 +48,7 @@ export function Table({
 	const dark = ground === grounds.dark;
 	const ink = dark ? bare : onLight;
 	return (
-		<div ref={ref} style={{ position: "relative", flex: 1, minHeight: 0, background: ground, overflow: "hidden" }}>
+		<div ref={ref} className="table-room" style={{ position: "relative", flex: 1, background: ground, overflow: "hidden" }}>
 			<svg width={size.w} height={size.h} style={{ position: "absolute", inset: 0 }} aria-hidden="true">
 				<Ruler from={left - o.x} length={w} scale={scale} settings={settings} along="x" ink={ink} edge={edge} />
 				<Ruler from={top - o.y} length={h} scale={scale} settings={settings} along="y" ink={ink} edge={edge} />

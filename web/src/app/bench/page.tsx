@@ -28,7 +28,7 @@ export function BenchPage() {
 		return (
 			<Box maxW="1240px" mx="auto" role="status" aria-label="Clearing the bench">
 				<h1 style={{ fontSize: size.place }}>The bench</h1>
-				<Box display="grid" gridTemplateColumns="repeat(auto-fill, minmax(380px, 1fr))" gap="9" mt="8">
+				<Box display="grid" gridTemplateColumns="repeat(auto-fill, minmax(min(380px, 100%), 1fr))" gap="9" mt="8">
 					{[1, 2, 3].map((n) => (
 						<Skeleton key={n} w="100%" h="262px" />
 					))}
@@ -77,7 +77,7 @@ export function BenchPage() {
 					))}
 				</Box>
 			)}
-			<Box display="grid" gridTemplateColumns="repeat(auto-fill, minmax(380px, 1fr))" gap="9">
+			<Box display="grid" gridTemplateColumns="repeat(auto-fill, minmax(min(380px, 100%), 1fr))" gap="9">
 				{shown.map((t) => (
 					<Tile key={t.id} t={t} />
 				))}
