@@ -257,8 +257,16 @@ type Imported struct {
 
 type importOut struct{ Body Imported }
 
+// drawnAs is how the drawing of a kind of set is read.
+func drawnAs(k kit.SetKind) []svgin.Option {
+	if k == kit.StampSet || k == kit.StencilSet {
+		return []svgin.Option{svgin.Inked()}
+	}
+	return nil
+}
+
 func (s *Server) importSet(ctx context.Context, in *importIn) (*importOut, error) {
-	d, err := heavy(ctx, &s.jobs, nil, func() (svgin.Drawing, error) { return svgin.ReadContext(ctx, in.RawBody) })
+	d, err := heavy(ctx, &s.jobs, nil, func() (svgin.Drawing, error) { return svgin.ReadContext(ctx, in.RawBody, drawnAs(in.Kind)...) })
 	if err != nil {
 		return nil, problem(err)
 	}

@@ -8,15 +8,21 @@ import (
 	"ochrestone/core/shape"
 )
 
-// Propose orders the parts of a drawn set from the lowest up and gives each a
-// host, a tone rank and a fit: larger parts go under smaller ones, and a part
-// that lies inside another goes on it. Tone ranks follow the depth of nesting.
-// It is a proposal; the person changes it by hand.
+// Propose orders loose parts from the lowest up, larger ones under smaller ones, and
+// gives each what InOrder gives it. It is a proposal; the person changes it by hand.
 func Propose(parts []kit.Part) []kit.Part {
 	out := slices.Clone(parts)
 	slices.SortStableFunc(out, func(a, b kit.Part) int {
 		return cmp.Compare(b.Outline.Area(), a.Outline.Area())
 	})
+	return InOrder(out)
+}
+
+// InOrder takes parts as they lie, the lowest first, and gives each a host, a tone
+// rank and a fit: a part that lies inside an earlier one goes on it, and tone ranks
+// follow the depth of nesting. It too is a proposal.
+func InOrder(parts []kit.Part) []kit.Part {
+	out := slices.Clone(parts)
 	views := make([]View, len(out))
 	depth := make([]int, len(out))
 	for i := range out {

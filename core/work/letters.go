@@ -42,7 +42,7 @@ func (k *maker) cutLetters(t build.Thing) {
 	phase := phaseCut
 	if s := k.cutFrom(l); s != nil {
 		f.from, phase = Thing{Element: s.Element.ID}, phasePop
-		from = fmt.Sprintf("From %s, when it is dry: lay the dies on it in reading order as they will stand on the card, its middle %s of the sheet's, so that what is on it runs on through the word. ", s.Name, k.off(l.From.Spot))
+		from = fmt.Sprintf("From %s, when it is dry: lay the dies on it in reading order as they will stand on the card, its middle %s, so that what is on it runs on through the word. ", s.Name, k.off(l.From.Spot))
 	}
 	k.add(phase, Act{ID: card.Step{Verb: Cut, Element: e.ID}, Kind: CutAct, Title: fmt.Sprintf("Cut the letters of “%s”", l.Text),
 		Detail: from + how}, f)
@@ -191,11 +191,11 @@ func (k *maker) off(s card.Spot) string {
 	}
 	switch {
 	case s.X == 0 && s.Y == 0:
-		return "on the middle"
+		return "on the sheet's"
 	case s.Y == 0:
-		return say(s.X, "right", "left")
+		return say(s.X, "to the right of", "to the left of") + " the sheet's"
 	case s.X == 0:
-		return say(s.Y, "below", "above")
+		return say(s.Y, "below", "above") + " the sheet's"
 	}
-	return say(s.X, "right", "left") + " and " + say(s.Y, "below", "above")
+	return say(s.X, "to the right of", "to the left of") + " and " + say(s.Y, "below", "above") + " the sheet's"
 }

@@ -187,7 +187,7 @@ func (k *maker) open(t build.Thing, leaf Thing) {
 		for _, o := range e.Sheet.Openings {
 			at := "in the middle"
 			if o.X != 0 || o.Y != 0 {
-				at = fmt.Sprintf("its middle %s of the sheet's", k.off(card.Spot{X: o.X, Y: o.Y}))
+				at = fmt.Sprintf("its middle %s", k.off(card.Spot{X: o.X, Y: o.Y}))
 			}
 			if o.Text != "" {
 				how = append(how, fmt.Sprintf("“%s”, %s high, %s", o.Text, k.format(o.H), at))

@@ -79,12 +79,20 @@ func (r *reader) inherit(t xml.StartElement, s state, line int) (state, error) {
 		case "stroke":
 			s.stroked = !clear(v)
 		case "stroke-dasharray":
-			s.dashed = v != "none" && strings.Trim(v, "0 ,.px%") != ""
+			s.dashes = dashes(v)
+		case "stroke-linecap":
+			s.cap = v
+		case "stroke-linejoin":
+			s.join = v
+		case "stroke-miterlimit":
+			if l, err := strconv.ParseFloat(v, 64); err == nil && l >= 1 {
+				s.miter = l
+			}
 		case "stroke-opacity":
 			s.thinStroke = share(v) == 0
 		case "stroke-width":
 			if w, err := amount(v, 0); err == nil {
-				s.wide = w
+				s.wide, s.given = w, true
 			}
 		case "fill-rule":
 			s.evenOdd = v == "evenodd"

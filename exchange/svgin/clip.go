@@ -71,7 +71,7 @@ func (r *reader) clip(t xml.StartElement, s *state, named string, line int) erro
 			c = nil
 			return nil
 		}
-		st := state{m: s.m, port: s.port, collect: c, wide: 1}
+		st := state{m: s.m, port: s.port, collect: c, pen: plainPen}
 		if attr(e, "clipPathUnits") == "objectBoundingBox" {
 			b, ok := boxOf(t, *s)
 			if !ok {

@@ -6,16 +6,21 @@ import (
 	"errors"
 	"fmt"
 	"math"
-	"ochrestone/core/shape"
+	"regexp"
 	"strings"
 
 	"github.com/tdewolff/canvas"
+
+	"ochrestone/core/shape"
 )
 
 // layer collects the outlines of one group or path that becomes a part.
 type layer struct {
 	name   string
 	line   int
+	named  bool // by the person, not by the drawing program
+	alone  bool // a shape outside of any group of its own
+	page   bool // what drawing programs call a layer
 	pieces []piece
 	path   shape.Region
 	lines  strings.Builder // pressed into it, path data of M and L in mm
@@ -79,6 +84,22 @@ func (l *layer) settle(ctx context.Context) error {
 // settle is the region of one outline.
 func (p piece) settle() (shape.Region, error) { return shape.SettlePath(p.path, !p.evenOdd) }
 
+// numbered are the ids that drawing programs give by themselves.
+var numbered = regexp.MustCompile(`^(?i:(path|rect|circle|ellipse|polygon|polyline|line|use|shape|g|group|svg|object|curve)?[-_]?\d[-_\d]*)?$`)
+
+// layered are the names drawing programs give their layers.
+var layered = regexp.MustCompile(`^(?i:(layer|ebene|calque|capa|livello|laag|artboard)[ _-]*\d*)$`)
+
+// named reports whether somebody gave an element a name.
+func named(t xml.StartElement) bool {
+	return attr(t, "label") != "" || attr(t, "data-name") != "" || !numbered.MatchString(attr(t, "id"))
+}
+
+// page reports whether a group is what drawing programs call a layer.
+func page(t xml.StartElement) bool {
+	return attr(t, "groupmode") == "layer" || layered.MatchString(label(t, ""))
+}
+
 func label(t xml.StartElement, or string) string {
 	for _, k := range []string{"label", "data-name", "id"} {
 		if v := attr(t, k); v != "" {
@@ -116,7 +137,11 @@ func (r *reader) add(t xml.StartElement, s state, p *canvas.Path, line int) erro
 		r.note(line, at, "is squeezed to nothing by a transform and was left out")
 		return nil
 	}
-	if s.dashed && s.stroked && noFill && s.collect == nil {
+	wide := 0.0 // of a line that is seen, mm
+	if s.stroked && !s.thinStroke {
+		wide = s.wide * k
+	}
+	if len(s.dashes) > 0 && s.stroked && noFill && s.collect == nil && !r.inked {
 		// A dashed line in the group of a piece is pressed into it, and not cut; one by itself
 		// into the piece before it.
 		if s.into == nil && len(r.layers) > 0 {
@@ -126,12 +151,21 @@ func (r *reader) add(t xml.StartElement, s state, p *canvas.Path, line int) erro
 			return r.press(s, p, at, line)
 		}
 	}
+	if s.collect == nil && r.asArea(s, wide) {
+		if err := r.ink(t, &s, p, wide, noFill, at, line); err != nil || noFill {
+			return err
+		}
+		noFill = false
+	}
 	closed := &canvas.Path{}
 	for _, sub := range p.Split() {
 		if !sub.Closed() {
 			c := sub.Coords()
 			gap := c[0].Sub(c[len(c)-1]).Length() * k
 			if s.collect == nil && (len(c) < 3 || noFill && gap > 0.2) {
+				if len(c) < 3 && r.asArea(s, wide) {
+					continue // its line was read
+				}
 				r.note(line, at, "has an open line, which was left out; close it to use it")
 				continue
 			}
@@ -143,6 +177,49 @@ func (r *reader) add(t xml.StartElement, s state, p *canvas.Path, line int) erro
 		return nil
 	}
 	out := closed.Transform(s.m)
+	if err := onPage(s, out, at, line); err != nil {
+		return err
+	}
+	if s.collect != nil {
+		s.collect.pieces = append(s.collect.pieces, piece{path: out, evenOdd: s.clipOdd, line: line, element: at})
+		return nil
+	}
+	into := r.layerOf(t, &s, line)
+	into.pieces = append(into.pieces, piece{out, s.evenOdd, noFill, s.clipped, line, at})
+	return nil
+}
+
+// ink adds the area that a line covers.
+func (r *reader) ink(t xml.StartElement, s *state, p *canvas.Path, wide float64, alone bool, at string, line int) error {
+	out := s.pen.stroke(p, 0.01*s.wide/wide).Transform(s.m)
+	if err := onPage(*s, out, at, line); err != nil || out.Empty() {
+		return err
+	}
+	if r.segments += out.Len(); r.segments > MaxSegments {
+		return &Problem{at, line, fmt.Sprintf("The drawing has more than %d segments.", MaxSegments), "Simplify the outlines."}
+	}
+	if alone {
+		r.note(line, at, fmt.Sprintf("is a line %.1f mm wide, and was read as the band it draws; fill it if the whole shape is meant", wide))
+	} else if wide >= wideLine {
+		r.note(line, at, fmt.Sprintf("is drawn with a line %.1f mm wide round it, which was read with it; take the line off if it is not part of the shape", wide))
+	}
+	into := r.layerOf(t, s, line)
+	into.pieces = append(into.pieces, piece{path: out, by: s.clipped, line: line, element: at})
+	return nil
+}
+
+// layerOf is the layer an element draws on: its group's, or one of its own, which its
+// further outlines go on too.
+func (r *reader) layerOf(t xml.StartElement, s *state, line int) *layer {
+	if s.into == nil {
+		s.into = &layer{name: r.name(label(t, "Layer")), line: line, named: named(t), alone: true}
+		r.layers = append(r.layers, s.into)
+	}
+	return s.into
+}
+
+// onPage refuses what is larger than any die or lies far from the page.
+func onPage(s state, out *canvas.Path, at string, line int) error {
 	b := out.FastBounds()
 	if w, h := b.X1-b.X0, b.Y1-b.Y0; w > maxSize || h > maxSize {
 		return &Problem{at, line, fmt.Sprintf("It is %.0f × %.0f mm.", w, h), "No die is larger than two metres: set the drawing's width and height in mm or inches."}
@@ -153,25 +230,8 @@ func (r *reader) add(t xml.StartElement, s state, p *canvas.Path, line int) erro
 		}
 		return &Problem{at, line, fmt.Sprintf("It lies %.1f m from the corner of the page.", far/1000), "Move it onto the page in the drawing program, or delete it."}
 	}
-	if s.collect != nil {
-		s.collect.pieces = append(s.collect.pieces, piece{path: out, evenOdd: s.clipOdd, line: line, element: at})
-		return nil
-	}
-	if wide := s.wide * k; s.stroked && !s.thinStroke && wide > wideLine && !r.thick {
-		r.thick = true
-		r.note(line, at, fmt.Sprintf("is drawn with a line %.1f mm wide; outlines are taken without the width of their line", wide))
-	}
-	into := s.into
-	if into == nil {
-		into = &layer{name: r.name(label(t, "Layer")), line: line}
-		r.layers = append(r.layers, into)
-	}
-	into.pieces = append(into.pieces, piece{out, s.evenOdd, noFill, s.clipped, line, at})
 	return nil
 }
-
-// wideLine is the width of a line, mm, that is worth a word.
-const wideLine = 0.8
 
 // press adds lines that are pressed into the piece they stand in the group of.
 func (r *reader) press(s state, p *canvas.Path, at string, line int) error {

@@ -54,7 +54,7 @@ func (r *reader) root(t xml.StartElement) error {
 		}
 	}
 	r.w, r.h = w, h
-	st, err := r.inherit(t, state{m: m, port: port, wide: 1}, line)
+	st, err := r.inherit(t, state{m: m, port: port, pen: plainPen}, line)
 	if err != nil {
 		return err
 	}

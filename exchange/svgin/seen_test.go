@@ -21,6 +21,7 @@ func TestWhatIsNotSeenIsSaid(t *testing.T) {
 <path id="leg" stroke="#000" stroke-width="3" d="M40 40h20v20h-20z"/>`))
 	require.NoError(t, err)
 	require.Len(t, d.Parts, 3)
+	assert.InDelta(t, 23*23, d.Parts[2].Outline.Area(), 0.1, "a wide line is part of the shape")
 	notes := strings.Join(d.Notes, "\n")
 	for _, w := range []string{"<rectboard> has neither fill nor line", "<rectghost> is wholly transparent", "is masked", "cannot be followed", "3.0 mm wide"} {
 		assert.Contains(t, notes, w)

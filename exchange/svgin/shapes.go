@@ -109,12 +109,21 @@ func outline(t xml.StartElement, s state) (*canvas.Path, error) {
 			return nil, fmt.Errorf("the radii are %g and %g", v[2], v[3])
 		}
 		return canvas.Ellipse(v[2], v[3]).Translate(v[0], v[1]), nil
+	case "line":
+		v, err := get("x1", "y1", "x2", "y2")
+		if err != nil {
+			return nil, err
+		}
+		p := &canvas.Path{}
+		p.MoveTo(v[0], v[1])
+		p.LineTo(v[2], v[3])
+		return p, nil
 	case "polygon", "polyline":
 		v, err := floats(strings.FieldsFunc(attr(t, "points"), blank))
 		if err != nil {
 			return nil, err
 		}
-		if len(v) < 6 || len(v)%2 != 0 {
+		if len(v) < 4 || len(v)%2 != 0 {
 			return nil, fmt.Errorf("%d numbers do not make corners", len(v))
 		}
 		p := &canvas.Path{}

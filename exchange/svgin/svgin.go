@@ -6,10 +6,12 @@
 // mm, cm, in, pt, pc, px (at 96 to the inch) and percentages; transforms as
 // attributes and as properties, with their origin; path, rect, circle, ellipse,
 // polygon, polyline; fill rules; clip paths; style sheets with classes; use of
-// other elements; cut lines without fill; dashed lines in the group of a
+// other elements; lines, as the area they cover, with their caps, corners and dashes: all of
+// them on stamps and stencils, those from 0.8 mm on dies; narrower closed lines without
+// fill on dies, as the blade's path; dashed lines in the group of a die's
 // piece, which are pressed into it. Refused, with the element and line
 // named: scripts, entities, links to elsewhere. Passed over with a note: what is
-// hidden or draws nothing, text, pictures, masks, open lines, outlines drawn twice.
+// hidden or draws nothing, text, pictures, masks, a blade's path that is open, outlines drawn twice.
 package svgin
 
 import (
@@ -77,11 +79,22 @@ func (d Drawing) Extent() (w, h float64) {
 }
 
 // Read reads a drawing and proposes an order, hosts and tone ranks.
-func Read(data []byte) (Drawing, error) { return ReadContext(context.Background(), data) }
+// The order is that of the drawing, what is drawn first the lowest.
+func Read(data []byte, opts ...Option) (Drawing, error) {
+	return ReadContext(context.Background(), data, opts...)
+}
+
+// Option changes how a drawing is read.
+type Option func(*reader)
+
+// Inked reads what a stamp prints or a stencil lets through: a line is an area of its
+// own, however narrow, and dashes are areas. Without it the drawing is of dies, whose
+// narrow lines are the blade's path.
+func Inked() Option { return func(r *reader) { r.inked = true } }
 
 // ReadContext is Read that stops, with the context's error, when the context
 // ends.
-func ReadContext(ctx context.Context, data []byte) (d Drawing, err error) {
+func ReadContext(ctx context.Context, data []byte, opts ...Option) (d Drawing, err error) {
 	defer func() {
 		// The path library panics on a few degenerate outlines.
 		if v := recover(); v != nil {
@@ -97,6 +110,9 @@ func ReadContext(ctx context.Context, data []byte) (d Drawing, err error) {
 	// A single group round everything is the page, not a layer: look inside it.
 	for folders := range 4 {
 		next := &reader{ctx: ctx, dec: xml.NewDecoder(bytes.NewReader(data)), names: map[string]int{}, folders: folders, index: known}
+		for _, o := range opts {
+			o(next)
+		}
 		if err := next.run(); err != nil {
 			return Drawing{}, err
 		}
@@ -106,6 +122,10 @@ func ReadContext(ctx context.Context, data []byte) (d Drawing, err error) {
 			}
 			return len(l.pieces) == 0
 		})
+		if r != nil && !r.layers[0].page && len(next.layers) > 1 && !slices.ContainsFunc(next.layers, func(l *layer) bool { return !l.alone || l.named }) {
+			r.note(r.layers[0].line, r.layers[0].name, fmt.Sprintf("is one group of %d shapes without names, and was read as one part; take them out of the group, or name each, if each is a part of its own", len(next.layers)))
+			break
+		}
 		if r == nil || len(next.layers) > 1 && len(next.layers) <= maxParts {
 			r = next
 		}
@@ -138,7 +158,7 @@ func ReadContext(ctx context.Context, data []byte) (d Drawing, err error) {
 			notes = append(notes, fmt.Sprintf("The set is %.1f × %.1f mm. If %s, it is %.1f × %.1f mm: open the set and type its true width.", w, h, o.Why, w*o.Factor, h*o.Factor))
 		}
 	}
-	return Drawing{Parts: motif.Propose(parts), Notes: notes, W: r.w, H: r.h, Scaled: r.scaled, Stated: r.stated, Odd: odd}, nil
+	return Drawing{Parts: motif.InOrder(parts), Notes: notes, W: r.w, H: r.h, Scaled: r.scaled, Stated: r.stated, Odd: odd}, nil
 }
 
 // parts settles the outlines of every layer.

@@ -86,10 +86,10 @@ func TestTransformsNest(t *testing.T) {
 }
 
 func TestLayersKeepTheirNamesAndGetAnOrder(t *testing.T) {
-	body := `<g id="Little_one"><circle cx="50" cy="50" r="6"/></g>
-<g id="Ground"><rect x="10" y="10" width="80" height="80"/></g>
+	body := `<g id="Ground"><rect x="10" y="10" width="80" height="80"/></g>
 <path id="Middle" d="M20 20H80V80H20Z"/>
-<g id="Pair"><circle cx="30" cy="30" r="4"/><circle cx="70" cy="30" r="4"/></g>`
+<g id="Pair"><circle cx="30" cy="30" r="4"/><circle cx="70" cy="30" r="4"/></g>
+<g id="Little_one"><circle cx="50" cy="50" r="6"/></g>`
 	for _, wrapped := range []string{body, `<g id="page"><g>` + body + `</g></g>`} {
 		d, err := Read(wrap(mm, wrapped))
 		require.NoError(t, err)
@@ -103,7 +103,7 @@ func TestLayersKeepTheirNamesAndGetAnOrder(t *testing.T) {
 			names = append(names, p.Label)
 			host[p.Label] = label[p.Host]
 		}
-		assert.Equal(t, []string{"Ground", "Middle", "Little one", "Pair"}, names, "largest lowest")
+		assert.Equal(t, []string{"Ground", "Middle", "Pair", "Little one"}, names, "as drawn: what is drawn first lies lowest, the order of painting (SVG 2, 3.4)")
 		assert.Equal(t, "Ground", host["Middle"])
 		assert.Equal(t, "Middle", host["Little one"])
 		assert.Equal(t, "Middle", host["Pair"])

@@ -28,7 +28,7 @@ type reader struct {
 	uses     int   // nested so deep
 	base     int64 // where the decoder's bytes begin in the file
 	lines    int   // lines before the decoder's first
-	thick    bool  // a wide line was noted
+	inked    bool  // what is read is printed or painted, so that a line is an area of its own
 }
 
 // state is what an element inherits.
@@ -41,15 +41,14 @@ type state struct {
 	thinFill   bool
 	stroked    bool
 	thinStroke bool
-	dashed     bool
-	wide       float64 // of a stroke, user units
-	invisible  bool
-	unseen     string    // why the element itself is not seen
-	size       [2]string // width and height a use gives what it uses
-	clipped    *clipping
-	collect    *clipping // outlines go here, within a clip path
-	into       *layer
-	depth      int
+	pen
+	invisible bool
+	unseen    string    // why the element itself is not seen
+	size      [2]string // width and height a use gives what it uses
+	clipped   *clipping
+	collect   *clipping // outlines go here, within a clip path
+	into      *layer
+	depth     int
 }
 
 func (r *reader) line() int { l, _ := r.dec.InputPos(); return l + r.lines }
@@ -224,7 +223,7 @@ func (r *reader) element(t xml.StartElement, s state) error {
 // group reads a group: at the top, or just inside the page, it is a layer.
 func (r *reader) group(t xml.StartElement, s state, line int) error {
 	if s.into == nil && s.depth > r.folders {
-		s.into = &layer{name: r.name(label(t, "Layer")), line: line}
+		s.into = &layer{name: r.name(label(t, "Layer")), line: line, named: named(t), page: page(t)}
 		r.layers = append(r.layers, s.into)
 	}
 	return r.children(s)
