@@ -21,8 +21,10 @@ import (
 	"ochrestone/store"
 )
 
-// cutFor is how long sheets are laid out at most; the best found by then is told.
-const cutFor = 650 * time.Millisecond
+// cutFor is how long sheets are laid out at most; the best found by then is told. A layout is
+// made in so many tries, not in so long a time, so that it is the same wherever it is counted:
+// only a sitting of hundreds of pieces comes near this.
+const cutFor = 4 * time.Second
 
 // mostCuts is how many layouts are remembered.
 const mostCuts = 40

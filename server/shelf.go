@@ -12,6 +12,8 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/gin-gonic/gin"
 
+	"ochrestone/core/cut"
+	"ochrestone/core/plan"
 	"ochrestone/core/remember"
 	"ochrestone/core/together"
 	"ochrestone/core/words"
@@ -107,6 +109,7 @@ func (s *Server) shopping(ctx context.Context, _ *struct{}) (*struct{ Body ShopL
 	}
 	out := ShopList{Cards: []string{}}
 	var makes []remember.Make
+	var jobs []plan.Job
 	for _, t := range tiles.Body {
 		if t.Stands == work.Finished || t.Stands == work.PutAway {
 			continue
@@ -116,10 +119,19 @@ func (s *Server) shopping(ctx context.Context, _ *struct{}) (*struct{ Body ShopL
 			return nil, problem(err)
 		}
 		out.Cards = append(out.Cards, v.Card.Title)
-		makes = append(makes, remember.Make{Card: v.Card})
+		makes, jobs = append(makes, remember.Make{Card: v.Card}), append(jobs, plan.Job{ID: t.ID, Card: v.Card})
 	}
 	assume := s.assume(ctx)
 	together.By(len(makes), func(i int) { makes[i].Plan = s.planner.Of(makes[i].Card, k, assume...) })
-	out.Buys = remember.Shopping(k, makes)
+	if len(makes) == 0 {
+		out.Buys = remember.Shopping(k, nil, cut.Plan{})
+		return &struct{ Body ShopList }{out}, nil
+	}
+	jobs[0].ID = "" // the one the sitting is about
+	laid, err := heavy(ctx, &s.jobs, nil, func() (cut.Plan, error) { return s.planner.Cutting(ctx, jobs, k, nil, assume...), ctx.Err() })
+	if err != nil {
+		return nil, problem(err)
+	}
+	out.Buys = remember.Shopping(k, makes, laid)
 	return &struct{ Body ShopList }{out}, nil
 }

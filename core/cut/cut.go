@@ -125,12 +125,13 @@ type options struct {
 	write    measure.Writing
 	progress func(float64)
 	machine  *kit.Machine
+	memory   *Memory
 }
 
 // Option changes how a plan is made.
 type Option func(*options)
 
-// Tries sets how many ways are tried after the usual ones; without it 60.
+// Tries sets how many ways are tried after the usual ones; without it 4, fewer of many pieces.
 func Tries(n int) Option { return func(o *options) { o.tries = n } }
 
 // Write sets the units of sentences.
@@ -146,10 +147,7 @@ func With(m kit.Machine) Option { return func(o *options) { o.machine = &m } }
 // sheets. Where ctx ends it gives the best found so far. Pieces laid by hand are those of the
 // first job.
 func Of(ctx context.Context, jobs []Job, opts ...Option) Plan {
-	o := options{tries: 60, progress: func(float64) {}}
-	for _, f := range opts {
-		f(&o)
-	}
+	o := usual(opts)
 	out := o.layOut(ctx, jobs)
 	out.Counts = countsOf(jobs)
 	for _, j := range jobs {
@@ -180,19 +178,7 @@ func (p Plan) sheets() (n int) {
 // layOut lays out the pieces of all jobs, and sends them through the machine.
 func (o options) layOut(ctx context.Context, jobs []Job) Plan {
 	out := Plan{Stocks: []Stock{}, Passes: []Pass{}, Counts: []Count{}}
-	for _, j := range jobs {
-		var all []build.Cut
-		for _, c := range j.Build.Cuts() {
-			if i := slices.IndexFunc(all, func(a build.Cut) bool { return alike(a, c) }); i >= 0 {
-				all[i].N += c.N
-				continue
-			}
-			all = append(all, c)
-		}
-		for _, c := range all {
-			out.add(j, c)
-		}
-	}
+	out.gather(jobs, "")
 	for i := range out.Stocks {
 		s := laying{Stock: &out.Stocks[i], stock: jobs[0].Build.Stock, locks: jobs[0].Build.Card.Locks, o: o, share: float64(i) / float64(len(out.Stocks)), each: 1 / float64(len(out.Stocks))}
 		s.lay(ctx)

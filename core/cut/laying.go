@@ -99,7 +99,7 @@ func (s *laying) lay(ctx context.Context) {
 		}
 		bins = append(bins, field{Area{W: size.W, H: size.H, Bin: n}, 1})
 	}
-	got := Guillotine(ctx, rest, binsOf(bins), 0, s.o.tries*4, 1)
+	got := Guillotine(ctx, rest, binsOf(bins), 0, s.o.triesFor(len(rest))*4, 1)
 	s.o.progress(s.share + s.each*0.3)
 	for k, spot := range got.Spots {
 		if spot.Bin >= 0 {
@@ -265,7 +265,7 @@ func (s *laying) nest(ctx context.Context, left []Area, size measure.Size, free 
 		s.Sheets = append(s.Sheets, Sheet{W: size.W, H: size.H, Kind: "sheet"})
 	}
 	fixed := s.byHand(whose, len(places)-len(parts), len(parts))
-	laid, _ := Nest(ctx, parts, bins, fixed, s.o.tries, 1, func(x float64) { s.o.progress(s.share + s.each*(0.3+0.7*x)) })
+	laid, _ := Nest(ctx, parts, bins, fixed, s.o.triesFor(len(parts)), 1, func(x float64) { s.o.progress(s.share + s.each*(0.3+0.7*x)) })
 	low := map[int]float64{} // by place: how far down it is used
 	for k, l := range laid {
 		_, hand := fixed[k]

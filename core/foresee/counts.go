@@ -2,7 +2,6 @@ package foresee
 
 import (
 	"fmt"
-	"math"
 
 	"ochrestone/core/card"
 	"ochrestone/core/depth"
@@ -11,35 +10,53 @@ import (
 
 func countRules() []Rule {
 	return []Rule{
-		{ID: "paper", Station: Cut, Severity: Spoils, Title: "More paper than the stores hold", Explain: "By its area alone what is cut takes more sheets than there are; laid out it takes more still.", Source: "areas", check: tooLittlePaper},
+		{ID: "paper", Station: Cut, Severity: Spoils, Title: "More paper than the stores hold", Explain: "Laid out close, what is cut takes more sheets than there are, kept offcuts used first.", Source: "the cut list", check: tooLittlePaper},
 		{ID: "spacers", Station: Cut, Severity: Spoils, Title: "More pads than the stores hold", Explain: "One runs out of foam in the middle of a sitting.", Source: "the stores", check: tooFewSpacers},
 	}
 }
 
-// tooLittlePaper notes cardstocks of which all cards of a sitting take more, by area alone.
+// tooLittlePaper notes cardstocks of which all cards of a sitting take more sheets than there
+// are, laid out as they are cut.
 func tooLittlePaper(v *View, add func(Hit)) {
-	run := float64(v.Card.Run())
+	if v.Sheets == nil {
+		return
+	}
+	run := v.Card.Run()
 	for _, a := range v.Build.PaperAreas() {
 		p, ok := v.Stock.Paper(a.Stock)
 		if !ok || p.Sheets == 0 || p.W <= 0 || p.H <= 0 {
 			continue // that it is not there, or there is none, is noted of it elsewhere
 		}
-		has := float64(p.Sheets) * p.W * p.H
-		for _, o := range p.Offcuts {
-			has += float64(o.Count()) * o.W * o.H
-		}
-		if a.Area*run <= has {
+		s, short := v.Sheets(p.ID, run)
+		if !short {
 			continue
 		}
-		needs := int(math.Ceil(a.Area * run / (p.W * p.H)))
 		h := Hit{Key: []string{p.ID}, What: fmt.Sprintf("There is too little %s", p.Name),
-			Why: fmt.Sprintf("%s of it are cut for %s: %s at least, and there are %d.", v.Write.Area(a.Area*run), cards(v.Card.Run()), sheets(needs), p.Sheets),
-			Do:  "Make fewer at once, take another card for some of it, or count your sheets in the stores.", Numbers: map[string]float64{"area": a.Area * run, "has": has}, Facts: []string{p.ID}}
-		if fewer := int(has / a.Area); fewer >= 1 && len(v.Card.Lots) == 0 {
+			Why: fmt.Sprintf("Laid out, %s %s %s of it, and there %s %d.", cards(run), words.Of(run, "takes", "take"), sheets(s.Needs), words.Of(p.Sheets, "is", "are"), p.Sheets),
+			Do:  "Make fewer at once, take another card for some of it, or count your sheets in the stores.", Numbers: map[string]float64{"needs": float64(s.Needs), "has": float64(p.Sheets)}, Facts: []string{p.ID}}
+		if fewer := v.enough(p.ID, run, s.Needs, p.Sheets); fewer >= 1 && len(v.Card.Lots) == 0 {
 			h.Mend = &Mend{"Make " + cards(fewer) + " at once", []card.Edit{{Copies: &card.SetCopies{N: fewer}}}}
 		}
 		add(h)
 	}
+}
+
+// enough is the most cards, fewer than a run of which so many sheets are needed and so many
+// there, that there are enough for. It is sought from where it lies if sheets go by cards.
+func (v *View) enough(stock string, run, needs, has int) int {
+	n := min(run*has/max(1, needs), run-1)
+	for n > 0 && v.short(stock, n) {
+		n--
+	}
+	for n > 0 && n+1 < run && !v.short(stock, n+1) {
+		n++
+	}
+	return n
+}
+
+func (v *View) short(stock string, copies int) bool {
+	_, is := v.Sheets(stock, copies)
+	return is
 }
 
 // tooFewSpacers notes pads and strips of which all cards of a sitting take more than are left.

@@ -12,6 +12,7 @@ import (
 	"ochrestone/core/advise"
 	"ochrestone/core/build"
 	"ochrestone/core/card"
+	"ochrestone/core/cut"
 	"ochrestone/core/depth"
 	"ochrestone/core/layout"
 	"ochrestone/core/look"
@@ -155,6 +156,9 @@ type View struct {
 	Write    measure.Writing
 	// Face draws the letters of words; nil where no typeface is at hand.
 	Face layout.Typeface
+	// Sheets lays out what so many of the card take of a cardstock, and tells whether there are
+	// too few sheets of it; nil: papers are not counted.
+	Sheets func(stock string, copies int) (cut.Stock, bool)
 
 	mends int // looked for so far
 }

@@ -76,12 +76,15 @@ func gone(v *View, m *Image, wi int, add func(Hit)) {
 func outOfPaper(v *View, m *Image, wi int, add func(Hit)) {
 	var names []string
 	for _, l := range m.Layers {
-		if p, ok := v.Stock.Paper(m.Colourways[wi].Layers[l.ID].Paper); ok && l.Make == card.Cut && p.Sheets == 0 && !p.Away && !slices.Contains(names, p.Name) {
+		if p, ok := v.Stock.Paper(m.Colourways[wi].Layers[l.ID].Paper); ok && l.Make == card.Cut && p.Sheets == 0 && !p.Away && !slices.Contains(names, p.Name) && v.lacks(p.ID) {
 			names = append(names, p.Name)
 		}
 	}
 	short(m, wi, names, "There is no sheet of %[1]s left", "The card is cut from it, and the stores count none.", "Choose another paper, or count your sheets in the stores.", add)
 }
+
+// lacks reports whether the card, as it is made, takes more of a cardstock than there is.
+func (v *View) lacks(stock string) bool { return v.Sheets == nil || v.short(stock, v.Card.Run()) }
 
 func lost(v *View, m *Image, wi int, add func(Hit)) {
 	var names []string

@@ -15,6 +15,7 @@ import (
 	"ochrestone/core/advise"
 	"ochrestone/core/build"
 	"ochrestone/core/card"
+	"ochrestone/core/cut"
 	"ochrestone/core/depth"
 	"ochrestone/core/foresee"
 	"ochrestone/core/kit"
@@ -300,11 +301,12 @@ type Planner struct {
 	placing *placing.Memory
 	sheets  *build.Memory
 	pads    *depth.Memory
+	cuts    *cut.Memory
 }
 
 // NewPlanner returns a Planner with an empty memory.
 func NewPlanner() *Planner {
-	return &Planner{memory.New[[32]byte, *shapes](mostShapes), placing.NewMemory(), build.NewMemory(), depth.NewMemory()}
+	return &Planner{memory.New[[32]byte, *shapes](mostShapes), placing.NewMemory(), build.NewMemory(), depth.NewMemory(), cut.NewMemory()}
 }
 
 // Of returns the plan of a card with a kit.
@@ -358,7 +360,13 @@ func (m *Planner) Build(c card.Card, k kit.Kit, opts ...Option) build.Build {
 }
 
 func (m *Planner) builder(c card.Card, k kit.Kit, opts []Option) *builder {
-	return &builder{Planner: m, card: c, kit: look.NewStock(k), o: assumed(opts),
+	b := &builder{Planner: m, kit: look.NewStock(k), o: assumed(opts)}
+	return b.like(c)
+}
+
+// like carries a plan of another card through its stages, with the same kit and assumptions.
+func (b *builder) like(c card.Card) *builder {
+	return &builder{Planner: b.Planner, card: c, kit: b.kit, o: b.o,
 		plan: Plan{Motifs: []Motif{}, Steps: []work.Act{}, Patterns: []build.Pattern{}, Findings: []foresee.Finding{}, Front: Front{Sheets: []Sheet{}, Elements: []Placed{}, Upward: []Laid{}, Crossings: []Crossing{}, Others: []Other{}, Base: []Drawn{}, Treated: []Treated{}, Letters: []Lettered{}}}}
 }
 

@@ -2,11 +2,11 @@ package remember
 
 import (
 	"fmt"
-	"math"
 	"slices"
 	"strings"
 
 	"ochrestone/core/card"
+	"ochrestone/core/cut"
 	"ochrestone/core/depth"
 	"ochrestone/core/kit"
 	"ochrestone/core/plan"
@@ -62,58 +62,53 @@ type ToBuy struct {
 }
 
 // Shopping lists what to buy for some cards to be made: inks that run low, and those that are
-// empty and wanted; cardstock, pads and envelopes of which the cards take more than is there,
-// by area alone for cardstock, so at least so much; adhesives that run low. Each is said with
-// the cards it is for.
-func Shopping(k kit.Kit, makes []Make) []ToBuy {
+// empty and wanted; cardstock of which the cards, laid out together, take more sheets than are
+// there; pads and envelopes of which they take more; adhesives that run low. Each is said with
+// the cards it is for. laid is the cut list of all of them.
+func Shopping(k kit.Kit, makes []Make, laid cut.Plan) []ToBuy {
 	out := []ToBuy{}
 	wants := map[string][]string{} // titles by what they want
-	want := func(id, title string) {
-		if id != "" && !slices.Contains(wants[id], title) {
-			wants[id] = append(wants[id], title)
+	want := func(kind, id, title string) {
+		if at := kind + "/" + id; id != "" && !slices.Contains(wants[at], title) {
+			wants[at] = append(wants[at], title)
 		}
 	}
-	area := map[string]float64{}
 	for _, m := range makes {
-		for _, id := range inksOf(m.Card) {
-			want(id, m.Card.Title)
+		for _, u := range m.Card.Uses() {
+			want(string(u.Kind), u.ID, m.Card.Title)
 		}
 		for _, a := range m.Plan.Build.PaperAreas() {
-			area[a.Stock] += a.Area * float64(m.Card.Run())
-			want(a.Stock, m.Card.Title)
+			want("papers", a.Stock, m.Card.Title)
 		}
 		for _, t := range Takes([]Make{m}, k) {
-			want(t.ID, m.Card.Title)
+			want(t.Kind, t.ID, m.Card.Title)
 		}
 	}
-	why := func(what, id string) string {
-		if on := wants[id]; len(on) > 0 {
+	why := func(what, kind, id string) string {
+		if on := wants[kind+"/"+id]; len(on) > 0 {
 			return what + "; for " + strings.Join(on, ", ")
 		}
 		return what
 	}
 	for _, i := range k.Inks {
 		switch {
-		case i.Gone && len(wants[i.ID]) > 0:
-			out = append(out, ToBuy{"inks", i.ID, i.Name, 0, why("empty", i.ID), i.Where})
+		case i.Gone && len(wants["inks/"+i.ID]) > 0:
+			out = append(out, ToBuy{"inks", i.ID, i.Name, 0, why("empty", "inks", i.ID), i.Where})
 		case i.Low && !i.Gone:
-			out = append(out, ToBuy{"inks", i.ID, i.Name, 0, why("runs low", i.ID), i.Where})
+			out = append(out, ToBuy{"inks", i.ID, i.Name, 0, why("runs low", "inks", i.ID), i.Where})
 		}
 	}
 	for _, p := range k.Papers {
-		one, has := p.W*p.H, float64(p.Sheets)*p.W*p.H
-		for _, o := range p.Offcuts {
-			has += float64(o.Count()) * o.W * o.H
-		}
-		if short := area[p.ID] - has; one > 0 && short > 0 {
-			out = append(out, ToBuy{"papers", p.ID, p.Name, int(math.Ceil(short / one)), why(fmt.Sprintf("%d there", p.Sheets), p.ID), p.Where})
+		i := slices.IndexFunc(laid.Stocks, func(s cut.Stock) bool { return s.Stock == p.ID })
+		if i >= 0 && laid.Stocks[i].Needs > p.Sheets {
+			out = append(out, ToBuy{"papers", p.ID, p.Name, laid.Stocks[i].Needs - p.Sheets, why(fmt.Sprintf("%d there", p.Sheets), "papers", p.ID), p.Where})
 		}
 	}
 	for _, t := range Takes(makes, k) {
 		if t.Left == nil || *t.Left >= t.N {
 			continue
 		}
-		b := ToBuy{t.Kind, t.ID, t.Name, t.N - *t.Left, why(fmt.Sprintf("%d there", *t.Left), t.ID), ""}
+		b := ToBuy{t.Kind, t.ID, t.Name, t.N - *t.Left, why(fmt.Sprintf("%d there", *t.Left), t.Kind, t.ID), ""}
 		if s, ok := k.Spacer(t.ID); ok && t.Kind == "spacers" {
 			b.Where = s.Where
 		} else if e, ok := k.Envelope(t.ID); ok {
@@ -123,31 +118,8 @@ func Shopping(k kit.Kit, makes []Make) []ToBuy {
 	}
 	for _, a := range k.Adhesives {
 		if a.Low {
-			out = append(out, ToBuy{"adhesives", a.ID, a.Name, 0, "runs low", a.Where})
+			out = append(out, ToBuy{"adhesives", a.ID, a.Name, 0, why("runs low", "adhesives", a.ID), a.Where})
 		}
 	}
-	return out
-}
-
-// inksOf are the inks of the images of a card, each once, by their ids.
-func inksOf(c card.Card) (out []string) {
-	add := func(id string) {
-		if id != "" && !slices.Contains(out, id) {
-			out = append(out, id)
-		}
-	}
-	for _, m := range c.Motifs {
-		for _, w := range m.Colourways {
-			for _, f := range w.Layers {
-				add(f.Ink)
-				add(f.Edge)
-				add(f.Back)
-				for _, b := range f.Blends {
-					add(b.Ink)
-				}
-			}
-		}
-	}
-	slices.Sort(out)
 	return out
 }
