@@ -18,6 +18,7 @@ import (
 var floors = [][]string{
 	{"tools/seeded"},
 	{"core/together", "core/memory", "core/words", "core/measure", "core/colour", "core/shape"},
+	{"core/bounds"},
 	{"core/kit"},
 	{"core/basic"},
 	{"core/card"},

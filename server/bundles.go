@@ -45,12 +45,15 @@ func (s *Server) bundles() {
 	look := op("look-into-bundle", http.MethodPost, "/api/bundles/look", "What a card from elsewhere brings")
 	look.MaxBodyBytes = bundle.MaxBytes
 	huma.Register(s.api, look, func(ctx context.Context, in *bundleIn) (*struct{ Body LookedAt }, error) {
-		b, k, err := s.bundleOf(ctx, in.RawBody)
-		if err != nil {
-			return nil, problem(err)
-		}
-		all, err := bundle.Compare(b, k)
-		return &struct{ Body LookedAt }{LookedAt{b.Card.Title, all}}, problem(err)
+		got, err := heavy(ctx, &s.jobs, nil, func() (LookedAt, error) {
+			b, k, err := s.bundleOf(ctx, in.RawBody)
+			if err != nil {
+				return LookedAt{}, err
+			}
+			all, err := bundle.Compare(b, k)
+			return LookedAt{b.Card.Title, all}, err
+		})
+		return &struct{ Body LookedAt }{got}, problem(err)
 	})
 	take := op("take-bundle", http.MethodPost, "/api/bundles", "Take a card from elsewhere onto the bench")
 	take.MaxBodyBytes = bundle.MaxBytes
@@ -67,38 +70,41 @@ func (s *Server) bundleOf(ctx context.Context, data []byte) (bundle.Bundle, kit.
 }
 
 func (s *Server) takeBundle(ctx context.Context, in *carriedIn) (*struct{ Body TakenIn }, error) {
+	got, err := heavy(ctx, &s.jobs, nil, func() (TakenIn, error) { return s.carryIn(ctx, in) })
+	return &struct{ Body TakenIn }{got}, problem(err)
+}
+
+// carryIn takes a card from elsewhere in, with all it brings or, when anything fails, not at all.
+func (s *Server) carryIn(ctx context.Context, in *carriedIn) (out TakenIn, err error) {
 	b, k, err := s.bundleOf(ctx, in.RawBody)
 	if err != nil {
-		return nil, problem(err)
+		return out, err
 	}
 	choices := map[string]bundle.Choice{}
 	if in.Choices != "" {
 		if err := json.Unmarshal([]byte(in.Choices), &choices); err != nil {
-			return nil, problem(kit.Problem{Path: "choices", What: "they are a JSON object of mine, theirs and both"})
+			return out, kit.Problem{Path: "choices", What: "they are a JSON object of mine, theirs and both"}
 		}
 	}
 	c, put, err := bundle.Take(b, k, choices, newID)
 	if err != nil {
-		return nil, problem(err)
+		return out, err
 	}
 	if err := c.Validate(); err != nil {
-		return nil, problem(err)
+		return out, err
 	}
 	var items []store.Item
 	for _, it := range put {
 		if err := usable(it); err != nil {
-			return nil, problem(fmt.Errorf("take %q in: %w", it.Name, err))
+			return out, fmt.Errorf("take %.60q in: %w", it.Name, err)
 		}
 		items = append(items, store.Item{Kind: it.Kind, ID: it.ID, Value: it.Doc})
 	}
-	if err := s.store.PutAll(ctx, items...); err != nil {
-		return nil, problem(err)
-	}
-	v, err := s.store.Add(ctx, newID(), c)
+	v, err := s.store.AddWith(ctx, newID(), c, items...)
 	if err != nil {
-		return nil, problem(err)
+		return out, err
 	}
-	return &struct{ Body TakenIn }{TakenIn{v.ID, c.Title, len(items)}}, nil
+	return TakenIn{v.ID, c.Title, len(items)}, nil
 }
 
 // usable checks a thing as the stores do when it is put in by hand.

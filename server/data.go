@@ -52,9 +52,6 @@ type Restored struct {
 	Before string `json:"before" doc:"file with everything as it was before"`
 }
 
-// maxRestore bounds a data file brought back over the page.
-const maxRestore = 2 << 30
-
 func (s *Server) data(r *gin.Engine) {
 	huma.Register(s.api, op("data", http.MethodGet, "/api/data", "The data file, and what of it cannot be read"), func(ctx context.Context, _ *struct{}) (*struct{ Body Data }, error) {
 		apart, err := s.store.SetApart(ctx)
@@ -78,9 +75,9 @@ func (s *Server) data(r *gin.Engine) {
 		}
 		return &struct{ Body Checked }{Checked{rep, rep.Say()}}, nil
 	})
-	huma.Register(s.api, op("remove-apart", http.MethodDelete, "/api/data/apart/{kind}/{id}", "Remove something that cannot be read"), func(ctx context.Context, in *struct {
-		Kind string `path:"kind" enum:"cards,sets,inks,papers,spacers,adhesives,envelopes,swatches"`
-		ID   string `path:"id"`
+	huma.Register(s.api, op("remove-apart", http.MethodDelete, "/api/data/apart", "Remove something that cannot be read"), func(ctx context.Context, in *struct {
+		Kind string `query:"kind" required:"true" doc:"as it is listed"`
+		ID   string `query:"id" required:"true" doc:"whatever characters it has"`
 	}) (*struct{}, error) {
 		return nil, problem(s.store.Remove(ctx, in.Kind, in.ID))
 	})

@@ -3,13 +3,9 @@ package server
 import (
 	"context"
 	"fmt"
-	"net/http"
 	"runtime/debug"
 	"slices"
-	"strings"
 	"sync"
-
-	"github.com/danielgtaylor/huma/v2"
 )
 
 // queue lets one heavy job run at a time: pictures, drawings and large dies would
@@ -110,30 +106,4 @@ func waits(before int) string {
 		return "Waiting: one job is before this"
 	}
 	return fmt.Sprintf("Waiting: %d jobs are before this", before)
-}
-
-// mostHeld is how many uploads are held at a time, waiting ones included.
-const mostHeld = 6
-
-// uploads are the requests that bring files.
-func uploads(path string) bool {
-	return path == "/api/scan" || strings.Contains(path, "/import") || strings.HasSuffix(path, "/proof") || strings.HasSuffix(path, "/picture") || strings.HasSuffix(path, "/read") && strings.HasPrefix(path, "/api/swatches/")
-}
-
-// admit refuses uploads past mostHeld before their bodies are read.
-func admit(h http.Handler) http.Handler {
-	slots := make(chan struct{}, mostHeld)
-	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		if r.Method != http.MethodPost || !uploads(r.URL.Path) {
-			h.ServeHTTP(w, r)
-			return
-		}
-		select {
-		case slots <- struct{}{}:
-			defer func() { <-slots }()
-			h.ServeHTTP(w, r)
-		default:
-			answer(w, &huma.ErrorModel{Type: "/problems/busy", Title: "Busy", Status: http.StatusServiceUnavailable, Detail: fmt.Sprintf("%d pictures or drawings are being read or waiting already. Nothing was taken in; try again in a moment.", mostHeld)})
-		}
-	})
 }

@@ -142,7 +142,7 @@ func New(st *store.Store, opts ...Option) *Server {
 	s.lying()
 	s.screensRoutes()
 	s.static(r)
-	s.Handler = guard(http.NewCrossOriginProtection().Handler(limit(admit(r))))
+	s.Handler = guard(http.NewCrossOriginProtection().Handler(newGate().let(r)))
 	return s
 }
 
@@ -163,41 +163,6 @@ func schemaName(t reflect.Type, hint string) string {
 
 // OpenAPI returns the API's document as JSON.
 func (s *Server) OpenAPI() ([]byte, error) { return s.api.OpenAPI().MarshalJSON() }
-
-// maxUpload bounds every request body.
-const maxUpload = 64 << 20
-
-func limit(h http.Handler) http.Handler {
-	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		most := int64(maxUpload)
-		if r.URL.Path == "/api/data/restore" {
-			most = maxRestore
-		}
-		if r.Body != nil && r.Body != http.NoBody {
-			// A file that stops coming in is given up.
-			r.Body = &patient{ReadCloser: http.MaxBytesReader(w, r.Body, most), give: http.NewResponseController(w)}
-		}
-		h.ServeHTTP(w, r)
-	})
-}
-
-// stalled is how long a body may stop coming in.
-const stalled = 30 * time.Second
-
-// patient moves the deadline of reading on with everything that comes in.
-type patient struct {
-	io.ReadCloser
-	give *http.ResponseController
-}
-
-func (p *patient) Read(b []byte) (int, error) {
-	_ = p.give.SetReadDeadline(time.Now().Add(stalled)) // not every writer has one
-	n, err := p.ReadCloser.Read(b)
-	if err != nil {
-		_ = p.give.SetReadDeadline(time.Time{})
-	}
-	return n, err
-}
 
 // recovered answers when something went wrong beyond words; the program goes on.
 func recovered(c *gin.Context, v any) {

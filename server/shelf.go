@@ -71,7 +71,15 @@ func (s *Server) importShelf(ctx context.Context, in *shelfIn) (*struct{ Body Sh
 		return nil, problem(store.ErrNotFound)
 	}
 	_, set := s.writing(ctx)
-	items, notes, err := t.Read(in.RawBody, set.Unit)
+	type read struct {
+		items []shelf.Item
+		notes []string
+	}
+	got, err := heavy(ctx, &s.jobs, nil, func() (read, error) {
+		items, notes, err := t.Read(in.RawBody, set.Unit)
+		return read{items, notes}, err
+	})
+	items, notes := got.items, got.notes
 	if p := (*table.Problem)(nil); errors.As(err, &p) {
 		return nil, &huma.ErrorModel{Type: "/problems/table", Title: "The table cannot be read", Status: http.StatusUnprocessableEntity, Detail: words.Capital(p.Error())}
 	} else if err != nil {

@@ -188,21 +188,6 @@ func TestGivingUpInTheQueue(t *testing.T) {
 	leave()
 }
 
-// Uploads past what can be held are refused before they are read.
-func TestTooManyUploadsAreRefused(t *testing.T) {
-	inside, out := make(chan struct{}), make(chan struct{})
-	h := admit(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) { inside <- struct{}{}; <-out }))
-	for range mostHeld {
-		go h.ServeHTTP(httptest.NewRecorder(), httptest.NewRequest(http.MethodPost, "/api/scan", nil))
-		<-inside
-	}
-	w := httptest.NewRecorder()
-	h.ServeHTTP(w, httptest.NewRequest(http.MethodPost, "/api/scan", nil))
-	assert.Equal(t, http.StatusServiceUnavailable, w.Code)
-	assert.Contains(t, w.Body.String(), "try again")
-	close(out)
-}
-
 // Something that goes wrong beyond words is an answer, and the next request works.
 func TestAPanicIsAnAnswer(t *testing.T) {
 	s := testServer(t)

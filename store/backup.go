@@ -9,8 +9,6 @@ import (
 	"os"
 	"path/filepath"
 	"strings"
-
-	"ochrestone/core/card"
 )
 
 // Backup writes the whole data file, as it stands at this moment, to a new file
@@ -65,7 +63,7 @@ func backup(ctx context.Context, db *sql.DB, path string) error {
 }
 
 // tables hold what a person made, in an order in which they can be filled.
-var tables = []string{"cards", "revisions", "shown", "items", "settings", "placements", "company", "runs", "made", "done", "used", "counted", "timers", "taken", "photographs", "tags"}
+var tables = []string{"cards", "revisions", "shown", "items", "settings", "placements", "company", "runs", "made", "done", "used", "counted", "timers", "taken", "photographs", "tags", "apart"}
 
 // Restore puts what a backup holds in the place of everything in the open data
 // file, in one transaction. What was there before is backed up first, to the file
@@ -188,12 +186,9 @@ func check(ctx context.Context, db *sql.DB) (Report, error) {
 			r.Problems = append(r.Problems, l)
 		}
 	}
-	orphans, err := strs(ctx, db, `SELECT r.card || ', revision ' || r.number || ' belongs to no card' FROM revisions r LEFT JOIN cards c ON c.id = r.card WHERE c.id IS NULL
-		UNION ALL SELECT c.id || ' shows a revision that is not there' FROM cards c LEFT JOIN revisions r ON r.card = c.id AND r.number = c.head WHERE r.card IS NULL`)
-	if err != nil {
-		return r, fmt.Errorf("check what belongs together: %w", plain(err))
+	if r.Apart, err = oddRows(ctx, db); err != nil {
+		return r, fmt.Errorf("check the rows: %w", err)
 	}
-	r.Problems = append(r.Problems, orphans...)
 	if err := db.QueryRowContext(ctx, `SELECT (SELECT count(*) FROM cards), (SELECT count(*) FROM revisions), (SELECT count(*) FROM items)`).Scan(&r.Cards, &r.Revisions, &r.Items); err != nil {
 		return r, fmt.Errorf("count what is there: %w", plain(err))
 	}
@@ -209,7 +204,7 @@ func check(ctx context.Context, db *sql.DB) (Report, error) {
 		if err := docs.Scan(&kind, &id, &doc); err != nil {
 			return r, fmt.Errorf("read every document: %w", plain(err))
 		}
-		if why := unreadable(kind, doc); why != nil {
+		if why := unreadable(kind, id, doc); why != nil {
 			r.Apart = append(r.Apart, Apart{kind, id, nameIn(doc), why.Error()})
 		}
 	}
@@ -217,19 +212,27 @@ func check(ctx context.Context, db *sql.DB) (Report, error) {
 }
 
 // unreadable tries a document as what it should be.
-func unreadable(kind string, doc []byte) error {
+func unreadable(kind, id string, doc []byte) error {
 	if kind == KindCard {
-		_, err := card.Read(doc)
+		_, err := readCard(doc)
 		return err
 	}
-	return take(kind, doc, emptyKit())
+	return take(kind, id, doc, emptyKit())
 }
 
 // nameIn is the name or title a document gives, whatever else is wrong with it.
 func nameIn(doc []byte) string {
 	var v struct{ Name, Title string }
 	_ = json.Unmarshal(doc, &v)
-	return v.Name + v.Title
+	return start(v.Name + v.Title)
+}
+
+// start is as much of a name as is told of what cannot be read.
+func start(s string) string {
+	if r := []rune(s); len(r) > 80 {
+		return string(r[:80]) + "…"
+	}
+	return s
 }
 
 func strs(ctx context.Context, db *sql.DB, query string) ([]string, error) {

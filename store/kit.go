@@ -1,13 +1,17 @@
 package store
 
 import (
+	"bytes"
 	"context"
 	"database/sql"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"slices"
 	"sync"
 
+	"ochrestone/core/bounds"
+	"ochrestone/core/card"
 	"ochrestone/core/kit"
 )
 
@@ -101,7 +105,7 @@ func (s *Store) readKit(ctx context.Context) (kit.Kit, []Apart, error) {
 		if err := rows.Scan(&kind, &id, &doc); err != nil {
 			return *k, nil, fmt.Errorf("read the stores: %w", plain(err))
 		}
-		if err := take(kind, doc, k); err != nil {
+		if err := take(kind, id, doc, k); err != nil {
 			apart = append(apart, Apart{kind, id, nameIn(doc), err.Error()})
 		}
 	}
@@ -109,7 +113,19 @@ func (s *Store) readKit(ctx context.Context) (kit.Kit, []Apart, error) {
 }
 
 // take reads a document into the list of its kind.
-func take(kind string, doc []byte, k *kit.Kit) error {
+// It returns an error for what is no such thing, for one of another id, and for a kind there is
+// not.
+func take(kind, id string, doc []byte, k *kit.Kit) error {
+	if t := bytes.TrimSpace(doc); len(t) == 0 || t[0] != '{' { // null is JSON, and no thing
+		return fmt.Errorf("%.20q is no thing of the stores", t)
+	}
+	var own struct{ ID string }
+	if err := json.Unmarshal(doc, &own); err != nil {
+		return err
+	}
+	if own.ID != "" && own.ID != id { // swatches have none of their own
+		return fmt.Errorf("it is kept as %q and calls itself %q", id, own.ID)
+	}
 	switch kind {
 	case KindSet:
 		return into(&k.Sets, doc)
@@ -128,12 +144,15 @@ func take(kind string, doc []byte, k *kit.Kit) error {
 	case KindSwatch:
 		return into(&k.Swatches, doc)
 	}
-	return nil
+	return fmt.Errorf("there is no kind of thing called %q", kind)
 }
 
 func into[T any](list *[]T, doc []byte) error {
 	var v T
 	if err := json.Unmarshal(doc, &v); err != nil {
+		return err
+	}
+	if err := bounds.Check(v); err != nil {
 		return err
 	}
 	*list = append(*list, v)
@@ -155,22 +174,55 @@ func (s *Store) Put(ctx context.Context, kind, id string, item any) error {
 // none.
 func (s *Store) PutAll(ctx context.Context, items ...Item) error {
 	defer s.memo.forget()
-	return s.tx(ctx, func(tx *sql.Tx) error {
-		for _, it := range items {
-			doc, err := json.Marshal(it.Value)
-			if err == nil {
-				err = take(it.Kind, doc, emptyKit()) // what could not be read again is not stored
-			}
-			if err == nil {
-				_, err = tx.ExecContext(ctx, `INSERT INTO items (kind, id, doc, position) SELECT ?, ?, ?, coalesce(max(position), 0) + 1 FROM items WHERE true
-					ON CONFLICT (kind, id) DO UPDATE SET doc = excluded.doc`, it.Kind, it.ID, doc)
-			}
-			if err != nil {
-				return fmt.Errorf("store %s %q: %w", it.Kind, it.ID, err)
-			}
-		}
+	return s.tx(ctx, func(tx *sql.Tx) error { return putAll(ctx, tx, items) })
+}
+
+// putAll stores kit items after the last there is, whose place is looked up once.
+func putAll(ctx context.Context, tx *sql.Tx, items []Item) error {
+	if len(items) == 0 {
 		return nil
+	}
+	var last int64
+	if err := tx.QueryRowContext(ctx, `SELECT coalesce(max(position), 0) FROM items`).Scan(&last); err != nil {
+		return fmt.Errorf("store what came in: %w", err)
+	}
+	put, err := tx.PrepareContext(ctx, `INSERT INTO items (kind, id, doc, position) VALUES (?, ?, ?, ?) ON CONFLICT (kind, id) DO UPDATE SET doc = excluded.doc`)
+	if err != nil {
+		return fmt.Errorf("store what came in: %w", err)
+	}
+	defer put.Close()
+	for i, it := range items {
+		doc, err := json.Marshal(it.Value)
+		if err == nil {
+			err = take(it.Kind, it.ID, doc, emptyKit()) // what could not be read again is not stored
+		}
+		if excess := (*bounds.Excess)(nil); errors.As(err, &excess) {
+			err = kit.Problem{Path: excess.Path, What: excess.What}
+		}
+		if err == nil {
+			_, err = put.ExecContext(ctx, it.Kind, it.ID, doc, last+int64(i)+1)
+		}
+		if err != nil {
+			return fmt.Errorf("store %s %.60q: %w", it.Kind, it.ID, err)
+		}
+	}
+	return nil
+}
+
+// AddWith stores a new card and kit items it brings, new or changed: all of it or, when
+// anything fails, nothing.
+func (s *Store) AddWith(ctx context.Context, id string, c card.Card, items ...Item) (Saved, error) {
+	defer s.memo.forget()
+	err := s.tx(ctx, func(tx *sql.Tx) error {
+		if err := putAll(ctx, tx, items); err != nil {
+			return err
+		}
+		return s.add(ctx, tx, id, c)
 	})
+	if err != nil {
+		return Saved{}, fmt.Errorf("take card %.60q in: %w", c.Title, err)
+	}
+	return s.Card(ctx, id)
 }
 
 // Doc is a kit item as it is stored.

@@ -88,6 +88,9 @@ func unlocked(ctx context.Context, path string) (*Store, error) {
 	db.SetMaxOpenConns(1) // one writer; reads are short
 	s := &Store{db: db, now: time.Now}
 	changed, err := migrate(ctx, db)
+	if err == nil {
+		err = s.settle(ctx)
+	}
 	if err == nil && changed {
 		err = s.adopt(ctx)
 	}
@@ -128,7 +131,7 @@ func Look(ctx context.Context, path string) error {
 	if tables == 0 {
 		return nil
 	}
-	if ours < 5 && !(ours == 1 && tables == 1) { // a file whose making was cut off has the first table only
+	if ours < 3 && !(ours == 1 && tables == 1) { // a file whose making was cut off has the first table only
 		return ErrForeign
 	}
 	var have sql.NullInt64

@@ -115,8 +115,8 @@ func TestAFullDisk(t *testing.T) {
 	s := open(t, filepath.Join(t.TempDir(), "a.db"))
 	_, err := s.db.Exec(`PRAGMA max_page_count = 30`)
 	require.NoError(t, err)
-	for i := range 400 {
-		if err = s.Put(ctx, KindInk, fmt.Sprint(i), kit.Ink{ID: fmt.Sprint(i), Name: string(make([]byte, 900))}); err != nil {
+	for i := range 4000 {
+		if err = s.Put(ctx, KindInk, fmt.Sprint(i), kit.Ink{ID: fmt.Sprint(i), Name: string(make([]byte, 190))}); err != nil {
 			break
 		}
 	}

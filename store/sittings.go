@@ -97,7 +97,7 @@ func (s *Store) kept(ctx context.Context, query string, args ...any) (out []Kept
 		if err := rows.Scan(&k.ID, &k.Revision, &doc, &k.Version); err != nil {
 			return nil, plain(err)
 		}
-		if k.Card, err = card.Read(doc); err != nil {
+		if k.Card, err = readCard(doc); err != nil {
 			return nil, fmt.Errorf("card %q: %w: %w", k.ID, ErrTorn, err)
 		}
 		out = append(out, k)

@@ -16,6 +16,7 @@ import (
 	"github.com/pressly/goose/v3"
 	_ "modernc.org/sqlite" // the database driver
 
+	"ochrestone/core/bounds"
 	"ochrestone/core/card"
 	"ochrestone/core/kit"
 )
@@ -76,7 +77,7 @@ func (s *Store) Cards(ctx context.Context) ([]Saved, error) {
 }
 
 func (s *Store) readCards(ctx context.Context) ([]Saved, []Apart, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT c.id, c.title, c.version, r.doc FROM cards c JOIN revisions r ON r.card = c.id AND r.number = c.head ORDER BY c.position, c.id`)
+	rows, err := s.db.QueryContext(ctx, `SELECT c.id, CAST(c.title AS TEXT), c.version, coalesce(r.doc, '') FROM cards c LEFT JOIN revisions r ON r.card = c.id AND r.number = c.head ORDER BY c.position, c.id`)
 	if err != nil {
 		return nil, nil, fmt.Errorf("list cards: %w", plain(err))
 	}
@@ -86,11 +87,18 @@ func (s *Store) readCards(ctx context.Context) ([]Saved, []Apart, error) {
 		var v Saved
 		var title string
 		var doc []byte
-		if err := rows.Scan(&v.ID, &title, &v.Version, &doc); err != nil {
+		var version any
+		if err := rows.Scan(&v.ID, &title, &version, &doc); err != nil {
 			return nil, nil, fmt.Errorf("list cards: %w", plain(err))
 		}
-		if v.Card, err = card.Read(doc); err != nil {
-			apart = append(apart, Apart{KindCard, v.ID, title, err.Error()})
+		if n, ok := version.(int64); ok {
+			v.Version = n
+		} else {
+			apart = append(apart, Apart{KindCard, v.ID, start(title), "its version is " + shortly(version)})
+			continue
+		}
+		if v.Card, err = readCard(doc); err != nil {
+			apart = append(apart, Apart{KindCard, v.ID, start(title), err.Error()})
 			continue
 		}
 		out = append(out, v)
@@ -109,7 +117,7 @@ func (s *Store) Card(ctx context.Context, id string) (Saved, error) {
 		return v, fmt.Errorf("read card %q: %w", id, missing(err))
 	}
 	v.CanUndo, v.CanRedo = parent > 0, next > 0
-	if v.Card, err = card.Read(doc); err != nil {
+	if v.Card, err = readCard(doc); err != nil {
 		return v, fmt.Errorf("read card %q, revision %d: %w: %w", id, head, ErrTorn, err)
 	}
 	return v, nil
@@ -125,23 +133,43 @@ func missing(err error) error {
 
 // Add stores a new card.
 func (s *Store) Add(ctx context.Context, id string, c card.Card) (Saved, error) {
-	err := s.tx(ctx, func(tx *sql.Tx) error {
-		if _, err := tx.ExecContext(ctx, `INSERT INTO cards (id, title, head, version, position) SELECT ?, ?, 1, 1, coalesce(max(position), 0) + 1 FROM cards`, id, c.Title); err != nil {
-			return err
-		}
-		if err := s.revision(ctx, tx, id, 1, 0, "", c); err != nil {
-			return err
-		}
-		return shown(ctx, tx, id, 1)
-	})
-	if err != nil {
-		return Saved{}, fmt.Errorf("add card %q: %w", c.Title, err)
+	return s.AddWith(ctx, id, c)
+}
+
+func (s *Store) add(ctx context.Context, tx *sql.Tx, id string, c card.Card) error {
+	if err := bounds.Check(struct {
+		ID string `json:"id"`
+	}{id}); err != nil {
+		return err
 	}
-	return s.Card(ctx, id)
+	if _, err := tx.ExecContext(ctx, `INSERT INTO cards (id, title, head, version, position) SELECT ?, ?, 1, 1, coalesce(max(position), 0) + 1 FROM cards`, id, c.Title); err != nil {
+		return err
+	}
+	if err := s.revision(ctx, tx, id, 1, 0, "", c); err != nil {
+		return err
+	}
+	return shown(ctx, tx, id, 1)
+}
+
+// document is a card as it is stored, if it is within bounds.
+func document(c card.Card) ([]byte, error) {
+	if excess := (*bounds.Excess)(nil); errors.As(bounds.Check(c), &excess) {
+		return nil, kit.Problem{Path: excess.Path, What: excess.What}
+	}
+	return json.Marshal(c)
+}
+
+// readCard reads a stored card, if it is within bounds.
+func readCard(doc []byte) (card.Card, error) {
+	c, err := card.Read(doc)
+	if err == nil {
+		err = bounds.Check(c)
+	}
+	return c, err
 }
 
 func (s *Store) revision(ctx context.Context, tx *sql.Tx, id string, number, parent int64, gesture string, c card.Card) error {
-	doc, err := json.Marshal(c)
+	doc, err := document(c)
 	if err != nil {
 		return err
 	}
@@ -168,7 +196,7 @@ func (s *Store) Save(ctx context.Context, id string, version int64, gesture stri
 			return err
 		}
 		if same {
-			doc, err := json.Marshal(c)
+			doc, err := document(c)
 			if err != nil {
 				return err
 			}
@@ -196,7 +224,7 @@ func (s *Store) At(ctx context.Context, id string, version int64) (card.Card, er
 	if err != nil {
 		return card.Card{}, fmt.Errorf("read card %q at version %d: %w", id, version, missing(err))
 	}
-	c, err := card.Read(doc)
+	c, err := readCard(doc)
 	if err != nil {
 		return c, fmt.Errorf("read card %q at version %d: %w: %w", id, version, ErrTorn, err)
 	}
@@ -266,7 +294,7 @@ func (s *Store) walk(ctx context.Context, id string, version int64, query string
 			if err != nil {
 				return err
 			}
-			c, err := card.Read(doc)
+			c, err := readCard(doc)
 			if err == nil {
 				return point(ctx, tx, id, number, c.Title)
 			}

@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
+	"slices"
 	"syscall"
 
 	"modernc.org/sqlite"
@@ -64,7 +65,7 @@ func plain(err error) error {
 // Apart is a stored thing that cannot be read. It is set apart: the rest works,
 // and it can be looked at, taken out and removed.
 type Apart struct {
-	Kind string `json:"kind" doc:"cards, or a kind of kit item"`
+	Kind string `json:"kind" doc:"cards, a kind of kit item, or rows"`
 	ID   string `json:"id"`
 	Name string `json:"name" doc:"as far as it can be told"`
 	Why  string `json:"why"`
@@ -82,9 +83,13 @@ func (s *Store) SetApart(ctx context.Context) ([]Apart, error) {
 	if err != nil {
 		return nil, err
 	}
+	rows, err := s.rowsApart(ctx)
+	if err != nil {
+		return nil, err
+	}
 	s.memo.mu.Lock()
 	defer s.memo.mu.Unlock()
-	return append(append([]Apart{}, s.memo.apart...), cards...), nil
+	return slices.Concat([]Apart{}, s.memo.apart, cards, rows), nil
 }
 
 // Document is a stored thing as it stands in the file, readable or not.
@@ -92,6 +97,9 @@ func (s *Store) Document(ctx context.Context, kind, id string) ([]byte, error) {
 	query := `SELECT doc FROM items WHERE kind = ?1 AND id = ?2`
 	if kind == KindCard {
 		query = `SELECT r.doc FROM cards c JOIN revisions r ON r.card = c.id AND r.number = c.head WHERE ?1 = 'cards' AND c.id = ?2`
+	}
+	if kind == KindRow {
+		query = `SELECT doc FROM apart WHERE ?1 = 'rows' AND id = ?2`
 	}
 	var doc []byte
 	if err := s.db.QueryRowContext(ctx, query, kind, id).Scan(&doc); err != nil {
@@ -104,6 +112,16 @@ func (s *Store) Document(ctx context.Context, kind, id string) ([]byte, error) {
 func (s *Store) Remove(ctx context.Context, kind, id string) error {
 	if kind == KindCard {
 		return s.Delete(ctx, id)
+	}
+	if kind == KindRow {
+		r, err := s.db.ExecContext(ctx, `DELETE FROM apart WHERE id = ?`, id)
+		if err != nil {
+			return fmt.Errorf("remove what is set apart: %w", plain(err))
+		}
+		if n, _ := r.RowsAffected(); n == 0 {
+			return fmt.Errorf("remove what is set apart: %w", ErrNotFound)
+		}
+		return nil
 	}
 	return s.Take(ctx, kind, id)
 }

@@ -228,7 +228,7 @@ func fill(ctx context.Context, st *store.Store) error {
 
 // memoryLimit is how much memory, in bytes, the program takes before it gives
 // back more eagerly.
-const memoryLimit = 700 << 20
+const memoryLimit = 420 << 20
 
 // listen serves on a port of this machine: on that one if it was asked for, else on that
 // or, where another program has it, on a free one.

@@ -1,6 +1,7 @@
 package card
 
 import (
+	"bytes"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -18,6 +19,9 @@ func Read(b []byte) (Card, error) {
 	}
 	if err := json.Unmarshal(b, &head); err != nil {
 		return Card{}, fmt.Errorf("read the card: %w", err)
+	}
+	if t := bytes.TrimSpace(b); t[0] != '{' { // null is JSON, and no card
+		return Card{}, fmt.Errorf("read the card: %.20q is no card", t)
 	}
 	if head.Version > Version {
 		return Card{}, fmt.Errorf("%w (document version %d; this one reads up to %d); bring this program up to date", ErrNewer, head.Version, Version)

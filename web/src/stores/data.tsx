@@ -63,7 +63,7 @@ export function YourData() {
 		});
 	const remove = (kind: string, id: string) =>
 		run("Removing…", async () => {
-			await ok(api.DELETE("/api/data/apart/{kind}/{id}", { params: { path: { kind: kind as "sets", id } } }));
+			await ok(api.DELETE("/api/data/apart", { params: { query: { kind, id } } }));
 			await refresh("all");
 			return "Removed.";
 		});
@@ -159,7 +159,7 @@ export function YourData() {
 						<tbody>
 							{data.data?.apart.map((a) => (
 								<tr key={a.kind + a.id}>
-									<td>{a.kind}</td>
+									<td>{a.kind === "rows" ? "data" : a.kind}</td>
 									<td>{a.name || a.id}</td>
 									<td style={{ fontSize: size.small }}>{a.why}</td>
 									<td>
