@@ -28,9 +28,10 @@ type Data struct {
 	Path  string        `json:"path" doc:"where it lies"`
 	Apart []store.Apart `json:"apart" nullable:"false" doc:"what cannot be read and is set apart"`
 	// What the program copies by itself.
-	Copies  []store.Copy `json:"copies" nullable:"false" doc:"made of it by itself, one a day, the latest first"`
-	Beside  string       `json:"beside" doc:"folder in which they lie"`
-	Trouble string       `json:"trouble,omitempty" doc:"why today's could not be made"`
+	Copies  []store.Copy   `json:"copies" nullable:"false" doc:"made of it by itself, one a day, the latest first"`
+	Before  []store.Before `json:"before" nullable:"false" doc:"what was there before a backup was brought back, the latest first; the last three are kept"`
+	Beside  string         `json:"beside" doc:"folder in which they lie"`
+	Trouble string         `json:"trouble,omitempty" doc:"why today's could not be made"`
 }
 
 // Looked is what a backup holds, before anything is changed.
@@ -62,7 +63,7 @@ func (s *Server) data(r *gin.Engine) {
 		if err != nil {
 			return nil, problem(err)
 		}
-		d := Data{Path: s.store.Path(), Apart: apart, Copies: copies, Beside: s.store.CopiesDir()}
+		d := Data{Path: s.store.Path(), Apart: apart, Copies: copies, Beside: s.store.CopiesDir(), Before: s.store.Befores()}
 		if err := s.trouble.Load(); err != nil {
 			d.Trouble = (*err).Error()
 		}
@@ -132,6 +133,7 @@ type copyIn struct {
 func (s *Server) Daily(ctx context.Context) {
 	for {
 		sweep(os.TempDir(), s.now())
+		s.store.Sweep(s.now())
 		_, err := s.store.Daily(ctx, s.now())
 		if err != nil && ctx.Err() == nil {
 			s.trouble.Store(&err)
@@ -213,6 +215,10 @@ func takeIn(c *gin.Context) (path string, done func(), ok bool) {
 	}
 	if err != nil {
 		_ = os.Remove(f.Name())
+		if full := store.Full(err); full != nil {
+			refuse(c, full)
+			return "", nil, false
+		}
 		refuse(c, &store.Trouble{What: "The backup did not come in whole.", Mend: "Nothing was changed; try again."})
 		return "", nil, false
 	}
@@ -226,7 +232,7 @@ func (s *Server) lookInto(c *gin.Context) {
 		return
 	}
 	defer done()
-	l, err := s.lookedInto(c.Request.Context(), path)
+	l, err := heavy(c.Request.Context(), &s.jobs, nil, func() (Looked, error) { return s.lookedInto(c.Request.Context(), path) })
 	if err != nil {
 		refuse(c, err)
 		return
@@ -277,7 +283,7 @@ func (s *Server) restore(c *gin.Context) {
 		return
 	}
 	defer done()
-	before, err := s.store.Restore(c.Request.Context(), path)
+	before, err := heavy(c.Request.Context(), &s.jobs, nil, func() (string, error) { return s.store.Restore(c.Request.Context(), path) })
 	if err != nil {
 		refuse(c, err)
 		return
@@ -378,11 +384,8 @@ func remembered(ctx context.Context, st *store.Store, cards []store.Saved, logge
 		}
 		runs = append(runs, MadeOf{e, r})
 		for _, p := range e.Photographs {
-			data, err := st.PhotographOf(ctx, p.ID, false)
-			if err != nil {
-				return nil, err
-			}
-			photographs = append(photographs, everything.File{Dir: "log/photographs/", Name: fmt.Sprintf("%s %d", e.Title, p.ID), Ext: ".jpg", Data: data})
+			read := func() ([]byte, error) { return st.PhotographOf(ctx, p.ID, false) }
+			photographs = append(photographs, everything.File{Dir: "log/photographs/", Name: fmt.Sprintf("%s %d", e.Title, p.ID), Ext: ".jpg", Read: read})
 		}
 	}
 	lying, err := st.Lying(ctx)

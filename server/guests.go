@@ -8,40 +8,49 @@ import (
 	"net/netip"
 	"path"
 	"regexp"
+	"strconv"
 	"strings"
+	"time"
 
 	"github.com/danielgtaylor/huma/v2"
+
+	"ochrestone/core/kit"
 )
 
-// What another screen may ask for: to see cards, the stores' names and the log, and to tick,
-// count and time steps and write the log. All else is done where Ochrestone runs.
+// What another screen may ask for: what Work, Cut and Log show of the cards, the stores' names,
+// and the log; and to tick, count and time steps, begin another run, and write to the run in
+// hand. All else is done where Ochrestone runs. What is not listed here is refused.
 var (
-	guestsSee = regexp.MustCompile(`^/api/(state|cards|cards/[^/]+(/.*)?|rules|log|entries|learned|photographs/[0-9]+\.jpg|fitting|drawer|length|screens)$`)
-	guestsDo  = regexp.MustCompile(`^(POST /api/(cards/[^/]+/run/(done|used|count|left|timers)|cards/[^/]+/entries/[0-9]+/photographs|log)|PUT /api/cards/[^/]+/entries/[0-9]+)$`)
+	guestsSee = regexp.MustCompile(`^/api/(state|cards|cards/[^/]+(/(now|sitting|sitting/state|standing|front\.svg|waits\.ics|cutting|cutting\.pdf|cutting\.csv|cutting/[^/]+/[0-9]+|entries|entries/[0-9]+))?|rules|log|entries|learned|photographs/[0-9]+\.jpg|fitting|screens)$`)
+	guestsDo  = regexp.MustCompile(`^(POST /api/(cards/[^/]+/run/(done|used|count|left|timers|another)|cards/[^/]+/entries/[0-9]+/photographs)|PUT /api/cards/[^/]+/entries/[0-9]+)$`)
 )
 
 var public = map[string]bool{"/manifest.webmanifest": true, "/icon.svg": true, "/icon-192.png": true, "/icon-512.png": true}
 
 // forGuests answers the other screens.
 func (s *Server) forGuests() http.Handler {
-	open := http.NewServeMux()
-	open.HandleFunc("/join", s.joinPage)
-	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+	door := http.NewCrossOriginProtection().Handler(http.HandlerFunc(s.joinPage))
+	return guard(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		// A machine may stand in the internet as well: nobody there is let to the door.
 		if from, err := netip.ParseAddrPort(r.RemoteAddr); err != nil || !ofTheHouse(from.Addr()) {
 			answer(w, &huma.ErrorModel{Type: "/problems/shut-out", Title: "Not let in", Status: http.StatusForbidden, Detail: "Ochrestone answers to its own house alone."})
 			return
 		}
 		if r.URL.Path == "/join" {
-			open.ServeHTTP(w, r)
+			door.ServeHTTP(w, r)
 			return
 		}
 		if public[r.URL.Path] { // browsers ask for these without a cookie, and they tell nothing
 			s.Handler.ServeHTTP(w, r)
 			return
 		}
-		c, err := r.Cookie(cookieName)
-		if err != nil || !s.screens.isIn(c.Value, s.now()) {
+		var in context.Context
+		is := false
+		c, err := r.Cookie(s.screens.cookie())
+		if err == nil {
+			in, is = s.screens.isIn(c.Value, s.now())
+		}
+		if !is {
 			if r.Method == http.MethodGet && !strings.HasPrefix(r.URL.Path, "/api/") {
 				http.Redirect(w, r, "/join", http.StatusSeeOther)
 				return
@@ -58,9 +67,57 @@ func (s *Server) forGuests() http.Handler {
 			answer(w, &huma.ErrorModel{Type: "/problems/elsewhere", Title: "Not from here", Status: http.StatusForbidden, Detail: "This screen ticks steps and writes the log. Do that on the machine Ochrestone runs on."})
 			return
 		}
-		s.Handler.ServeHTTP(w, r.WithContext(context.WithValue(r.Context(), guestKey{}, true)))
-	})
+		if m := ofRun.FindStringSubmatch(r.URL.Path); m != nil && !see && !s.inHand(r.Context(), m[1], m[2]) {
+			answer(w, &huma.ErrorModel{Type: "/problems/elsewhere", Title: "Not from here", Status: http.StatusForbidden, Detail: "This screen writes to the run in hand. What was made before is written to on the machine Ochrestone runs on."})
+			return
+		}
+		// What it has begun ends when it is taken back.
+		ctx, end := context.WithCancel(context.WithValue(r.Context(), guestKey{}, true))
+		defer end()
+		defer context.AfterFunc(in, end)()
+		s.Handler.ServeHTTP(w, r.WithContext(ctx))
+	}))
 }
+
+// ofRun are the addresses of a run of a card.
+var ofRun = regexp.MustCompile(`^/api/cards/([^/]+)/entries/([0-9]+)(?:/photographs)?$`)
+
+// inHand reports whether a run is the one under way of a card.
+func (s *Server) inHand(ctx context.Context, id, run string) bool {
+	r, err := s.store.Run(ctx, id)
+	return err == nil && r.ID != 0 && strconv.FormatInt(r.ID, 10) == run
+}
+
+// shownKit is a kit as another screen sees it: what things are called, and their colours.
+func shownKit(k kit.Kit) kit.Kit {
+	out := kit.Kit{Sets: []kit.Set{}, Inks: []kit.Ink{}, Papers: []kit.Cardstock{}, Spacers: []kit.Spacer{}, Adhesives: []kit.Adhesive{}, Envelopes: []kit.Envelope{}, Machines: []kit.Machine{}, Swatches: []kit.Swatch{}}
+	for _, v := range k.Sets {
+		s := kit.Set{ID: v.ID, Name: v.Name, Kind: v.Kind, Parts: []kit.Part{}}
+		for _, p := range v.Parts {
+			s.Parts = append(s.Parts, kit.Part{ID: p.ID, Label: p.Label})
+		}
+		out.Sets = append(out.Sets, s)
+	}
+	for _, v := range k.Inks {
+		out.Inks = append(out.Inks, kit.Ink{ID: v.ID, Name: v.Name, Kind: v.Kind, Family: v.Family, Depth: v.Depth, Dry: v.Dry, Wet: v.Wet})
+	}
+	for _, v := range k.Papers {
+		out.Papers = append(out.Papers, kit.Cardstock{ID: v.ID, Name: v.Name, Kind: v.Kind, Colour: v.Colour})
+	}
+	for _, v := range k.Spacers {
+		out.Spacers = append(out.Spacers, kit.Spacer{ID: v.ID, Name: v.Name, Kind: v.Kind})
+	}
+	for _, v := range k.Adhesives {
+		out.Adhesives = append(out.Adhesives, kit.Adhesive{ID: v.ID, Name: v.Name, Kind: v.Kind})
+	}
+	for _, v := range k.Envelopes {
+		out.Envelopes = append(out.Envelopes, kit.Envelope{ID: v.ID, Name: v.Name})
+	}
+	return out
+}
+
+// joinWithin is how long the form with the code may take to come in.
+const joinWithin = 10 * time.Second
 
 var joinForm = template.Must(template.New("join").Parse(`<!doctype html>
 <html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><title>Ochrestone: another screen</title>
@@ -78,10 +135,15 @@ func (s *Server) joinPage(w http.ResponseWriter, r *http.Request) {
 	page := struct{ Code, Wrong string }{Code: r.URL.Query().Get("code")}
 	status := http.StatusOK
 	if r.Method == http.MethodPost {
+		// A form that stays half sent is given up.
+		give := http.NewResponseController(w)
+		_ = give.SetReadDeadline(time.Now().Add(joinWithin)) // not every writer has one
 		r.Body = http.MaxBytesReader(w, r.Body, 1<<12)
-		token, err := s.screens.join(r.PostFormValue("code"), s.now())
+		code := r.PostFormValue("code")
+		_ = give.SetReadDeadline(time.Time{})
+		token, err := s.screens.join(addressOf(r.RemoteAddr), code, s.now())
 		if err == nil {
-			http.SetCookie(w, &http.Cookie{Name: cookieName, Value: token, Path: "/", MaxAge: int(staysIn.Seconds()), HttpOnly: true, SameSite: http.SameSiteStrictMode})
+			http.SetCookie(w, &http.Cookie{Name: s.screens.cookie(), Value: token, Path: "/", MaxAge: int(staysIn.Seconds()), HttpOnly: true, SameSite: http.SameSiteStrictMode})
 			http.Redirect(w, r, "/", http.StatusSeeOther)
 			return
 		}

@@ -205,6 +205,9 @@ func (s *Server) state(ctx context.Context, _ *struct{}) (*stateOut, error) {
 		return nil, problem(err)
 	}
 	out := &stateOut{State{Kit: k.Owned(), Away: k.NoLonger(), Inks: []InkLook{}, Formats: measure.Formats(), Settings: s.settings(ctx), Demo: s.demo}}
+	if ctx.Value(guestKey{}) != nil {
+		out.Body.Kit, out.Body.Away = shownKit(out.Body.Kit), shownKit(out.Body.Away)
+	}
 	for _, i := range k.Inks {
 		hex := kit.PlainWhite
 		if p, ok := k.Paper(i.Paper); ok {

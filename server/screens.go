@@ -1,6 +1,7 @@
 package server
 
 import (
+	"cmp"
 	"context"
 	"crypto/rand"
 	"crypto/subtle"
@@ -33,7 +34,14 @@ type screens struct {
 	code   string
 	joined []*screen
 	last   int // number given to the last that joined
-	tries  *rate.Limiter
+	tries  map[netip.Addr]*caller
+}
+
+// caller is where codes were typed from.
+type caller struct {
+	may   *rate.Limiter
+	wrong int
+	at    time.Time
 }
 
 // screen is a device that was let in.
@@ -42,6 +50,9 @@ type screen struct {
 	token  string
 	at     time.Time
 	seen   time.Time
+	// in ends when the screen is taken back, and with it what it had begun.
+	in  context.Context
+	out context.CancelFunc
 }
 
 // What guards the door; our own defaults.
@@ -51,7 +62,9 @@ const (
 	triesEvery  = 4 * time.Second // one more guess of a code in
 	triesAtOnce = 5
 	usualDoor   = 8421
-	cookieName  = "ochrestone-screen"
+	mostCallers = 256 // places whose wrong codes are kept in mind; the one not heard of the longest goes first
+	mostLines   = 64  // connections at a time, of all other screens
+	linesEach   = 12  // and of one of them
 	staysIn     = 30 * 24 * time.Hour
 )
 
@@ -66,6 +79,14 @@ type Screens struct {
 	Addresses []string     `json:"addresses" nullable:"false" doc:"of this machine in the house, to type in"`
 	Link      string       `json:"link,omitempty" doc:"address with the code"`
 	Joined    []ScreenSeen `json:"joined" nullable:"false"`
+	Wrong     []WrongCodes `json:"wrong" nullable:"false" doc:"where wrong codes were typed, the latest first"`
+}
+
+// WrongCodes are codes typed somewhere that were not the one shown.
+type WrongCodes struct {
+	From string `json:"from" doc:"address in the house"`
+	N    int    `json:"n" doc:"so many, those refused unread among them"`
+	At   string `json:"at" doc:"the last, RFC 3339"`
 }
 
 // ScreenSeen is a device that was let in.
@@ -86,7 +107,7 @@ type guestKey struct{}
 func (s *Server) screensRoutes() {
 	huma.Register(s.api, op("screens", http.MethodGet, "/api/screens", "Other screens that were let in"), func(ctx context.Context, _ *struct{}) (*screensOut, error) {
 		if ctx.Value(guestKey{}) != nil {
-			return &screensOut{Screens{On: true, Guest: true, Addresses: []string{}, Joined: []ScreenSeen{}}}, nil
+			return &screensOut{Screens{On: true, Guest: true, Addresses: []string{}, Joined: []ScreenSeen{}, Wrong: []WrongCodes{}}}, nil
 		}
 		return &screensOut{s.screens.show()}, nil
 	})
@@ -145,27 +166,30 @@ func (d *screens) open(h http.Handler) error {
 	if len(houseAddresses()) == 0 {
 		return kit.Problem{Path: "screens", What: "this machine is in no house network: join it to one first"}
 	}
-	l, err := net.Listen("tcp4", ":"+strconv.Itoa(usualDoor))
-	if err != nil {
-		l, err = net.Listen("tcp4", ":0")
-	}
+	ls, port, err := listenTo(houseAddresses())
 	if err != nil {
 		return fmt.Errorf("listen to the house: %w", err)
 	}
-	d.port = l.Addr().(*net.TCPAddr).Port
-	d.code, d.tries = newCode(), rate.NewLimiter(rate.Every(triesEvery), triesAtOnce)
-	d.srv = &http.Server{Handler: h, ReadHeaderTimeout: 10 * time.Second, IdleTimeout: 2 * time.Minute, MaxHeaderBytes: 1 << 16}
-	go func(srv *http.Server) {
-		if err := srv.Serve(l); !errors.Is(err, http.ErrServerClosed) {
-			d.shut()
-		}
-	}(d.srv)
+	d.port = port
+	d.code, d.tries = newCode(), map[netip.Addr]*caller{}
+	d.srv = &http.Server{Handler: h, ReadHeaderTimeout: 10 * time.Second, IdleTimeout: 30 * time.Second, MaxHeaderBytes: 1 << 16}
+	all := &lines{}
+	for _, l := range ls {
+		go func(srv *http.Server) {
+			if err := srv.Serve(&counting{l, all}); !errors.Is(err, http.ErrServerClosed) {
+				d.shut()
+			}
+		}(d.srv)
+	}
 	return nil
 }
 
 func (d *screens) shut() {
 	d.mu.Lock()
 	srv := d.srv
+	for _, s := range d.joined {
+		s.out()
+	}
 	d.srv, d.joined, d.code = nil, nil, ""
 	d.mu.Unlock()
 	if srv != nil {
@@ -176,13 +200,18 @@ func (d *screens) shut() {
 func (d *screens) take(number int) {
 	d.mu.Lock()
 	defer d.mu.Unlock()
-	d.joined = slices.DeleteFunc(d.joined, func(s *screen) bool { return s.number == number })
+	d.joined = slices.DeleteFunc(d.joined, func(s *screen) bool {
+		if s.number == number {
+			s.out()
+		}
+		return s.number == number
+	})
 }
 
 func (d *screens) show() Screens {
 	d.mu.Lock()
 	defer d.mu.Unlock()
-	out := Screens{On: d.srv != nil, Addresses: []string{}, Joined: []ScreenSeen{}}
+	out := Screens{On: d.srv != nil, Addresses: []string{}, Joined: []ScreenSeen{}, Wrong: []WrongCodes{}}
 	if d.srv == nil {
 		return out
 	}
@@ -196,14 +225,20 @@ func (d *screens) show() Screens {
 	for _, s := range d.joined {
 		out.Joined = append(out.Joined, ScreenSeen{s.number, s.at.Format(time.RFC3339), s.seen.Format(time.RFC3339)})
 	}
+	for from, c := range d.tries {
+		if c.wrong > 0 {
+			out.Wrong = append(out.Wrong, WrongCodes{from.String(), c.wrong, c.at.Format(time.RFC3339)})
+		}
+	}
+	slices.SortFunc(out.Wrong, func(a, b WrongCodes) int { return cmp.Or(cmp.Compare(b.At, a.At), cmp.Compare(a.From, b.From)) })
 	return out
 }
 
-// houseNets are networks the internet does not reach besides the private ones: shared
-// address space (RFC 6598), link-local (RFC 3927) and those of examples (RFC 5737), which some
-// sandboxes use.
+// houseNets are networks the internet does not reach besides the private ones: link-local
+// (RFC 3927) and those of examples (RFC 5737), which some sandboxes use. The address space that
+// a carrier shares among its customers (RFC 6598) is not of the house.
 var houseNets = []netip.Prefix{
-	netip.MustParsePrefix("100.64.0.0/10"), netip.MustParsePrefix("169.254.0.0/16"),
+	netip.MustParsePrefix("169.254.0.0/16"),
 	netip.MustParsePrefix("192.0.2.0/24"), netip.MustParsePrefix("198.51.100.0/24"), netip.MustParsePrefix("203.0.113.0/24"),
 }
 
@@ -236,17 +271,21 @@ var (
 )
 
 // join lets a device in that knows the code.
-func (d *screens) join(code string, now time.Time) (token string, err error) {
+// Whoever guesses has to wait for each guess, and nobody else waits with them.
+func (d *screens) join(from netip.Addr, code string, now time.Time) (token string, err error) {
 	d.mu.Lock()
 	defer d.mu.Unlock()
 	if d.srv == nil {
 		return "", errCode
 	}
-	if !d.tries.AllowN(now, 1) {
+	c := d.callerOf(from, now)
+	if !c.may.AllowN(now, 1) {
+		c.wrong++
 		return "", errTries
 	}
 	code = strings.ToUpper(strings.Join(strings.FieldsFunc(code, func(r rune) bool { return r == ' ' || r == '-' }), ""))
 	if subtle.ConstantTimeCompare([]byte(code), []byte(d.code)) != 1 {
+		c.wrong++
 		return "", errCode
 	}
 	if len(d.joined) >= mostScreens {
@@ -255,21 +294,50 @@ func (d *screens) join(code string, now time.Time) (token string, err error) {
 	var b [32]byte
 	_, _ = rand.Read(b[:])
 	d.last++
-	d.joined = append(d.joined, &screen{d.last, hex.EncodeToString(b[:]), now, now})
+	in, out := context.WithCancel(context.Background())
+	d.joined = append(d.joined, &screen{d.last, hex.EncodeToString(b[:]), now, now, in, out})
 	d.code = newCode() // each lets one in
-	d.tries = rate.NewLimiter(rate.Every(triesEvery), triesAtOnce)
+	delete(d.tries, from)
 	return hex.EncodeToString(b[:]), nil
 }
 
-// isIn reports whether a token is that of a device let in.
-func (d *screens) isIn(token string, now time.Time) bool {
+// isIn reports whether a token is that of a device let in, and until when it is.
+func (d *screens) isIn(token string, now time.Time) (in context.Context, is bool) {
 	d.mu.Lock()
 	defer d.mu.Unlock()
 	for _, s := range d.joined {
 		if subtle.ConstantTimeCompare([]byte(s.token), []byte(token)) == 1 {
 			s.seen = now
-			return true
+			return s.in, true
 		}
 	}
-	return false
+	return nil, false
+}
+
+// callerOf is what is known of where a code is typed.
+func (d *screens) callerOf(from netip.Addr, now time.Time) *caller {
+	c, ok := d.tries[from]
+	if !ok {
+		if len(d.tries) >= mostCallers {
+			oldest := from
+			for a, o := range d.tries {
+				if oldest == from || o.at.Before(d.tries[oldest].at) {
+					oldest = a
+				}
+			}
+			delete(d.tries, oldest)
+		}
+		c = &caller{may: rate.NewLimiter(rate.Every(triesEvery), triesAtOnce)}
+		d.tries[from] = c
+	}
+	c.at = now
+	return c
+}
+
+// cookie is what the cookie of this program is called: cookies go by the machine and not by
+// the port, and another program may run on it.
+func (d *screens) cookie() string {
+	d.mu.Lock()
+	defer d.mu.Unlock()
+	return "ochrestone-screen-" + strconv.Itoa(d.port)
 }

@@ -131,6 +131,7 @@ func (s *Store) Restore(ctx context.Context, path string) (before string, err er
 	if err := tx.Commit(); err != nil {
 		return "", fmt.Errorf("restore %s: %w", path, plain(err))
 	}
+	s.sweepBefores()
 	return before, nil
 }
 

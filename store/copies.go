@@ -153,3 +153,58 @@ func TitlesIn(ctx context.Context, path string) (map[string]string, error) {
 	}
 	return out, rows.Err()
 }
+
+// Before is a file with everything as it was before a backup was brought back.
+type Before struct {
+	Name string `json:"name" doc:"of the file, beside the data file"`
+	At   string `json:"at" doc:"when, RFC 3339"`
+	Size int64  `json:"size" doc:"bytes"`
+}
+
+// keptBefores is how many files of before a restore are kept.
+const keptBefores = 3
+
+// Befores lists the files that Restore made of what was there before, the latest first.
+func (s *Store) Befores() []Before {
+	out := []Before{}
+	stem := strings.TrimSuffix(filepath.Base(s.path), filepath.Ext(s.path)) + "-before-restore-"
+	es, err := os.ReadDir(filepath.Dir(s.path))
+	if err != nil {
+		return out
+	}
+	for _, e := range es {
+		if !strings.HasPrefix(e.Name(), stem) || filepath.Ext(e.Name()) != ".db" {
+			continue
+		}
+		if st, err := e.Info(); err == nil {
+			out = append(out, Before{e.Name(), st.ModTime().UTC().Format(time.RFC3339), st.Size()})
+		}
+	}
+	slices.SortFunc(out, func(a, b Before) int { return strings.Compare(b.Name, a.Name) })
+	return out
+}
+
+// sweepBefores takes away all but the latest files of before a restore.
+func (s *Store) sweepBefores() {
+	for i, b := range s.Befores() {
+		if i >= keptBefores {
+			_ = os.Remove(filepath.Join(filepath.Dir(s.path), b.Name)) // tried again after the next
+		}
+	}
+}
+
+// Sweep takes away backups that were cut off, in the folder of the data file and of its copies,
+// a day after they were begun.
+func (s *Store) Sweep(now time.Time) {
+	for _, dir := range []string{filepath.Dir(s.path), s.CopiesDir()} {
+		all, err := filepath.Glob(filepath.Join(dir, ".backup-*"))
+		if err != nil {
+			continue
+		}
+		for _, path := range all {
+			if st, err := os.Stat(path); err == nil && now.Sub(st.ModTime()) > 24*time.Hour {
+				_ = os.Remove(path)
+			}
+		}
+	}
+}

@@ -8,6 +8,7 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+	"sync"
 	"time"
 
 	"ochrestone/core/card"
@@ -21,8 +22,10 @@ type madeTable struct {
 
 type column struct{ name, kind string }
 
-// pristine are the tables of a data file that was made just now, by what they are called.
-func pristine(ctx context.Context) (map[string]madeTable, error) {
+// pristine are the tables of a data file that was made just now, by what they are called. They
+// are the same as long as the program runs.
+var pristine = sync.OnceValues(func() (map[string]madeTable, error) {
+	ctx := context.Background()
 	db, err := sql.Open("sqlite", "file::memory:?_pragma=foreign_keys(1)")
 	if err != nil {
 		return nil, err
@@ -44,7 +47,7 @@ func pristine(ctx context.Context) (map[string]madeTable, error) {
 		out[t] = m
 	}
 	return out, nil
-}
+})
 
 // asker asks a data file, within a transaction or not.
 type asker interface {
@@ -178,7 +181,7 @@ func faults(ctx context.Context, db asker, as map[string]madeTable) ([]fault, er
 					return nil, err
 				}
 			case at == "taken.doc":
-				if err := rowsWhere(ctx, db, t, c.name, "NOT json_valid(CAST(doc AS TEXT))", as[t], func(id int64, v any) {
+				if err := rowsWhere(ctx, db, t, c.name, "CASE WHEN json_valid(CAST(doc AS TEXT)) THEN json_type(CAST(doc AS TEXT)) <> 'object' ELSE 1 END", as[t], func(id int64, v any) {
 					out = append(out, fault{t, id, called[t], "its layout cannot be read", ""})
 				}); err != nil {
 					return nil, err
@@ -267,7 +270,7 @@ func shortly(v any) string {
 // made anew with what can be taken over, and rows that cannot be used are mended where others
 // hang on them, else taken out. Everything that was touched is set apart as it was before.
 func (s *Store) settle(ctx context.Context) error {
-	as, err := pristine(ctx)
+	as, err := pristine()
 	if err != nil {
 		return err
 	}
@@ -452,7 +455,7 @@ func (s *Store) rowsApart(ctx context.Context) ([]Apart, error) {
 // looked over when they are brought up to date.
 func oddRows(ctx context.Context, db *sql.DB) ([]Apart, error) {
 	out := []Apart{}
-	as, err := pristine(ctx)
+	as, err := pristine()
 	if err != nil {
 		return nil, err
 	}

@@ -62,6 +62,15 @@ func plain(err error) error {
 	return err
 }
 
+// Full says in plain words that a disk is full where that is why something failed; nil where
+// it is not.
+func Full(err error) error {
+	if errors.Is(err, syscall.ENOSPC) || errors.Is(err, syscall.EDQUOT) {
+		return plain(syscall.ENOSPC)
+	}
+	return nil
+}
+
 // Apart is a stored thing that cannot be read. It is set apart: the rest works,
 // and it can be looked at, taken out and removed.
 type Apart struct {

@@ -20,6 +20,12 @@ const SameHeight = 0.2
 // default.
 const sameCard = 0.04
 
+// How many spacers are looked at: of one kind and thickness, and in all; our own defaults.
+const (
+	sameSort  = 3
+	mostSorts = 60
+)
+
 // Rise is a way to hold a part up by so much.
 type Rise struct {
 	Bond   card.Bond `json:"bond"`
@@ -47,8 +53,15 @@ func Rises(s look.Stock, want, low, high float64) []Rise {
 		most          int
 	}
 	var sorts []sort
+	// Pads of about one thickness, and of one kind, are as good as each other: the first few
+	// stand for all. So however many there are in the stores, there are few sorts.
+	like := map[string]int{}
 	for _, sp := range s.Spacers {
-		if sp.Thickness > 0 && !sp.Away {
+		if sp.Thickness > 0 && sp.Thickness <= want+high+1e-9 && !sp.Away {
+			key := fmt.Sprint(sp.Kind, int(sp.Thickness/sameCard))
+			if like[key]++; like[key] > sameSort || len(sorts) >= mostSorts {
+				continue
+			}
 			sorts = append(sorts, sort{spacer: sp.ID, thick: sp.Thickness, most: card.MaxLevel})
 		}
 	}

@@ -317,8 +317,17 @@ func noPad(v *View, add func(Hit)) {
 	}, add)
 }
 
-// ownPads is a spacer of the stores that comes as pads; nil where there is none.
+// ownPads is a spacer of the stores that comes as pads: one that the card uses already, else the
+// first; nil where there is none.
 func (v *View) ownPads() *kit.Spacer {
+	for _, u := range v.Card.Uses() {
+		if u.Kind != kit.KindSpacer {
+			continue
+		}
+		if o, ok := v.Stock.Spacer(u.ID); ok && o.Thickness > 0 && o.Pads() && !o.Away {
+			return o
+		}
+	}
 	for i, o := range v.Stock.Spacers {
 		if o.Thickness > 0 && o.Pads() {
 			return &v.Stock.Spacers[i]

@@ -43,7 +43,8 @@ type Named struct {
 type File struct {
 	Dir, Name, Ext string // such as log/, Owl, .jpg
 	Doc            any
-	Data           []byte
+	// Read gives what is in it where it is no document, when it is written and not before.
+	Read func() ([]byte, error)
 }
 
 // Raw is a stored document nobody can read.
@@ -138,7 +139,13 @@ func Write(w io.Writer, a All, plan func(card.Card) plan.Plan) error {
 	for _, f := range a.More {
 		write := doc(f.Doc)
 		if f.Doc == nil {
-			write = func(w io.Writer) error { _, err := w.Write(f.Data); return err }
+			write = func(w io.Writer) error {
+				data, err := f.Read()
+				if err == nil {
+					_, err = w.Write(data)
+				}
+				return err
+			}
 		}
 		if err := file(f.Dir, f.Name, f.Ext, write); err != nil {
 			return err

@@ -792,7 +792,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/data/apart/{kind}/{id}": {
+    "/api/data/apart": {
         parameters: {
             query?: never;
             header?: never;
@@ -1825,7 +1825,7 @@ export interface components {
         };
         Apart: {
             id: string;
-            /** @description cards, or a kind of kit item */
+            /** @description cards, a kind of kit item, or rows */
             kind: string;
             /** @description as far as it can be told */
             name: string;
@@ -2014,6 +2014,17 @@ export interface components {
              * @description width of the largest, or diameter, mm
              */
             w: number;
+        };
+        Before: {
+            /** @description when, RFC 3339 */
+            at: string;
+            /** @description of the file, beside the data file */
+            name: string;
+            /**
+             * Format: int64
+             * @description bytes
+             */
+            size: number;
         };
         BenchState: {
             /** @description what lies drying or setting */
@@ -2652,6 +2663,8 @@ export interface components {
         Data: {
             /** @description what cannot be read and is set apart */
             apart: components["schemas"]["Apart"][];
+            /** @description what was there before a backup was brought back, the latest first; the last three are kept */
+            before: components["schemas"]["Before"][];
             /** @description folder in which they lie */
             beside: string;
             /** @description made of it by itself, one a day, the latest first */
@@ -5557,6 +5570,8 @@ export interface components {
             /** @description address with the code */
             link?: string;
             on: boolean;
+            /** @description where wrong codes were typed, the latest first */
+            wrong: components["schemas"]["WrongCodes"][];
         };
         Seat: {
             /** @enum {string} */
@@ -7275,6 +7290,17 @@ export interface components {
              */
             shadow?: number;
             text: string;
+        };
+        WrongCodes: {
+            /** @description the last, RFC 3339 */
+            at: string;
+            /** @description address in the house */
+            from: string;
+            /**
+             * Format: int64
+             * @description so many, those refused unread among them
+             */
+            n: number;
         };
     };
     responses: never;
@@ -9095,12 +9121,14 @@ export interface operations {
     };
     "remove-apart": {
         parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                kind: "cards" | "sets" | "inks" | "papers" | "spacers" | "adhesives" | "envelopes" | "swatches";
+            query: {
+                /** @description as it is listed */
+                kind: string;
+                /** @description whatever characters it has */
                 id: string;
             };
+            header?: never;
+            path?: never;
             cookie?: never;
         };
         requestBody?: never;

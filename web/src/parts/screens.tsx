@@ -90,6 +90,12 @@ function ScreensDialog({ now, onClose }: { now?: S["Screens"]; onClose: () => vo
 							</li>
 						))}
 					</Box>
+					{now.wrong.map((c) => (
+						<Box key={c.from} color="madder">
+							{c.n === 1 ? "A wrong code was" : `${c.n} wrong codes were`} typed at {c.from}, the last at {clock(c.at)}. Whoever is there has to wait; your own
+							devices do not.
+						</Box>
+					))}
 					<Box>
 						<Button onClick={() => run(() => ok(api.DELETE("/api/screens")))}>Shut all out</Button>
 					</Box>

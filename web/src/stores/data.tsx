@@ -112,6 +112,12 @@ export function YourData() {
 						</Box>
 					</Box>
 				)}
+				{(data.data?.before.length ?? 0) > 0 && (
+					<Box mt="5" fontSize="small">
+						What was here before a backup was brought back lies beside the data file; the last three are kept:{" "}
+						{data.data?.before.map((b) => `${b.name}, ${Math.max(1, Math.round(b.size / 1e6))} MB`).join("; ")}.
+					</Box>
+				)}
 				{data.data?.trouble && (
 					<Box role="alert" color="madder" mt="4">
 						Today's copy could not be made: {data.data.trouble} Make room, or save a backup elsewhere; it is tried again within the hour.
