@@ -112,6 +112,7 @@ func works(t *testing.T, path string, say string, other *Server, whole bool) []s
 		w := call(s, http.MethodDelete, "/api/data/apart?"+url.Values{"kind": {a.Kind}, "id": {a.ID}}.Encode(), "")
 		assert.Equal(t, 204, w.Code, "%s: removed, %s", say, w.Body)
 	}
+	assert.Contains(t, call(s, http.MethodGet, "/api/data", "").Body.String(), `"apart":[]`, "%s: a list and never null", say)
 	var left Data
 	require.NoError(t, json.Unmarshal(call(s, http.MethodGet, "/api/data", "").Body.Bytes(), &left))
 	assert.Empty(t, left.Apart, say)

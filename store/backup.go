@@ -9,6 +9,8 @@ import (
 	"os"
 	"path/filepath"
 	"strings"
+
+	"ochrestone/core/words"
 )
 
 // Backup writes the whole data file, as it stands at this moment, to a new file
@@ -266,7 +268,7 @@ func (r Report) Say() string {
 	case r.Torn():
 		return "The file is damaged: " + r.Problems[0] + ". Copy it aside, then go back to your latest backup."
 	case len(r.Apart) > 0:
-		return head + fmt.Sprintf(" The file is whole, but %s cannot be read and is set apart.", n(len(r.Apart), "document", "documents"))
+		return head + fmt.Sprintf(" The file is whole, but %s in it cannot be read and %s set apart.", n(len(r.Apart), "thing", "things"), words.Of(len(r.Apart), "is", "are"))
 	}
 	return head + " The file is whole, and everything in it can be read."
 }

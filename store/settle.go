@@ -151,14 +151,14 @@ func faults(ctx context.Context, db asker, as map[string]madeTable) ([]fault, er
 			}
 			bad = strings.ReplaceAll(strings.ReplaceAll(bad, "NOT =", "<>"), "NOT >=", "<")
 			if err := rowsWhere(ctx, db, t, c.name, bad, as[t], func(id int64, v any) {
-				out = append(out, fault{t, id, called[t], fmt.Sprintf("its %s is %s", c.name, shortly(v)), mends[at]})
+				out = append(out, fault{t, id, called[t], fmt.Sprintf("under %q stands %s", c.name, shortly(v)), mends[at]})
 			}); err != nil {
 				return nil, err
 			}
 			if empty, ok := times[at]; ok {
 				if err := rowsWhere(ctx, db, t, c.name, fmt.Sprintf("typeof(%[1]s) = 'text' AND strftime('%%s', %[1]s) IS NULL AND NOT (%[2]v AND %[1]s = '')", c.name, map[bool]int{true: 1}[empty]), as[t], func(id int64, v any) {
 					if s, _ := v.(string); !readable(s) {
-						out = append(out, fault{t, id, called[t], fmt.Sprintf("its %s is %s, which is no time", c.name, shortly(v)), mends[at]})
+						out = append(out, fault{t, id, called[t], fmt.Sprintf("under %q stands %s, which is no time", c.name, shortly(v)), mends[at]})
 					}
 				}); err != nil {
 					return nil, err
@@ -169,7 +169,7 @@ func faults(ctx context.Context, db asker, as map[string]madeTable) ([]fault, er
 				if err := rowsWhere(ctx, db, t, c.name, "typeof(step) = 'text'", as[t], func(id int64, v any) {
 					var s card.Step
 					if text, _ := v.(string); json.Unmarshal([]byte(text), &s) != nil || !strings.HasPrefix(strings.TrimSpace(text), "{") {
-						out = append(out, fault{t, id, called[t], "its step is " + shortly(v) + ", which is no step", ""})
+						out = append(out, fault{t, id, called[t], "it stands for " + shortly(v) + ", which is no step", ""})
 					}
 				}); err != nil {
 					return nil, err

@@ -5,7 +5,6 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
-	"slices"
 	"syscall"
 
 	"modernc.org/sqlite"
@@ -98,7 +97,7 @@ func (s *Store) SetApart(ctx context.Context) ([]Apart, error) {
 	}
 	s.memo.mu.Lock()
 	defer s.memo.mu.Unlock()
-	return slices.Concat([]Apart{}, s.memo.apart, cards, rows), nil
+	return append(append(append([]Apart{}, s.memo.apart...), cards...), rows...), nil
 }
 
 // Document is a stored thing as it stands in the file, readable or not.
