@@ -32,7 +32,7 @@ func refuse(t xml.StartElement, line int) error {
 // inherit applies the transform, the style sheets and the style of an element.
 func (r *reader) inherit(t xml.StartElement, s state, line int) (state, error) {
 	css := r.index.css.styles(t)
-	at := "<" + t.Name.Local + label(t, "") + ">"
+	at := element(t)
 	move := css["transform"]
 	if move == "" {
 		move = attr(t, "transform")

@@ -50,7 +50,7 @@ func (c *clipping) of() (shape.Region, error) {
 
 // clip reads the clip path an element names: what lies outside of it is not drawn.
 func (r *reader) clip(t xml.StartElement, s *state, named string, line int) error {
-	at := "<" + t.Name.Local + label(t, "") + ">"
+	at := element(t)
 	ref := strings.TrimSpace(named)
 	if i := strings.Index(ref, "url("); i >= 0 {
 		ref = strings.Trim(strings.TrimSuffix(strings.TrimSpace(ref[i+4:]), ")"), ` "'`)

@@ -100,6 +100,14 @@ func page(t xml.StartElement) bool {
 	return attr(t, "groupmode") == "layer" || layered.MatchString(label(t, ""))
 }
 
+// element is an element as notes and errors name it.
+func element(t xml.StartElement) string {
+	if own := label(t, ""); own != "" {
+		return "<" + t.Name.Local + "> “" + own + "”"
+	}
+	return "<" + t.Name.Local + ">"
+}
+
 func label(t xml.StartElement, or string) string {
 	for _, k := range []string{"label", "data-name", "id"} {
 		if v := attr(t, k); v != "" {
@@ -122,7 +130,7 @@ func (r *reader) name(s string) string {
 }
 
 func (r *reader) add(t xml.StartElement, s state, p *canvas.Path, line int) error {
-	at := "<" + t.Name.Local + label(t, "") + ">"
+	at := element(t)
 	if r.segments += p.Len(); r.segments > MaxSegments {
 		return &Problem{at, line, fmt.Sprintf("The drawing has more than %d segments.", MaxSegments), "Simplify the outlines."}
 	}

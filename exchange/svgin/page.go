@@ -93,7 +93,7 @@ func (r *reader) within(t xml.StartElement, s state, size [2]string, line int) (
 	y, err4 := s.user(t, "y", 0)
 	box, has, err5 := viewBox(t)
 	if err := errors.Join(err1, err2, err3, err4, err5); err != nil {
-		return s, &Problem{"<" + t.Name.Local + label(t, "") + ">", line, "The size or viewBox of a drawing within the drawing cannot be read.", "Ungroup it in the drawing program."}
+		return s, &Problem{element(t), line, "The size or viewBox of a drawing within the drawing cannot be read.", "Ungroup it in the drawing program."}
 	}
 	if w <= 0 || h <= 0 {
 		if w < 0 || h < 0 || size[0] != "100%" {

@@ -23,7 +23,7 @@ func TestWhatIsNotSeenIsSaid(t *testing.T) {
 	require.Len(t, d.Parts, 3)
 	assert.InDelta(t, 23*23, d.Parts[2].Outline.Area(), 0.1, "a wide line is part of the shape")
 	notes := strings.Join(d.Notes, "\n")
-	for _, w := range []string{"<rectboard> has neither fill nor line", "<rectghost> is wholly transparent", "is masked", "cannot be followed", "3.0 mm wide"} {
+	for _, w := range []string{"<rect> “board” has neither fill nor line", "<rect> “ghost” is wholly transparent", "is masked", "cannot be followed", "3.0 mm wide"} {
 		assert.Contains(t, notes, w)
 	}
 }

@@ -187,7 +187,7 @@ func (r *reader) element(t xml.StartElement, s state) error {
 		return err
 	}
 	if st.unseen != "" {
-		r.note(line, "<"+name+label(t, "")+">", "is "+st.unseen+" and was left out")
+		r.note(line, element(t), "is "+st.unseen+" and was left out")
 		return r.skip()
 	}
 	switch name {
@@ -204,14 +204,14 @@ func (r *reader) element(t xml.StartElement, s state) error {
 	}
 	p, err := outline(t, st)
 	if err != nil {
-		return &Problem{"<" + name + label(t, "") + ">", line, "The outline cannot be read: " + err.Error() + ".", "Draw it again or leave it out."}
+		return &Problem{element(t), line, "The outline cannot be read: " + err.Error() + ".", "Draw it again or leave it out."}
 	}
 	if p == nil {
 		r.note(line, "<"+name+">", "is not an outline and was left out")
 		return r.skip()
 	}
 	if !st.draws() && st.collect == nil {
-		r.note(line, "<"+name+label(t, "")+">", "has neither fill nor line, so it draws nothing, and was left out")
+		r.note(line, element(t), "has neither fill nor line, so it draws nothing, and was left out")
 		return r.skip()
 	}
 	if err := r.add(t, st, p, line); err != nil {
