@@ -7,6 +7,7 @@ import (
 	"io"
 	"net/http"
 	"net/http/httptest"
+	"runtime"
 	"strings"
 	"sync"
 	"sync/atomic"
@@ -46,7 +47,9 @@ func TestLargeBodiesWaitTheirTurn(t *testing.T) {
 			n := held.Add(each)
 			for m := most.Load(); n > m && !most.CompareAndSwap(m, n); m = most.Load() {
 			}
-			time.Sleep(5 * time.Millisecond)
+			for range 200 {
+				runtime.Gosched() // the others have every chance to come in too
+			}
 			held.Add(-each)
 			served.Add(1)
 		}))

@@ -130,7 +130,7 @@ func (s *Server) joinPage(w http.ResponseWriter, r *http.Request) {
 	h := w.Header()
 	h.Set("Content-Security-Policy", "default-src 'none'; style-src 'unsafe-inline'; form-action 'self'; frame-ancestors 'none'; base-uri 'none'")
 	h.Set("X-Content-Type-Options", "nosniff")
-	h.Set("Referrer-Policy", "no-referrer")
+	h.Set("Referrer-Policy", "same-origin") // with none, browsers say of no form where it comes from
 	h.Set("Cache-Control", "no-store")
 	page := struct{ Code, Wrong string }{Code: r.URL.Query().Get("code")}
 	status := http.StatusOK
