@@ -43,7 +43,7 @@ func TestLanternsBehindAFoamedWall(t *testing.T) {
 	do(t, ctx, "its mend", begins("Pads with a pocket for it"), gone("Foam is in the way"))
 	shot(t, ctx, "scene-lanterns-2")
 	do(t, ctx, "nothing rocks, and it gets in", none("[data-trouble]"), begins("Leave a pocket for it"), gone("cannot get beneath"))
-	assert.Contains(t, stepsOf(t, ctx, id), "Leave its edge open for lantern, glass, foot of Storm lantern")
+	assert.Contains(t, stepsOf(t, ctx, id), "Glue nothing along the edge where lantern, glass and foot of Storm lantern go in beneath")
 	printed(t, p, id, "scene-lanterns")
 }
 

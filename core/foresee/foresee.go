@@ -305,11 +305,3 @@ func (m *Image) bare(wi int) bool {
 func (v *View) advice(m *Image) advise.Study {
 	return advise.Study{Stock: v.Stock, Image: m.Image.Image, Readable: v.Readable, Step: v.Hand.Step}
 }
-
-// listed joins names as a sentence does.
-func listed(names []string) string {
-	if n := len(names); n > 1 {
-		return strings.Join(names[:n-1], ", ") + " and " + names[n-1]
-	}
-	return names[0]
-}

@@ -11,6 +11,7 @@ import (
 	"ochrestone/core/cover"
 	"ochrestone/core/layout"
 	"ochrestone/core/shape"
+	"ochrestone/core/words"
 )
 
 // Our own defaults.
@@ -186,7 +187,7 @@ func buried(v *View, add func(Hit)) {
 			continue
 		}
 		id := t.Element.ID
-		h := Hit{Key: []string{id}, At: At{Element: id}, What: fmt.Sprintf("%s lies wholly under %s", t.Name, listed(over)), Why: "Nothing of it is left to see.",
+		h := Hit{Key: []string{id}, At: At{Element: id}, What: fmt.Sprintf("%s lies wholly under %s", t.Name, words.Listed(over)), Why: "Nothing of it is left to see.",
 			Do: "Lay it higher in the pile, move it clear, or take it off.", Facts: over}
 		add(h)
 	}

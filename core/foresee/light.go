@@ -83,7 +83,7 @@ func noPrintOn(v *View, e card.Element, name string, add func(Hit)) {
 			more = fmt.Sprintf("; and %d more", len(d.Misses)-len(where))
 		}
 		h := Hit{Key: []string{e.ID, fmt.Sprint(n)}, At: At{Element: e.ID}, What: what,
-			Why: "Ink through it lands beside the image: " + listed(where) + more + ".", Do: "Cover it with tape before the stencil is used, move the stencil, or say that it is a background.",
+			Why: "Ink through it lands beside the image: " + words.Listed(where) + more + ".", Do: "Cover it with tape before the stencil is used, move the stencil, or say that it is a background.",
 			Numbers: map[string]float64{"openings": float64(len(d.Misses)), "area": area}}
 		if e.ID != "" {
 			s := *e.Sheet.Treatments[n].Stencil

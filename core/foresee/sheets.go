@@ -176,7 +176,7 @@ func workHidden(v *View, add func(Hit)) {
 				continue
 			}
 			add(Hit{Key: []string{t.Element.ID, fmt.Sprint(n)}, At: At{Element: t.Element.ID}, What: fmt.Sprintf("Most of what is done to %s is hidden", t.Name),
-				Why: fmt.Sprintf("%.0f %% of it shows beside %s.", 100*share, listed(under)),
+				Why: fmt.Sprintf("%.0f %% of it shows beside %s.", 100*share, words.Listed(under)),
 				Do:  "Make what lies over it smaller, move it, or leave out what nobody sees.", Numbers: map[string]float64{"shows": share}, Facts: under})
 		}
 	}
@@ -263,7 +263,7 @@ func mirrored(v *View, add func(Hit)) {
 			continue
 		}
 		no := false
-		add(Hit{Key: []string{t.Element.ID}, At: At{Element: t.Element.ID}, What: t.Name + " is printed left for right", Why: fmt.Sprintf("%s: a stamp prints one way only.", listed(prints)),
+		add(Hit{Key: []string{t.Element.ID}, At: At{Element: t.Element.ID}, What: t.Name + " is printed left for right", Why: fmt.Sprintf("%s: a stamp prints one way only.", words.Listed(prints)),
 			Do: "Turn it instead, cut it from card, or stamp it off a sheet of silicone first.", Facts: prints, Mend: &Mend{"As it prints", []card.Edit{{Put: &card.Put{Element: t.Element.ID, Mirror: &no}}}}})
 	}
 }
@@ -410,7 +410,7 @@ func fades(v *View, add func(Hit)) {
 			continue
 		}
 		add(Hit{Key: []string{t.Element.ID}, At: At{Element: t.Element.ID}, What: fmt.Sprintf("%s fades into its background", t.Name),
-			Why: fmt.Sprintf("%s dries %.1f from what is round it, along %.0f %% of the outline. Below %.0f it is lost at arm's length.", listed(who), worst, 100*near/all, v.Readable),
+			Why: fmt.Sprintf("%s dries %.1f from what is round it, along %.0f %% of the outline. Below %.0f it is lost at arm's length.", words.Listed(who), worst, 100*near/all, v.Readable),
 			Do:  "Move it where the background is lighter or deeper, outline it, or blend less there.", Numbers: map[string]float64{"apart": worst, "share": near / all}, Facts: who})
 	}
 }

@@ -7,6 +7,7 @@ import (
 	"ochrestone/core/build"
 	"ochrestone/core/card"
 	"ochrestone/core/kit"
+	"ochrestone/core/words"
 )
 
 func storeRules() []Rule {
@@ -48,7 +49,7 @@ func short(m *Image, wi int, names []string, what, why, do string, add func(Hit)
 		is = "are"
 	}
 	w := m.Colourways[wi]
-	add(Hit{Key: []string{m.ID, w.ID}, At: At{Motif: m.ID, Colourway: w.ID}, What: fmt.Sprintf(what, listed(names), is), Why: why, Do: do, Facts: names})
+	add(Hit{Key: []string{m.ID, w.ID}, At: At{Motif: m.ID, Colourway: w.ID}, What: fmt.Sprintf(what, words.Listed(names), is), Why: why, Do: do, Facts: names})
 }
 
 // inksIn lists the inks a colourway uses that are so, by name.
@@ -147,10 +148,10 @@ func away(v *View, add func(Hit)) {
 	for _, g := range all {
 		h := Hit{Key: []string{string(g.Kind), g.ID}, At: At{Element: g.Element, Motif: g.Motif, Layer: g.Layer}, Facts: []string{g.ID}, Numbers: map[string]float64{"places": float64(len(g.places))},
 			What: fmt.Sprintf("%s is no longer in the stores", g.name),
-			Why:  fmt.Sprintf("Used for %s. The card is planned with it as it was.", listed(g.places)),
+			Why:  fmt.Sprintf("Used for %s. The card is planned with it as it was.", words.Listed(g.places)),
 			Do:   "Put it back into the stores if you have it again, or choose another."}
 		if !g.kept {
-			h.What = fmt.Sprintf("The %s of %s is not in the stores", what[g.Kind], listed(g.places))
+			h.What = fmt.Sprintf("The %s of %s is not in the stores", what[g.Kind], words.Listed(g.places))
 			h.Why = "Nothing is known of it, so plain white stands in for card, and nothing is laid for ink."
 			h.Do = "Choose one you own."
 		}

@@ -33,6 +33,6 @@ func uncoloured(v *View, m *Image, wi int, add func(Hit)) {
 	if !some || len(none) == 0 {
 		return
 	}
-	add(Hit{Key: []string{m.ID, w.ID}, At: At{Motif: m.ID, Colourway: w.ID, Layer: first}, What: fmt.Sprintf("%s of %s %s no ink yet", words.Capital(listed(none)), m.Name, words.Of(len(none), "has", "have")),
+	add(Hit{Key: []string{m.ID, w.ID}, At: At{Motif: m.ID, Colourway: w.ID, Layer: first}, What: fmt.Sprintf("%s of %s %s no ink yet", words.Capital(words.Listed(none)), m.Name, words.Of(len(none), "has", "have")),
 		Why: "Without one it is not printed, and not seen.", Do: words.Of(len(none), "Choose an ink for it, or leave it out on purpose.", "Choose an ink for each, or leave them out on purpose."), Numbers: map[string]float64{"prints": float64(len(none))}, Facts: none})
 }

@@ -12,6 +12,7 @@ import (
 	"ochrestone/core/cover"
 	"ochrestone/core/kit"
 	"ochrestone/core/shape"
+	"ochrestone/core/words"
 )
 
 // text is words on a sheet, or on the base, as they come out.
@@ -239,7 +240,7 @@ func wordsCovered(v *View, add func(Hit)) {
 			}
 		}
 		if share := hidden / max(whole, 1e-9); share > wordsCover {
-			add(Hit{Key: key, At: At{Element: t.Element.ID}, What: fmt.Sprintf("“%s” lies under %s", said, listed(under)),
+			add(Hit{Key: key, At: At{Element: t.Element.ID}, What: fmt.Sprintf("“%s” lies under %s", said, words.Listed(under)),
 				Why: fmt.Sprintf("%.0f %% of the words are covered, of the worst letter %.0f %%; up to %.0f %% they can be read.", 100*share, 100*worst, 100*wordsCover),
 				Do:  "Move it clear, or lay it higher in the pile.", Numbers: map[string]float64{"covered": share}, Facts: under})
 		}

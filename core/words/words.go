@@ -3,6 +3,7 @@ package words
 
 import (
 	"fmt"
+	"strings"
 	"unicode"
 	"unicode/utf8"
 )
@@ -39,4 +40,12 @@ func Of(n int, one, many string) string {
 		return one
 	}
 	return many
+}
+
+// Listed puts names after each other, the last with "and"; nothing of none.
+func Listed(names []string) string {
+	if n := len(names); n > 1 {
+		return strings.Join(names[:n-1], ", ") + " and " + names[n-1]
+	}
+	return strings.Join(names, "")
 }

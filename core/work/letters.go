@@ -116,7 +116,7 @@ func (k *maker) crossed(i int) string {
 		if j == i || len(o.Element.Tucks)+len(t.Element.Tucks) == 0 {
 			continue
 		}
-		var mine, theirs []string
+		var mine, theirs, labels []string
 		for _, c := range t.Element.Tucks {
 			if c.With == o.Element.ID && !impossible(t.Element.ID, c.Part, c.With) {
 				mine = append(mine, k.partOrIt(t.Element, c.Part, "it"))
@@ -125,7 +125,11 @@ func (k *maker) crossed(i int) string {
 		for _, c := range o.Element.Tucks {
 			if c.With == t.Element.ID && !impossible(o.Element.ID, c.Part, c.With) {
 				theirs = append(theirs, k.partOf(o, c.Part))
+				labels = append(labels, k.partOrIt(o.Element, c.Part, ""))
 			}
+		}
+		if len(labels) > 1 && !slices.Contains(labels, "") { // whose they are is said once
+			theirs = []string{words.Listed(labels) + " of " + o.Name}
 		}
 		if j < i {
 			if !slices.Equal(mine, []string{"it"}) {
@@ -137,7 +141,11 @@ func (k *maker) crossed(i int) string {
 			continue
 		}
 		say(mine, " Leave %s unstuck: "+escaped(o.Name)+" is slipped beneath it later.")
-		say(theirs, " Glue nothing along the edge where %s goes in beneath, until it is in; then glue that too.")
+		in := " Glue nothing along the edge where %s goes in beneath, until it is in; then glue that too."
+		if len(labels) > 1 {
+			in = " Glue nothing along the edge where %s go in beneath, until they are in; then glue that too."
+		}
+		say(theirs, in)
 	}
 	return out
 }
