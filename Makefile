@@ -42,7 +42,7 @@ types: build
 test: build
 	bash tools/chromium.sh
 	cd web && npx vitest run
-	go test -timeout 8m $$(go list ./... | grep -v /e2e)
+	go test -timeout 25m $$(go list ./... | grep -v /e2e)
 	go test -timeout 25m ./e2e
 
 # The trial cards: what of them the program tells, into docs/TRIALS.md, and what is held by a test.
