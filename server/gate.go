@@ -128,7 +128,7 @@ func tooLarge(n, most int64) *huma.ErrorModel {
 // the answer instead of a broken connection.
 func drain(body io.Reader, give *http.ResponseController) {
 	end := time.Now().Add(drainedFor)
-	buf := make([]byte, 64<<10)
+	buf := make([]byte, 4<<10)
 	for time.Now().Before(end) {
 		_ = give.SetReadDeadline(time.Now().Add(drainStalled)) // not every writer has one
 		if _, err := body.Read(buf); err != nil {

@@ -1,9 +1,9 @@
 package server
 
 import (
-	"context"
 	"encoding/json"
 	"fmt"
+	"io"
 	"net/http"
 	"net/http/httptest"
 	"net/netip"
@@ -239,15 +239,31 @@ func TestAGuestWritesToTheRunInHand(t *testing.T) {
 	}
 	assert.NotEmpty(t, st.Kit.Inks[0].Name)
 
-	// A write under way when the screen is taken back.
-	in, out := s.screens.joined[0].in, make(chan struct{})
-	go func() { <-in.Done(); close(out) }()
+	// A write that is still coming in when the screen is taken back.
+	hand, err := s.store.Tick(ctx, "moth", true, store.Marks(card.Step{Verb: "cut"})...)
+	require.NoError(t, err)
+	body, half := io.Pipe()
+	late := httptest.NewRequest(http.MethodPut, "http://192.168.7.7:8421"+at(hand.ID), body)
+	late.Header.Set("Content-Type", "application/json")
+	late.AddCookie(cookie)
+	ended := make(chan *httptest.ResponseRecorder)
+	go func() {
+		w := httptest.NewRecorder()
+		s.forGuests().ServeHTTP(w, late)
+		ended <- w
+	}()
+	_, err = half.Write([]byte(`{"well":2,`)) // it has begun to be read
+	require.NoError(t, err)
 	require.Equal(t, http.StatusOK, call(s, http.MethodDelete, "/api/screens/1", "").Code)
-	<-out
-	ended, stop := context.WithCancel(ctx)
-	stop()
-	_, err = s.store.Tick(ended, "moth", true, store.Marks(card.Step{Verb: "foam"})...)
-	assert.ErrorIs(t, err, context.Canceled)
+	_, err = half.Write([]byte(`"note":"after it was taken back"}`))
+	require.NoError(t, err)
+	require.NoError(t, half.Close())
+	assert.NotEqual(t, http.StatusNoContent, (<-ended).Code)
+	all, err := s.store.Entries(ctx, "moth")
+	require.NoError(t, err)
+	for _, e := range all {
+		assert.NotContains(t, e.Note, "taken back")
+	}
 }
 
 // One device cannot hold all lines, and a form that stays half sent is given up.

@@ -110,6 +110,14 @@ func (w *writing) write(n int) error {
 		func() error {
 			return w.TakeOut(ctx, id, "kraft", map[string]int{"sheets": n}, map[string]int{"needs": 2})
 		},
+		func() error { // a card from elsewhere, with what it brings, and both gone again by turns
+			from := fmt.Sprint("from", n%5)
+			if _, err := w.Card(ctx, from); err == nil {
+				return w.Delete(ctx, from)
+			}
+			_, err := w.AddWith(ctx, from, titled(from), Item{KindSet, from, someSet(from)}, Item{KindSet, from + "b", someSet(from + "b")})
+			return err
+		},
 		func() error { return w.Delete(ctx, id) },
 		func() error {
 			_ = os.Remove(kept(n / 100))

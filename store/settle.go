@@ -14,7 +14,7 @@ import (
 	"ochrestone/core/card"
 )
 
-// made is a table as this program makes it.
+// madeTable is a table as this program makes it.
 type madeTable struct {
 	name, ddl string
 	columns   []column
@@ -94,10 +94,11 @@ var called = map[string]string{"cards": "how a card lies", "revisions": "a card 
 // mostText is how many letters what stands in a row by itself may have, notes among them.
 const mostText = 20_000
 
-// Ranges of numbers beyond which nothing can be meant.
+// Ranges of numbers beyond which nothing can be meant: far wider than what the page takes, so that
+// nothing a person ever wrote is among what is put right.
 var ranges = map[string]string{
 	"cards.version": "BETWEEN 1 AND 1000000000000", "cards.model": "IN (0, 1)", "revisions.number": "BETWEEN 1 AND 1000000000000", "revisions.parent": ">= 0", "shown.version": ">= 1", "shown.number": ">= 1",
-	"made.revision": "BETWEEN 1 AND 1000000000000", "runs.copies": "BETWEEN 1 AND 1000", "runs.well": "BETWEEN -1 AND 1000", "counted.n": "BETWEEN 0 AND 1000", "done.cards": "BETWEEN 1 AND 1000", "placements.good": "IN (0, 1)", "photographs.w": "BETWEEN 0 AND 100000", "photographs.h": "BETWEEN 0 AND 100000",
+	"made.revision": "BETWEEN 1 AND 1000000000000", "runs.copies": "BETWEEN 1 AND 1000000", "runs.well": "BETWEEN -1 AND 1000000", "counted.n": "BETWEEN 0 AND 1000000", "done.cards": "BETWEEN 1 AND 1000000", "placements.good": "IN (0, 1)", "photographs.w": "BETWEEN 0 AND 100000", "photographs.h": "BETWEEN 0 AND 100000",
 	"placements.x": "BETWEEN -100000 AND 100000", "placements.y": "BETWEEN -100000 AND 100000", "placements.turn": "BETWEEN -100000 AND 100000", "placements.sure_shift": "BETWEEN 0 AND 100000", "placements.sure_turn": "BETWEEN 0 AND 100000",
 }
 
@@ -106,7 +107,7 @@ var times = map[string]bool{"revisions.at": false, "placements.at": false, "runs
 
 // mends make a row usable again that others hang on, so that these are not lost with it.
 var mends = map[string]string{
-	"cards.title":       `UPDATE cards SET title = coalesce((SELECT json_extract(CAST(r.doc AS TEXT), '$.title') FROM revisions r WHERE r.card = cards.id AND json_valid(CAST(r.doc AS TEXT)) ORDER BY r.number DESC LIMIT 1), 'Untitled') WHERE rowid = ?`,
+	"cards.title":       `UPDATE cards SET title = coalesce((SELECT substr(json_extract(CAST(r.doc AS TEXT), '$.title'), 1, 200) FROM revisions r WHERE r.card = cards.id AND json_valid(CAST(r.doc AS TEXT)) ORDER BY r.number DESC LIMIT 1), 'Untitled') WHERE rowid = ?`,
 	"cards.head":        `UPDATE cards SET head = coalesce((SELECT max(number) FROM revisions r WHERE r.card = cards.id), 0) WHERE rowid = ?`,
 	"cards.version":     `UPDATE cards SET version = coalesce((SELECT max(version) FROM shown s WHERE s.card = cards.id AND typeof(s.version) = 'integer'), 1) WHERE rowid = ?`,
 	"cards.position":    `UPDATE cards SET position = (SELECT coalesce(max(position), 0) + 1 FROM cards WHERE typeof(position) = 'integer') WHERE rowid = ?`,
@@ -150,13 +151,13 @@ func faults(ctx context.Context, db asker, as map[string]madeTable) ([]fault, er
 				bad += fmt.Sprintf(" OR %s NOT %s", c.name, r)
 			}
 			bad = strings.ReplaceAll(strings.ReplaceAll(bad, "NOT =", "<>"), "NOT >=", "<")
-			if err := rowsWhere(ctx, db, t, c.name, bad, as[t], func(id int64, v any) {
+			if err := rowsWhere(ctx, db, t, c.name, bad, func(id int64, v any) {
 				out = append(out, fault{t, id, called[t], fmt.Sprintf("under %q stands %s", c.name, shortly(v)), mends[at]})
 			}); err != nil {
 				return nil, err
 			}
 			if empty, ok := times[at]; ok {
-				if err := rowsWhere(ctx, db, t, c.name, fmt.Sprintf("typeof(%[1]s) = 'text' AND strftime('%%s', %[1]s) IS NULL AND NOT (%[2]v AND %[1]s = '')", c.name, map[bool]int{true: 1}[empty]), as[t], func(id int64, v any) {
+				if err := rowsWhere(ctx, db, t, c.name, fmt.Sprintf("typeof(%[1]s) = 'text' AND strftime('%%s', %[1]s) IS NULL AND NOT (%[2]v AND %[1]s = '')", c.name, map[bool]int{true: 1}[empty]), func(id int64, v any) {
 					if s, _ := v.(string); !readable(s) {
 						out = append(out, fault{t, id, called[t], fmt.Sprintf("under %q stands %s, which is no time", c.name, shortly(v)), mends[at]})
 					}
@@ -166,7 +167,7 @@ func faults(ctx context.Context, db asker, as map[string]madeTable) ([]fault, er
 			}
 			switch {
 			case c.name == "step":
-				if err := rowsWhere(ctx, db, t, c.name, "typeof(step) = 'text'", as[t], func(id int64, v any) {
+				if err := rowsWhere(ctx, db, t, c.name, "typeof(step) = 'text'", func(id int64, v any) {
 					var s card.Step
 					if text, _ := v.(string); json.Unmarshal([]byte(text), &s) != nil || !strings.HasPrefix(strings.TrimSpace(text), "{") {
 						out = append(out, fault{t, id, called[t], "it stands for " + shortly(v) + ", which is no step", ""})
@@ -175,13 +176,13 @@ func faults(ctx context.Context, db asker, as map[string]madeTable) ([]fault, er
 					return nil, err
 				}
 			case at == "settings.value":
-				if err := rowsWhere(ctx, db, t, c.name, "typeof(value) = 'text' AND (name IN ('fit', 'scanners') OR name LIKE 'swatch-sheet:%') AND CASE WHEN json_valid(value) THEN json_type(value) = 'null' ELSE 1 END", as[t], func(id int64, v any) {
+				if err := rowsWhere(ctx, db, t, c.name, "typeof(value) = 'text' AND (name IN ('fit', 'scanners') OR name LIKE 'swatch-sheet:%') AND CASE WHEN json_valid(value) THEN json_type(value) = 'null' ELSE 1 END", func(id int64, v any) {
 					out = append(out, fault{t, id, called[t], "it is " + shortly(v) + ", which cannot be read", ""})
 				}); err != nil {
 					return nil, err
 				}
 			case at == "taken.doc":
-				if err := rowsWhere(ctx, db, t, c.name, "CASE WHEN json_valid(CAST(doc AS TEXT)) THEN json_type(CAST(doc AS TEXT)) <> 'object' ELSE 1 END", as[t], func(id int64, v any) {
+				if err := rowsWhere(ctx, db, t, c.name, "CASE WHEN json_valid(CAST(doc AS TEXT)) THEN json_type(CAST(doc AS TEXT)) <> 'object' ELSE 1 END", func(id int64, v any) {
 					out = append(out, fault{t, id, called[t], "its layout cannot be read", ""})
 				}); err != nil {
 					return nil, err
@@ -220,7 +221,7 @@ func faults(ctx context.Context, db asker, as map[string]madeTable) ([]fault, er
 	return out, err
 }
 
-func rowsWhere(ctx context.Context, db asker, table, column, where string, as madeTable, tell func(id int64, v any)) error {
+func rowsWhere(ctx context.Context, db asker, table, column, where string, tell func(id int64, v any)) error {
 	return each(ctx, db, fmt.Sprintf(`SELECT rowid, %s FROM %s WHERE %s`, column, table, where), func(rows *sql.Rows) error {
 		var id int64
 		var v any
@@ -436,12 +437,11 @@ func (s *Store) again(ctx context.Context, tx *sql.Tx, as madeTable) error {
 const KindRow = "rows"
 
 // rowsApart lists the rows that were set apart when the file was opened.
-func (s *Store) rowsApart(ctx context.Context) ([]Apart, error) {
+func rowsApart(ctx context.Context, db asker) ([]Apart, error) {
 	out := []Apart{}
-	err := each(ctx, s.db, `SELECT id, name, why, at FROM apart ORDER BY id LIMIT 500`, func(rows *sql.Rows) error {
+	err := each(ctx, db, `SELECT id, name, why FROM apart ORDER BY id LIMIT 500`, func(rows *sql.Rows) error {
 		a := Apart{Kind: KindRow}
-		var at string
-		if err := rows.Scan(&a.ID, &a.Name, &a.Why, &at); err != nil {
+		if err := rows.Scan(&a.ID, &a.Name, &a.Why); err != nil {
 			return err
 		}
 		out = append(out, a)
@@ -476,14 +476,7 @@ func oddRows(ctx context.Context, db *sql.DB) ([]Apart, error) {
 	if len(wrong) > 0 {
 		return out, nil
 	}
-	if err := each(ctx, db, `SELECT id, name, why FROM apart ORDER BY id LIMIT 500`, func(rows *sql.Rows) error {
-		a := Apart{Kind: KindRow}
-		if err := rows.Scan(&a.ID, &a.Name, &a.Why); err != nil {
-			return err
-		}
-		out = append(out, a)
-		return nil
-	}); err != nil {
+	if out, err = rowsApart(ctx, db); err != nil {
 		return nil, err
 	}
 	bad, err := faults(ctx, db, as)

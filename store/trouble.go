@@ -91,7 +91,7 @@ func (s *Store) SetApart(ctx context.Context) ([]Apart, error) {
 	if err != nil {
 		return nil, err
 	}
-	rows, err := s.rowsApart(ctx)
+	rows, err := rowsApart(ctx, s.db)
 	if err != nil {
 		return nil, err
 	}

@@ -80,6 +80,10 @@ func (r *reader) inherit(t xml.StartElement, s state, line int) (state, error) {
 			s.stroked = !clear(v)
 		case "stroke-dasharray":
 			s.dashes = dashes(v)
+		case "stroke-dashoffset":
+			if d, err := amount(v, 0); err == nil {
+				s.from = d
+			}
 		case "stroke-linecap":
 			s.cap = v
 		case "stroke-linejoin":

@@ -151,7 +151,7 @@ func declarations(text string) (out []declaration) {
 }
 
 // presented are the presentation attributes that count here (SVG 1.1, 6.1).
-var presented = []string{"fill", "fill-opacity", "fill-rule", "clip-rule", "clip-path", "mask", "stroke", "stroke-opacity", "stroke-width", "stroke-dasharray", "stroke-linecap", "stroke-linejoin", "stroke-miterlimit", "opacity", "display", "visibility", "overflow"}
+var presented = []string{"fill", "fill-opacity", "fill-rule", "clip-rule", "clip-path", "mask", "stroke", "stroke-opacity", "stroke-width", "stroke-dasharray", "stroke-dashoffset", "stroke-linecap", "stroke-linejoin", "stroke-miterlimit", "opacity", "display", "visibility", "overflow"}
 
 // styles are the properties of an element, each as the cascade leaves it: its
 // presentation attributes, the style sheets, its own style, then what is important.

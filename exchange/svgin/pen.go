@@ -13,6 +13,7 @@ type pen struct {
 	cap, join string
 	miter     float64
 	dashes    []float64 // user units; none for a line without gaps
+	from      float64   // how far into the dashes the line begins
 }
 
 // plainPen is the line of an element that says nothing of it (SVG 1.1, 11.4).
@@ -69,7 +70,7 @@ func (p pen) stroke(path *canvas.Path, tolerance float64) *canvas.Path {
 		corner = canvas.BevelJoin
 	}
 	if len(p.dashes) > 0 {
-		path = path.Dash(0, p.dashes...)
+		path = path.Dash(p.from, p.dashes...)
 	}
 	return path.Stroke(p.wide, end, corner, tolerance)
 }

@@ -21,6 +21,7 @@ func TestLinesComeInAsARendererDrawsThem(t *testing.T) {
 		"line":         `<line id="c_ff0000" stroke="#ff0000" stroke-width="2" x1="10" y1="10" x2="80" y2="50"/>`,
 		"polyline":     `<polyline id="c_ff0000" fill="none" stroke="#ff0000" stroke-width="2" points="10,10 80,50"/>`,
 		"dashes":       `<path id="c_ff0000" fill="none" stroke="#ff0000" stroke-width="2" stroke-dasharray="6 3" d="M10 10H80V60"/>`,
+		"dashes moved": `<path id="c_ff0000" fill="none" stroke="#ff0000" stroke-width="2" stroke-dasharray="6 3" stroke-dashoffset="4" d="M10 10H80V60"/>`,
 		"sharp corner": `<path id="c_ff0000" fill="none" stroke="#ff0000" stroke-width="3" d="M10 20L70 24L10 28"/>`,
 		"filled too":   `<path id="c_ff0000" fill="#ff0000" stroke="#ff0000" stroke-width="4" d="M20 20H60V50H20z"/>`,
 		"curve":        `<path id="c_ff0000" fill="none" stroke="#ff0000" stroke-width="5" d="M10 60C10 0 90 0 90 60"/>`,
@@ -34,7 +35,7 @@ func TestLinesComeInAsARendererDrawsThem(t *testing.T) {
 			require.NoError(t, os.WriteFile(file, []byte(doc), 0o600))
 			box, area := seen(rendered(t, file), "ff0000")
 			for _, how := range [][]Option{nil, {Inked()}} {
-				if how == nil && name == "dashes" {
+				if how == nil && strings.HasPrefix(name, "dashes") {
 					continue // on a die they are pressed
 				}
 				d, err := Read([]byte(doc), how...)
