@@ -329,7 +329,7 @@ func (v *View) ownPads() *kit.Spacer {
 		}
 	}
 	for i, o := range v.Stock.Spacers {
-		if o.Thickness > 0 && o.Pads() {
+		if o.Thickness > 0 && o.Pads() && !o.Away {
 			return &v.Stock.Spacers[i]
 		}
 	}
