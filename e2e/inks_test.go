@@ -64,7 +64,7 @@ func TestInksByHandAndInSets(t *testing.T) {
 	do(t, ctx, "one more, and one less", button("Work in a darker ink"), seen(`select[aria-label="Ink of blend 3"]`), css(`button[aria-label="Take away blend 3"]`), says("2 blends"))
 	do(t, ctx, "the edge", set2(`select[aria-label="Ink of the edge"]`, "soot-deep"), says("Saved, change 6"))
 	do(t, ctx, "undo and redo", changes(button("Undo")), changes(button("Redo")))
-	do(t, ctx, "the step is there", chromedp.KeyEvent("7"), says("Ink the edge of"), chromedp.Click(chromedp.Search(`//li//button[contains(., "Ink the edge of")]`)), says("run along the cut edge"))
+	do(t, ctx, "the step is there", chromedp.KeyEvent("7"), says("Ink the edge of"), press(`//li//button[contains(., "Ink the edge of")]`), says("run along the cut edge"))
 	do(t, ctx, "another ink was used", set2(`select[aria-label="Ink really used"]`, "loam-deep"))
 	recipe := ""
 	require.Eventually(t, func() bool {

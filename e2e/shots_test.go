@@ -62,7 +62,7 @@ func TestShots(t *testing.T) {
 	shot("front-treated", "/card/toadstools/front", named("Panel"), button("Done to it: 2"), says("2. An image in turns"))
 	shot("depth", "/card/lamp-sitters/depth")
 	shot("cut", "/card/lamp-sitters/cut", typeInto("Cards in one sitting", "12"), says("for 12 cards"))
-	shot("work", "/card/lamp-sitters/work", chromedp.Click(chromedp.Search(`//li//button[contains(., "Heat set Body")]`)))
+	shot("work", "/card/lamp-sitters/work", press(`//li//button[contains(., "Heat set Body")]`))
 	shot("scan-pieces", "/stores/sets/scan", laidDown("Toadstool"), button("Use the simulated device"), says("5 pieces found"), eval(`document.querySelectorAll("button.row")[1].click()`))
 	shot("scan-stack", "/stores/sets/scan", laidDown("Toadstool"), button("Use the simulated device"), says("5 pieces found"), begins("Stack the 5"), says("The stack, top first"),
 		eval(`document.querySelectorAll("[aria-label^='Choose ']")[1].click()`))

@@ -106,6 +106,15 @@ func (s *Store) Restore(ctx context.Context, path string) (before string, err er
 	if err := s.Backup(ctx, before); err != nil {
 		return "", err
 	}
+	taken := before // the name comes back empty with an error
+	// Where it could not be done nothing was changed: the copy of what was there is not needed.
+	// Either way the room that the writing took is given back to the disk.
+	defer func() {
+		if err != nil {
+			_ = os.Remove(taken)
+		}
+		_, _ = s.db.ExecContext(context.WithoutCancel(ctx), `PRAGMA wal_checkpoint(TRUNCATE)`)
+	}()
 	defer s.memo.forget()
 	conn, err := s.db.Conn(ctx)
 	if err != nil {

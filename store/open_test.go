@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"os"
 	"path/filepath"
+	"strings"
 	"sync"
 	"testing"
 
@@ -125,6 +126,36 @@ func TestAFullDisk(t *testing.T) {
 	assert.Contains(t, trouble.Error(), "disk is full")
 	_, err = s.Kit(ctx)
 	assert.NoError(t, err, "what was there can still be read")
+}
+
+// A restore for which the disk has no room leaves what was there, and the disk as it was.
+func TestARestoreOnAFullDisk(t *testing.T) {
+	dir := t.TempDir()
+	large := open(t, filepath.Join(dir, "large.db"))
+	for i := range 400 {
+		require.NoError(t, large.Put(ctx, KindInk, fmt.Sprint(i), kit.Ink{ID: fmt.Sprint(i), Name: strings.Repeat("Plum ", 30)}))
+	}
+	backup := filepath.Join(dir, "backup.db")
+	require.NoError(t, large.Backup(ctx, backup))
+	s := open(t, filepath.Join(dir, "a.db"))
+	_, err := s.Add(ctx, "good", titled("Good"))
+	require.NoError(t, err)
+	_, err = s.db.Exec(`PRAGMA wal_checkpoint(TRUNCATE)`)
+	require.NoError(t, err)
+	_, err = s.db.Exec(`PRAGMA max_page_count = 45`)
+	require.NoError(t, err)
+
+	_, err = s.Restore(ctx, backup)
+	var trouble *Trouble
+	require.ErrorAs(t, err, &trouble)
+	assert.Contains(t, trouble.Error(), "disk is full")
+	cards, err := s.Cards(ctx)
+	require.NoError(t, err)
+	require.Len(t, cards, 1)
+	assert.Empty(t, s.Befores(), "nothing was changed: there is nothing to go back to")
+	wal, err := os.Stat(filepath.Join(dir, "a.db-wal"))
+	require.NoError(t, err)
+	assert.Zero(t, wal.Size())
 }
 
 // A file that may be read only is said to be one: SQLite's own switch stands in for

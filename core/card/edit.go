@@ -33,6 +33,7 @@ type Edit struct {
 	Replace       *Replace       `json:"replace,omitempty"`
 	AddColourways *AddColourways `json:"addColourways,omitempty"`
 	CopyColourway *CopyColourway `json:"copyColourway,omitempty"`
+	NameColourway *NameColourway `json:"nameColourway,omitempty"`
 	Layer         *SetLayer      `json:"layer,omitempty"`
 	ShiftLayer    *ShiftLayer    `json:"shiftLayer,omitempty"`
 	Again         *Again         `json:"again,omitempty"`

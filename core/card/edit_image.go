@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"maps"
 	"slices"
+	"strings"
 
 	"ochrestone/core/kit"
 )
@@ -91,7 +92,11 @@ func (e *AddColourways) apply(c *Card, _ kit.Kit) error {
 		return err
 	}
 	for _, w := range e.Choices {
-		m.Colourways = append(m.Colourways, Colourway{ID: m.freshColourway(), Name: w.Name, Layers: maps.Clone(w.Layers)})
+		name := w.Name
+		if name != "" {
+			name = unlike(name, m.called)
+		}
+		m.Colourways = append(m.Colourways, Colourway{ID: m.freshColourway(), Name: name, Layers: maps.Clone(w.Layers)})
 	}
 	return nil
 }
@@ -109,9 +114,39 @@ func (e *CopyColourway) apply(c *Card, _ kit.Kit) error {
 	}
 	again := *w
 	m, _ := c.motif(e.Motif)
-	again.ID, again.Name, again.Layers = m.freshColourway(), w.Name+", again", maps.Clone(w.Layers)
+	again.ID, again.Layers = m.freshColourway(), maps.Clone(w.Layers)
+	again.Name = unlike(strings.Split(w.Name, ", again")[0]+", again", m.called)
 	m.Colourways = append(m.Colourways, again)
 	return nil
+}
+
+// NameColourway calls a colourway otherwise.
+type NameColourway struct {
+	Motif     string `json:"motif"`
+	Colourway string `json:"colourway"`
+	Name      string `json:"name" minLength:"1" maxLength:"80"`
+}
+
+func (e *NameColourway) apply(c *Card, _ kit.Kit) error {
+	w, err := c.colourway(e.Motif, e.Colourway)
+	if err != nil {
+		return err
+	}
+	m, _ := c.Motif(e.Motif)
+	name := strings.TrimSpace(e.Name)
+	if name == "" {
+		return kit.Problem{Path: "nameColourway.name", What: "give it a name"}
+	}
+	if name != w.Name && m.called(name) {
+		return kit.Problem{Path: "nameColourway.name", What: fmt.Sprintf("%s has a colourway called %s already: take another name", m.Name, name)}
+	}
+	w.Name = name
+	return nil
+}
+
+// called reports whether a colourway of the image has the name.
+func (m Motif) called(name string) bool {
+	return slices.ContainsFunc(m.Colourways, func(w Colourway) bool { return w.Name == name })
 }
 
 // freshColourway is an id no colourway of the image has.

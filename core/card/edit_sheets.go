@@ -62,7 +62,7 @@ func (e *AddSheet) apply(c *Card, k kit.Kit) error {
 	panel := leaves[len(leaves)-1]
 	on, paper := c.Panel()
 	s := &Sheet{Paper: firstCard(k, paper)}
-	el := Element{ID: c.fresh("s"), Name: words.Capital(string(e.As)), Face: Front, On: on, Bonds: Glue(firstGlue(k)), Sheet: s,
+	el := Element{ID: c.fresh("s"), Name: c.freshName(words.Capital(string(e.As))), Face: Front, On: on, Bonds: Glue(firstGlue(k)), Sheet: s,
 		Place: Place{X: panel.X + panel.Size.W/2, Y: panel.Y + panel.Size.H/2}}
 	w, h := panel.Size.W, panel.Size.H
 	switch e.As {

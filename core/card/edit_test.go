@@ -175,3 +175,24 @@ func TestWhatChangedIsSaidInWords(t *testing.T) {
 	assert.Equal(t, []string{"its title", "element e1", "element s1 was added", "element e2 was taken off", "Set, First", "the layers of Set"}, Changes(c, got, call))
 	assert.Equal(t, []string{"the order of the pile"}, Changes(c, edited(t, c, Edit{Shift: &Shift{"e1", 1}}), call))
 }
+
+// Two things or colourways that are told apart by nothing but a name never share one.
+func TestNamesTellApart(t *testing.T) {
+	c := sound()
+	got := edited(t, c, Edit{AddSheet: &AddSheet{As: AsPlain}}, Edit{AddSheet: &AddSheet{As: AsPlain}}, Edit{AddSheet: &AddSheet{As: AsBand}},
+		Edit{CopyColourway: &CopyColourway{"m1", "w1"}}, Edit{CopyColourway: &CopyColourway{"m1", "w1"}})
+	n := len(got.Elements)
+	assert.Equal(t, []string{"Plain sheet", "Plain sheet 2", "Band"}, []string{got.Elements[n-3].Name, got.Elements[n-2].Name, got.Elements[n-1].Name})
+	ways := got.Motifs[0].Colourways
+	assert.Equal(t, []string{"First", "First, again", "First, again 2"}, []string{ways[0].Name, ways[1].Name, ways[2].Name})
+
+	got = edited(t, got, Edit{NameColourway: &NameColourway{"m1", ways[2].ID, " Dusk "}})
+	assert.Equal(t, "Dusk", got.Motifs[0].Colourways[2].Name)
+	got = edited(t, got, Edit{NameColourway: &NameColourway{"m1", ways[2].ID, "Dusk"}})
+	for name, what := range map[string]string{"First": "already", "  ": "give it a name"} {
+		_, err := got.Apply(stores(), Edit{NameColourway: &NameColourway{"m1", ways[2].ID, name}})
+		assert.ErrorContains(t, err, what)
+	}
+	_, err := got.Apply(stores(), Edit{NameColourway: &NameColourway{"m1", "w9", "Dawn"}})
+	assert.ErrorIs(t, err, ErrGone)
+}

@@ -2,6 +2,7 @@ package card
 
 import (
 	"fmt"
+	"slices"
 
 	"ochrestone/core/kit"
 	"ochrestone/core/measure"
@@ -80,6 +81,23 @@ func (c Card) AddSet(s kit.Set, k kit.Kit) Card {
 
 // makes is how the parts of a set come onto a card.
 var makes = map[kit.SetKind]Make{kit.DieSet: Cut, kit.WordSet: Cut, kit.StampSet: Printed, kit.StencilSet: Stencilled}
+
+// freshName is a name like the one given that no thing of the card has: Band, Band 2.
+func (c Card) freshName(name string) string {
+	return unlike(name, func(s string) bool {
+		return slices.ContainsFunc(c.Elements, func(e Element) bool { return e.Name == s })
+	})
+}
+
+// unlike is the name itself, or with the first number after it under which nothing is known.
+func unlike(name string, taken func(string) bool) string {
+	for out, n := name, 2; ; n++ {
+		if !taken(out) {
+			return out
+		}
+		out = fmt.Sprintf("%s %d", name, n)
+	}
+}
 
 // fresh returns an id beginning with prefix that nothing on the card has.
 func (c Card) fresh(prefix string) string {

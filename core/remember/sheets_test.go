@@ -67,10 +67,14 @@ func TestOffcutsAreSheetsToo(t *testing.T) {
 	k, err := demo.Kit()
 	require.NoError(t, err)
 	c := demo.Cards(k)[0]
-	var of string
+	var papers []string // of the layers that are card of their own; the fills are a map without order
 	for _, f := range c.Motifs[0].Colourways[0].Layers {
-		of = f.Paper
+		if f.Paper != "" {
+			papers = append(papers, f.Paper)
+		}
 	}
+	slices.Sort(papers)
+	of := papers[0]
 	at := slices.IndexFunc(k.Papers, func(p kit.Cardstock) bool { return p.ID == of })
 	rules := func() (out []string) {
 		p := plan.Of(c, k)

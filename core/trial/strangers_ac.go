@@ -173,6 +173,7 @@ func lanterns() *Stranger {
 	s.gap("colour regions of a single die in two colours more than its card are entered as prints on it, not as regions")
 	s.gap("no amount of a splash, and no wait: the form always has a number of drops")
 	s.gap("gloss drops: entered as gems in a row")
+	s.gap("how much light a vellum lets through")
 	s.stock("foam2", 20)
 	s.Given = []Given{{"place", "L1"}, {"place", "L2"}, {"place", "L3"}, {"place", "words"}, {"splash", "band"}}
 	return s

@@ -2770,6 +2770,7 @@ export interface components {
             lot?: components["schemas"]["EditLot"];
             lots?: components["schemas"]["SetLots"];
             move?: components["schemas"]["Move"];
+            nameColourway?: components["schemas"]["NameColourway"];
             order?: components["schemas"]["Reorder"];
             put?: components["schemas"]["Put"];
             recall?: components["schemas"]["Recall"];
@@ -4133,6 +4134,11 @@ export interface components {
              * @description clockwise, degrees
              */
             turn?: number;
+        };
+        NameColourway: {
+            colourway: string;
+            motif: string;
+            name: string;
         };
         Need: {
             /** @description of the act */

@@ -160,7 +160,9 @@ export function YourData() {
 			</Panel>
 			{(data.data?.apart.length ?? 0) > 0 && (
 				<Panel title={`Set apart: ${data.data?.apart.length}`}>
-					<Box mb="4">These could not be read as they stood. Everything else works, and what could be put right was. Save them to look into, or remove them.</Box>
+					<Box mb="4">
+						These could not be read as they stood. Everything else works, and what could be put right was. Save them to look into, or remove them.
+					</Box>
 					<table>
 						<tbody>
 							{data.data?.apart.map((a) => (

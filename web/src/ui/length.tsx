@@ -6,6 +6,14 @@ import { Field } from "./field";
 import { useTyped } from "./typed";
 import { type Kind, length, pace, type Settings, thin, written } from "./units";
 
+/** A number as it was meant: signs and idle noughts do not tell two apart. */
+const bare = (text: string) =>
+	text
+		.trim()
+		.replace("−", "-")
+		.replace(/(\.\d*?)0+$/, "$1")
+		.replace(/\.$/, "");
+
 const inches: Settings = { unit: "in", den: 16 };
 
 interface LengthProps {
@@ -61,7 +69,7 @@ export function LengthField({ label, mm: given, onSet, name, min = -Infinity, ma
 			const now = show(r.mm);
 			setText(now);
 			sent.current = now;
-			setRead(now === text.trim() ? "" : `${text.trim()} is ${now} ${settings.unit}`);
+			setRead(bare(now) === bare(text) ? "" : `${text.trim()} is ${now} ${settings.unit}`);
 		} catch (e) {
 			setWrong((e as Error).message);
 		}

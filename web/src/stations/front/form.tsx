@@ -203,7 +203,7 @@ function MatForm({ e }: { e: Sheeted }) {
 			<PaperField value={sheet.paper} onChange={(paper) => b.edit({ sheet: { element: e.id, sheet: { ...sheet, paper } } })} />
 			<HeldField bonds={e.bonds} onChange={(bonds) => b.edit({ hold: { element: e.id, bonds } })} />
 			<SheetButtons e={e} />
-			{b.card.elements.filter(isMat).length > 1 && <Button onClick={() => b.edit({ remove: { element: e.id } })}>Take off</Button>}
+			<Button onClick={() => b.edit({ remove: { element: e.id } })}>Take off</Button>
 		</Row>
 	);
 }

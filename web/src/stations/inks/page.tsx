@@ -11,6 +11,7 @@ import { GroundPicker, MotifPicker, NoImage, StationFrame, useGround } from "../
 import { Table } from "../../parts/table";
 import { Button } from "../../ui/button";
 import { hue } from "../../ui/colours";
+import { KeptField } from "../../ui/kept";
 import { typing } from "../../ui/keys";
 import { NumberField } from "../../ui/number";
 import { Select } from "../../ui/select";
@@ -60,6 +61,16 @@ export default function Inks() {
 						tools={
 							<>
 								<MotifPicker />
+								{motif.colourways.length > 1 && (
+									<KeptField
+										key={`${motif.id} ${colourway.id}`}
+										label="Its name"
+										value={colourway.name}
+										maxLength={80}
+										width="120px"
+										onSet={(name) => b.edit({ nameColourway: { motif: motif.id, colourway: colourway.id, name } })}
+									/>
+								)}
 								<Button aria-pressed={wet} onClick={() => setWet(!wet)}>
 									{wet ? "Show dried" : "Show wet"}
 								</Button>
@@ -97,7 +108,20 @@ function greyOf(colourway: S["LookColourway"]) {
 function useAddWay() {
 	const b = useBench();
 	const { motif, colourway } = b;
-	return () => motif && colourway && b.edit({ copyColourway: { motif: motif.id, colourway: colourway.id } });
+	const ways = motif?.colourways ?? [];
+	const before = useRef<string[]>(undefined);
+	// The one that was added comes into hand, to be changed.
+	useEffect(() => {
+		const fresh = before.current && ways.find((w) => !before.current?.includes(w.id));
+		if (!fresh) return;
+		before.current = undefined;
+		b.pick({ colourway: fresh.id });
+	}, [ways, b.pick]);
+	return () => {
+		if (!motif || !colourway) return;
+		before.current = ways.map((w) => w.id);
+		b.edit({ copyColourway: { motif: motif.id, colourway: colourway.id } });
+	};
 }
 
 /** Steps the chosen layer to the next lighter or darker ink owned. */

@@ -44,7 +44,7 @@ export default function Pieces() {
 				<>
 					<Frame
 						title={motif.name}
-						sub={`${length(look.w, s)} wide, ${length(look.h, s)} high; ${look.layers.length} layers.`}
+						sub={`${length(look.w, s)} wide, ${length(look.h, s)} high; ${look.layers.length} ${look.layers.length === 1 ? "layer" : "layers"}.`}
 						tools={
 							<>
 								<MotifPicker more />

@@ -4,6 +4,7 @@ import type { Edit, Element } from "../../../api/client";
 import { HeldField } from "../../../parts/station";
 import { Button } from "../../../ui/button";
 import { Check } from "../../../ui/check";
+import { KeptField } from "../../../ui/kept";
 import { LengthField } from "../../../ui/length";
 import { NumberField } from "../../../ui/number";
 import { Popover } from "../../../ui/popover";
@@ -39,6 +40,7 @@ const faces: [Element["face"], string][] = [
 export function PlaceButtons({ e, onPoint }: { e: Element; onPoint?: (withID: string) => void }) {
 	const b = useBench();
 	const { base } = b.card;
+	const { sheet } = e;
 	const cut = e.image?.cutout;
 	const prints = b.card.motifs.find((m) => m.id === e.image?.motif)?.layers.some((l) => l.make !== "cut");
 	const panel = b.card.elements.findLast((x) => x.sheet && x.inset);
@@ -66,6 +68,16 @@ export function PlaceButtons({ e, onPoint }: { e: Element; onPoint?: (withID: st
 			)}
 			<Popover label="More" title="More to do with it">
 				<div style={{ display: "flex", gap: 8, flexWrap: "wrap", width: 300, alignItems: "end" }}>
+					{sheet && (
+						<KeptField
+							key={e.id}
+							label="Called"
+							value={e.name ?? ""}
+							maxLength={80}
+							width="130px"
+							onSet={(name) => b.edit({ sheet: { element: e.id, name, sheet } })}
+						/>
+					)}
 					<Select label="Lies" value={e.face} onChange={(v) => b.edit(face(v as Element["face"]))} width="130px">
 						{faces.map(([id, name]) => (
 							<option key={id} value={id}>
