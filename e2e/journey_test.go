@@ -103,9 +103,11 @@ func fromADrawing(t *testing.T, p *program) {
 	assert.JSONEq(t, string(before), string(get(t, p.URL+path(t, ctx))), "all is there after closing and starting again")
 	do(t, ctx, "and the page shows it", chromedp.Reload(), says("Step 3 of"), says("millimetres"))
 
-	do(t, ctx, "another colourway is in hand at once, under a name of its own", chromedp.KeyEvent("2"), says("From your drawer"), button("Add a colourway"), says("Its name"), seen(`input[value$=", again"]`))
-	do(t, ctx, "and may be called otherwise", changes(typeInto("Its name", "For the winter")), seen(`input[value="For the winter"]`))
-	do(t, ctx, "the panel itself can be taken off", chromedp.KeyEvent("4"), inHand("panel"), changes(button("Take off")), gone("Panel"))
+	do(t, ctx, "another colourway is in hand at once, under a name of its own", chromedp.KeyEvent("2"), says("From your drawer"), button("Add a colourway"), button("Its name"), seen(`input[value$=", again"]`))
+	do(t, ctx, "and may be called otherwise", changes(typeInto("This colourway is called", "For the winter")), seen(`input[value="For the winter"]`))
+	do(t, ctx, "the panel itself can be taken off", chromedp.KeyEvent("4"), inHand("panel"), changes(button("Take off")), waitFor(`!document.querySelector("#stratum-panel")`))
+	left := read[string](t, ctx, `fetch("/api"+location.pathname.replace("/card/", "/cards/").replace("/front", "")).then(r=>r.json()).then(v=>v.card.elements.find(e=>e.inset).id)`)
+	do(t, ctx, "and the last mat too", inHand(left), changes(button("Take off")), waitFor("!document.querySelector(`#stratum-"+left+"`)"))
 }
 
 // TestTwoTabs: the later save of a card that changed meanwhile is told so, and

@@ -14,6 +14,7 @@ import { hue } from "../../ui/colours";
 import { KeptField } from "../../ui/kept";
 import { typing } from "../../ui/keys";
 import { NumberField } from "../../ui/number";
+import { Popover } from "../../ui/popover";
 import { Select } from "../../ui/select";
 import { size } from "../../ui/sizes";
 import { Blends } from "./blends";
@@ -62,14 +63,16 @@ export default function Inks() {
 							<>
 								<MotifPicker />
 								{motif.colourways.length > 1 && (
-									<KeptField
-										key={`${motif.id} ${colourway.id}`}
-										label="Its name"
-										value={colourway.name}
-										maxLength={80}
-										width="120px"
-										onSet={(name) => b.edit({ nameColourway: { motif: motif.id, colourway: colourway.id, name } })}
-									/>
+									<Popover label="Its name" title="What this colourway is called">
+										<KeptField
+											key={`${motif.id} ${colourway.id}`}
+											label="This colourway is called"
+											value={colourway.name}
+											maxLength={80}
+											width="220px"
+											onSet={(name) => b.edit({ nameColourway: { motif: motif.id, colourway: colourway.id, name } })}
+										/>
+									</Popover>
 								)}
 								<Button aria-pressed={wet} onClick={() => setWet(!wet)}>
 									{wet ? "Show dried" : "Show wet"}
