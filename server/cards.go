@@ -6,24 +6,19 @@ import (
 	"encoding/hex"
 	"errors"
 	"fmt"
-	"log/slog"
 	"net/http"
 	"strconv"
 	"strings"
-	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"ochrestone/core/advise"
 	"ochrestone/core/card"
-	"ochrestone/core/depth"
-	"ochrestone/core/foresee"
 	"ochrestone/core/kit"
 	"ochrestone/core/measure"
 	"ochrestone/core/plan"
 	"ochrestone/core/ramp"
 	"ochrestone/core/standing"
-	"ochrestone/core/together"
 	"ochrestone/core/work"
 	"ochrestone/store"
 )
@@ -41,18 +36,18 @@ type View struct {
 
 // Tile is a card on the bench.
 type Tile struct {
-	ID       string  `json:"id"`
-	Title    string  `json:"title"`
-	Version  int64   `json:"version"`
-	W        float64 `json:"w" doc:"mm"`
-	H        float64 `json:"h" doc:"mm"`
-	Next     string  `json:"next" doc:"the next step to do"`
-	Done     int     `json:"done"`
-	Steps    int     `json:"steps"`
-	Notes    int     `json:"notes" doc:"margin notes not set aside"`
-	Spoils   int     `json:"spoils" doc:"notes that would spoil the card"`
-	Total    float64 `json:"total" doc:"thickness, mm"`
-	Sections []Slab  `json:"sections" nullable:"false" doc:"the strata through the middle, lowest first"`
+	ID      string  `json:"id"`
+	Title   string  `json:"title"`
+	Version int64   `json:"version"`
+	W       float64 `json:"w" doc:"mm"`
+	H       float64 `json:"h" doc:"mm"`
+	Next    string  `json:"next" doc:"the next step to do"`
+	Done    int     `json:"done"`
+	Steps   int     `json:"steps"`
+	Notes   int     `json:"notes" doc:"margin notes not set aside"`
+	Spoils  int     `json:"spoils" doc:"notes that would spoil the card"`
+	Total   float64 `json:"total" doc:"thickness, mm"`
+	Strata  int     `json:"strata" doc:"how many a section through its highest place cuts"`
 	// How it stands and lies.
 	Stands work.Stands `json:"stands" enum:"planned,begun,waiting,finished,put away"`
 	Waits  []TileWait  `json:"waits" nullable:"false" doc:"waits under way, the soonest first"`
@@ -61,6 +56,8 @@ type Tile struct {
 	Shown  int64       `json:"shown,omitempty" doc:"the latest photograph of it finished; 0: none"`
 	Lying  store.Lying `json:"lying"`
 	Says   []string    `json:"says" nullable:"false" doc:"words on it"`
+	Of     string      `json:"of,omitempty" doc:"of what its pictures and all this was worked out: they are kept under it"`
+	Stale  bool        `json:"stale,omitempty" doc:"it was worked out before the last change, and is being worked out anew"`
 	// Problem is set where the card, or what is kept of its runs, could not be read or worked out.
 	Problem string `json:"problem,omitempty" doc:"why not all of it can be shown"`
 }
@@ -69,21 +66,6 @@ type Tile struct {
 type TileWait struct {
 	For   string `json:"for" doc:"title of the step that began it"`
 	Until string `json:"until" doc:"RFC 3339"`
-}
-
-// Slab is one stratum of a section.
-type Slab struct {
-	ID    string  `json:"id" doc:"element or sheet"`
-	Layer string  `json:"layer,omitempty"`
-	Name  string  `json:"name"`
-	X0    float64 `json:"x0" doc:"mm along the cut"`
-	X1    float64 `json:"x1"`
-	Z0    float64 `json:"z0" doc:"mm above the table"`
-	Z1    float64 `json:"z1"`
-	Lift  float64 `json:"lift" doc:"foam or glue beneath, mm"`
-	Foam  bool    `json:"foam"`
-	Body  string  `json:"body" doc:"#rrggbb"`
-	Top   string  `json:"top" doc:"#rrggbb"`
 }
 
 type viewOut struct {
@@ -139,6 +121,7 @@ func op(id, method, path, summary string) huma.Operation {
 
 func (s *Server) cards() {
 	huma.Register(s.api, op("list-cards", http.MethodGet, "/api/cards", "All cards on the bench"), s.listCards)
+	s.benchList()
 	huma.Register(s.api, op("new-card", http.MethodPost, "/api/cards", "A new card"), s.newCard)
 	huma.Register(s.api, op("read-card", http.MethodGet, "/api/cards/{id}", "A card with its plan"), func(ctx context.Context, in *cardIn) (*viewOut, error) {
 		v, err := s.store.Card(ctx, in.ID)
@@ -306,98 +289,14 @@ func (s *Server) heights(ctx context.Context, in *heightsIn) (*heightsOut, error
 	return &heightsOut{got}, nil
 }
 
-func slabs(p plan.Plan, y float64) []Slab {
-	out := []Slab{}
-	names := map[string]string{}
-	for _, e := range p.Front.Elements {
-		names[e.ID] = e.Label
-	}
-	for _, m := range p.Motifs {
-		for _, l := range m.Layers {
-			names[m.ID+l.ID] = l.Label
-		}
-	}
-	for _, c := range depth.Section(p.Stood, y) {
-		st := p.Stood[c.Index]
-		out = append(out, Slab{st.ID.Element, st.ID.Part, names[st.ID.Element], c.X0, c.X1, st.Z0, st.Z1, st.Lift, st.Foam, st.Body, st.Top})
-	}
-	return out
-}
-
 type listOut struct {
 	Body []Tile
 }
 
 func (s *Server) listCards(ctx context.Context, _ *struct{}) (*listOut, error) {
-	all, err := s.store.Cards(ctx)
+	tiles, _, err := s.exact(ctx)
 	if err != nil {
 		return nil, problem(err)
 	}
-	k, err := s.store.Kit(ctx)
-	if err != nil {
-		return nil, problem(err)
-	}
-	lying, err := s.store.Lying(ctx)
-	if err != nil {
-		return nil, problem(err)
-	}
-	entries, err := s.store.Entries(ctx, "")
-	if err != nil {
-		return nil, problem(err)
-	}
-	out := &listOut{Body: make([]Tile, len(all))}
-	together.By(len(all), func(i int) { out.Body[i] = s.tile(ctx, all[i], k, lying[all[i].ID], entries) })
-	return out, nil
-}
-
-// tile is a card as the bench shows it. One that cannot be shown, for its own sake or for
-// what is kept of its runs, says so and takes no other with it.
-func (s *Server) tile(ctx context.Context, v store.Saved, k kit.Kit, lying store.Lying, entries []store.Entry) (t Tile) {
-	plain := Tile{ID: v.ID, Title: v.Card.Title, Version: v.Version, W: v.Card.Base.W, H: v.Card.Base.H, Sections: []Slab{}, Waits: []TileWait{}, Says: []string{}, Stands: work.Planned, Lying: lying}
-	defer func() {
-		if what := recover(); what != nil {
-			slog.Error("a card could not be shown on the bench", "card", v.ID, "what", fmt.Sprint(what))
-			t, t.Problem = plain, "This card could not be worked out. Open it and undo the last change."
-		}
-	}()
-	p := s.plan(ctx, v.ID, v.Card, k)
-	t = plain
-	t.Total, t.Sections, t.Problem = p.Depth.Total, slabs(p, p.Depth.AtY), p.Failed
-	t.Says = append(t.Says, v.Card.Says()...)
-	t.Notes, t.Spoils = foresee.Open(p.Findings)
-	sat, err := s.sitting(ctx, v.ID)
-	if err != nil {
-		t.Problem = problem(err).Error()
-		return t
-	}
-	t.Steps = len(sat.Steps)
-	t.Done, t.Next = progress(sat.Steps, sat.Run)
-	t.Begun = sat.Run.Begun
-	t.stand(sat, entries, s.now())
-	return t
-}
-
-// stand says how far a card is, what it waits for, and what was made of it.
-func (t *Tile) stand(sat Sitting, entries []store.Entry, now time.Time) {
-	t.Waits = []TileWait{}
-	for _, w := range sat.Run.Timers {
-		if end, err := time.Parse(time.RFC3339, w.Until); err != nil || !end.After(now) {
-			continue
-		}
-		for _, a := range sat.Steps {
-			if a.ID == w.Step {
-				t.Waits = append(t.Waits, TileWait{a.Title, w.Until})
-			}
-		}
-	}
-	t.Made = sat.Run.Before
-	for _, e := range entries {
-		if e.Card != t.ID {
-			continue
-		}
-		if n := len(e.Photographs); n > 0 && t.Shown == 0 {
-			t.Shown = e.Photographs[n-1].ID
-		}
-	}
-	t.Stands = work.StandsAt(t.Done, t.Steps, t.Made, len(t.Waits) > 0, t.Lying.Away != "")
+	return &listOut{tiles}, nil
 }

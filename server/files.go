@@ -20,6 +20,8 @@ const printDPI = 300
 
 // files registers what is printed or saved.
 func (s *Server) files(r *gin.Engine) {
+	r.GET("/api/cards/:id/kept/front.svg", s.kept("front"))
+	r.GET("/api/cards/:id/kept/strata.svg", s.kept("strata"))
 	r.GET("/api/jig.pdf", s.jigPDF)
 	out := func(path, mime, ext string, write func(context.Context, io.Writer, store.Saved, kit.Kit, plan.Plan) error) {
 		r.GET("/api/cards/:id/"+path, func(c *gin.Context) {

@@ -21,7 +21,7 @@ import (
 // and the log; and to tick, count and time steps, begin another run, and write to the run in
 // hand. All else is done where Ochrestone runs. What is not listed here is refused.
 var (
-	guestsSee = regexp.MustCompile(`^/api/(state|cards|cards/[^/]+(/(now|sitting|sitting/state|standing|front\.svg|waits\.ics|cutting|cutting\.pdf|cutting\.csv|cutting/[^/]+/[0-9]+|entries|entries/[0-9]+))?|rules|log|entries|learned|photographs/[0-9]+\.jpg|fitting|screens)$`)
+	guestsSee = regexp.MustCompile(`^/api/(state|bench|cards|cards/[^/]+(/(now|sitting|sitting/state|standing|front\.svg|kept/(front|strata)\.svg|waits\.ics|cutting|cutting\.pdf|cutting\.csv|cutting/[^/]+/[0-9]+|entries|entries/[0-9]+))?|rules|log|entries|learned|photographs/[0-9]+\.jpg|fitting|screens)$`)
 	guestsDo  = regexp.MustCompile(`^(POST /api/(cards/[^/]+/run/(done|used|count|left|timers|another)|cards/[^/]+/entries/[0-9]+/photographs)|PUT /api/cards/[^/]+/entries/[0-9]+)$`)
 )
 

@@ -2,11 +2,13 @@ package server
 
 import (
 	"context"
+	"crypto/sha256"
 	"encoding/json"
 	"fmt"
 	"math"
 	"net/http"
 	"slices"
+	"sync"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -36,18 +38,68 @@ func (s *Server) fitting(ctx context.Context) Fitting {
 	return f
 }
 
-// assume is what plans go by for this person: units, limits, hinge and hand.
-func (s *Server) assume(ctx context.Context) []plan.Option {
+// assumed is what plans go by for this person, with what tells states of it apart.
+type assumed struct {
+	opts []plan.Option
+	of   string // digest of all of it but how quick the person is
+	pace string // digest of that
+}
+
+// handMemo remembers what plans go by for as long as what feeds it stays as it is.
+type handMemo struct {
+	sync.Mutex
+	from store.Turns
+	have *assumed
+}
+
+// assumed works out what plans go by: units, limits, hinge, hand and pace.
+func (s *Server) assumed(ctx context.Context) (assumed, error) {
+	turns, err := s.store.Turned(ctx)
+	if err != nil {
+		return assumed{}, err
+	}
+	m := &s.hand
+	m.Lock()
+	defer m.Unlock()
+	if m.have != nil && m.from == turns {
+		return *m.have, nil
+	}
 	f, set := s.writing(ctx)
 	pace, paced := s.pace(ctx)
 	fit := s.fitting(ctx)
-	ways := register.Ways()
-	var habit register.Habit
-	if ps, err := s.store.Logged(ctx); err == nil {
-		ways = register.Own(ways, byWay(ps))
-		habit = register.Learn(practised(ps))
+	ps, err := s.store.Logged(ctx)
+	if err != nil {
+		return assumed{}, err
 	}
-	return []plan.Option{plan.Practised(habit), plan.Writing(f), plan.Limits(fit.Limits), plan.HingeAt(fit.Hinge), plan.Hand(ways), plan.Until(ctx), plan.Typeface(sheet.Face{}), plan.Post(s.carriers), plan.Room(set.Room), plan.Paced(pace, paced)}
+	ways, habit := register.Own(register.Ways(), byWay(ps)), register.Learn(practised(ps))
+	a := assumed{opts: []plan.Option{plan.Practised(habit), plan.Writing(f), plan.Limits(fit.Limits), plan.HingeAt(fit.Hinge), plan.Hand(ways), plan.Typeface(sheet.Face{}), plan.Post(s.carriers), plan.Room(set.Room), plan.Paced(pace, paced)}}
+	if a.of, err = digest(f, fit, ways, habit, s.carriers, set.Room); err == nil {
+		a.pace, err = digest(pace, paced)
+	}
+	if err == nil {
+		m.from, m.have = turns, &a
+	}
+	return a, err
+}
+
+// digest is short for values.
+func digest(v ...any) (string, error) {
+	doc, err := json.Marshal(v)
+	if err != nil {
+		return "", fmt.Errorf("tell what plans go by: %w", err)
+	}
+	h := sha256.Sum256(doc)
+	return string(h[:]), nil
+}
+
+// assume is what plans go by for this person. Where it cannot be read it is what is usual.
+func (s *Server) assume(ctx context.Context) []plan.Option {
+	a, err := s.assumed(ctx)
+	if err != nil {
+		f, _ := s.writing(ctx)
+		a.opts = []plan.Option{plan.Writing(f), plan.Typeface(sheet.Face{}), plan.Post(s.carriers)}
+	}
+	return append(slices.Clone(a.opts), plan.Until(ctx))
 }
 
 // byWay gathers real placements, not those practised, by the way they were placed.

@@ -58,6 +58,9 @@ type Server struct {
 		own   work.Pace
 		steps int
 	}
+	bench   bench
+	hand    handMemo
+	shops   shop
 	jobs    queue
 	now     func() time.Time
 	demo    bool
@@ -101,6 +104,7 @@ func New(st *store.Store, opts ...Option) *Server {
 		panic(fmt.Sprintf("remember %d sittings: %v", mostSittings, err)) // only for sizes below 1
 	}
 	s := &Server{store: st, planner: plan.NewPlanner(), sent: sent, made: made, cuts: cuts, sats: sats, now: time.Now, version: "development"}
+	s.bench.known, s.bench.in = map[string]known{}, map[string]bool{}
 	for _, o := range opts {
 		o(s)
 	}

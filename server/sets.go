@@ -141,15 +141,21 @@ func (s *Server) scaleSet(ctx context.Context, in *scaleIn) (*setOut, error) {
 type usesOut struct{ Body []Uses }
 
 func (s *Server) uses(ctx context.Context, _ *struct{}) (*usesOut, error) {
-	cards, err := s.store.Cards(ctx)
+	_, rows, briefs, stale, err := s.listed(ctx)
 	if err != nil {
 		return nil, problem(err)
 	}
+	for _, i := range stale {
+		// One that cannot be read uses nothing that could be told.
+		if v, err := s.store.Card(ctx, rows[i].ID); err == nil {
+			briefs[i].Uses = usedBy(v.Card)
+		}
+	}
 	at := map[string][]string{}
-	for _, c := range cards {
-		for _, u := range c.Card.Uses() {
-			if u.Kind == kit.KindSet && !slices.Contains(at[u.ID], c.Card.Title) {
-				at[u.ID] = append(at[u.ID], c.Card.Title)
+	for i, r := range rows {
+		for _, u := range briefs[i].Uses {
+			if id, ok := strings.CutPrefix(u, store.KindSet+"/"); ok && !slices.Contains(at[id], r.Title) {
+				at[id] = append(at[id], r.Title)
 			}
 		}
 	}

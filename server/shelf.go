@@ -12,22 +12,11 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/gin-gonic/gin"
 
-	"ochrestone/core/cut"
-	"ochrestone/core/plan"
-	"ochrestone/core/remember"
-	"ochrestone/core/together"
 	"ochrestone/core/words"
-	"ochrestone/core/work"
 	"ochrestone/exchange/shelf"
 	"ochrestone/exchange/table"
 	"ochrestone/store"
 )
-
-// ShopList is what to buy for the cards on the bench.
-type ShopList struct {
-	Buys  []remember.ToBuy `json:"buys" nullable:"false"`
-	Cards []string         `json:"cards" nullable:"false" doc:"titles of the cards it is for: those that are not finished or put away"`
-}
 
 // ShelfRead is what came of a table.
 type ShelfRead struct {
@@ -104,42 +93,4 @@ func (s *Server) importShelf(ctx context.Context, in *shelfIn) (*struct{ Body Sh
 		return nil, problem(err)
 	}
 	return &struct{ Body ShelfRead }{ShelfRead{len(fresh), append([]string{}, notes...)}}, nil
-}
-
-func (s *Server) shopping(ctx context.Context, _ *struct{}) (*struct{ Body ShopList }, error) {
-	tiles, err := s.listCards(ctx, nil)
-	if err != nil {
-		return nil, err
-	}
-	k, err := s.store.Kit(ctx)
-	if err != nil {
-		return nil, problem(err)
-	}
-	out := ShopList{Cards: []string{}}
-	var makes []remember.Make
-	var jobs []plan.Job
-	for _, t := range tiles.Body {
-		if t.Stands == work.Finished || t.Stands == work.PutAway {
-			continue
-		}
-		v, err := s.store.Card(ctx, t.ID)
-		if err != nil {
-			return nil, problem(err)
-		}
-		out.Cards = append(out.Cards, v.Card.Title)
-		makes, jobs = append(makes, remember.Make{Card: v.Card}), append(jobs, plan.Job{ID: t.ID, Card: v.Card})
-	}
-	assume := s.assume(ctx)
-	together.By(len(makes), func(i int) { makes[i].Plan = s.planner.Of(makes[i].Card, k, assume...) })
-	if len(makes) == 0 {
-		out.Buys = remember.Shopping(k, nil, cut.Plan{})
-		return &struct{ Body ShopList }{out}, nil
-	}
-	jobs[0].ID = "" // the one the sitting is about
-	laid, err := heavy(ctx, &s.jobs, nil, func() (cut.Plan, error) { return s.planner.Cutting(ctx, jobs, k, nil, assume...), ctx.Err() })
-	if err != nil {
-		return nil, problem(err)
-	}
-	out.Buys = remember.Shopping(k, makes, laid)
-	return &struct{ Body ShopList }{out}, nil
 }

@@ -137,7 +137,7 @@ func TestASpoiltRowIsSetApart(t *testing.T) {
 	defer db.Close()
 	type at struct{ table, column, kind string }
 	var all []at
-	rows, err := db.Query(`SELECT m.name, x.name, upper(x.type) FROM sqlite_master m, pragma_table_xinfo(m.name) x WHERE m.type = 'table' AND m.name NOT LIKE 'sqlite_%' AND m.name NOT IN ('goose_db_version', 'apart') ORDER BY 1, x.cid`)
+	rows, err := db.Query(`SELECT m.name, x.name, upper(x.type) FROM sqlite_master m, pragma_table_xinfo(m.name) x WHERE m.type = 'table' AND m.name NOT LIKE 'sqlite_%' AND m.name NOT IN ('goose_db_version', 'apart', 'briefs', 'lists', 'turns') ORDER BY 1, x.cid`)
 	require.NoError(t, err)
 	for rows.Next() {
 		var a at
@@ -207,4 +207,44 @@ func TestAnOddTableIsMadeAnew(t *testing.T) {
 			assert.NotEmpty(t, works(t, spoiling(t, path, do...), say, other, true))
 		})
 	}
+}
+
+// What is kept only so that it need not be worked out again is worked out again, whatever is
+// done to it.
+func TestWhatIsKeptForListsMayBeSpoilt(t *testing.T) {
+	path := lived(t)
+	st, err := store.Open(t.Context(), path)
+	require.NoError(t, err)
+	want := call(New(st), http.MethodGet, "/api/cards", "").Body.String()
+	require.NoError(t, st.Close())
+	for _, do := range []string{
+		`DROP TABLE briefs`, `DROP TABLE turns`, `DROP TABLE lists`, `DELETE FROM briefs`,
+		`DROP TABLE briefs; CREATE VIEW briefs AS SELECT 1 AS card`, `DROP TABLE turns; CREATE TABLE turns (loud TEXT)`,
+		`UPDATE briefs SET doc = x'00ff'`, `UPDATE briefs SET doc = 'null'`, `UPDATE briefs SET digest = -7`, `UPDATE briefs SET touched = 'often'`, `UPDATE turns SET n = 1e300`, `UPDATE turns SET n = 'often'`,
+		`DROP TRIGGER brief_done_insert`, `UPDATE briefs SET front = 'spoilt', strata = ''`,
+	} {
+		spoilt := spoiling(t, path, strings.Split(do, "; ")...)
+		st, err := store.Open(t.Context(), spoilt)
+		require.NoError(t, err, do)
+		s := New(st)
+		got := call(s, http.MethodGet, "/api/cards", "")
+		require.Equal(t, http.StatusOK, got.Code, do)
+		assert.JSONEq(t, undated(t, want), undated(t, got.Body.String()), do)
+		for _, at := range []string{"/api/bench", "/api/shopping", "/api/state"} {
+			assert.Equal(t, http.StatusOK, call(s, http.MethodGet, at, "").Code, "%s after %s", at, do)
+		}
+		require.NoError(t, st.Close())
+	}
+}
+
+// undated are tiles without the digest they are kept under.
+func undated(t *testing.T, tiles string) string {
+	var all []map[string]any
+	require.NoError(t, json.Unmarshal([]byte(tiles), &all))
+	for _, tile := range all {
+		delete(tile, "of")
+	}
+	doc, err := json.Marshal(all)
+	require.NoError(t, err)
+	return string(doc)
 }

@@ -139,6 +139,10 @@ func (s *Store) Restore(ctx context.Context, path string) (before string, err er
 			return "", errors.Join(fmt.Errorf("restore %s: %w", path, plain(err)), tx.Rollback())
 		}
 	}
+	// What lists showed was of what was there before.
+	if _, err = tx.ExecContext(ctx, `DELETE FROM main.briefs`); err != nil {
+		return "", errors.Join(fmt.Errorf("restore %s: %w", path, plain(err)), tx.Rollback())
+	}
 	if err := tx.Commit(); err != nil {
 		return "", fmt.Errorf("restore %s: %w", path, plain(err))
 	}

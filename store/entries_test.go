@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"context"
 	"path/filepath"
+	"slices"
 	"testing"
 	"time"
 
@@ -172,6 +173,7 @@ func everyRow(t *testing.T, s *Store) map[string][][]any {
 		all = append(all, n)
 	}
 	require.NoError(t, names.Close())
+	all = slices.DeleteFunc(all, func(n string) bool { return slices.Contains(workedOut, n) })
 	out := map[string][][]any{}
 	for _, n := range all {
 		rows, err := s.db.Query(`SELECT * FROM ` + n + ` ORDER BY rowid`)

@@ -7,6 +7,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"hash/fnv"
 	"slices"
 	"sync"
 
@@ -21,8 +22,9 @@ type kitMemo struct {
 	mu    sync.Mutex
 	have  *kit.Kit
 	apart []Apart // what could not be read of it
-	data  int64   // SQLite's count of changes made by other connections
-	turn  int     // grows with every change of our own
+	marks map[string]uint64
+	data  int64 // SQLite's count of changes made by other connections
+	turn  int   // grows with every change of our own
 }
 
 // forget drops what is remembered, after a change.
@@ -61,7 +63,7 @@ func (s *Store) Kit(ctx context.Context) (kit.Kit, error) {
 		return k, nil
 	}
 	m.mu.Unlock()
-	k, apart, err := s.readKit(ctx)
+	k, apart, marks, err := s.readKit(ctx)
 	if err != nil {
 		return k, err
 	}
@@ -69,9 +71,26 @@ func (s *Store) Kit(ctx context.Context) (kit.Kit, error) {
 	defer m.mu.Unlock()
 	if m.turn == turn { // nothing changed while it was read
 		kept := k
-		m.have, m.data, m.apart = &kept, data, apart
+		m.have, m.data, m.apart, m.marks = &kept, data, apart, marks
 	}
 	return own(k), nil
+}
+
+// Marks tell states of the things of the stores apart: each has one by its kind and id, with a
+// slash between, that changes with it. The map is not to be changed.
+func (s *Store) Marks(ctx context.Context) (map[string]uint64, error) {
+	if _, err := s.Kit(ctx); err != nil {
+		return nil, err
+	}
+	s.memo.mu.Lock()
+	marks := s.memo.marks
+	known := s.memo.have != nil
+	s.memo.mu.Unlock()
+	if known {
+		return marks, nil
+	}
+	_, _, marks, err := s.readKit(ctx) // something changed while it was read
+	return marks, err
 }
 
 // own copies the lists of a kit and the parts of its sets.
@@ -91,25 +110,28 @@ func emptyKit() *kit.Kit {
 
 // readKit reads everything the person owns from the file. What cannot be read is
 // set apart.
-func (s *Store) readKit(ctx context.Context) (kit.Kit, []Apart, error) {
+func (s *Store) readKit(ctx context.Context) (kit.Kit, []Apart, map[string]uint64, error) {
 	k := emptyKit()
-	apart := []Apart{}
+	apart, marks := []Apart{}, map[string]uint64{}
 	rows, err := s.db.QueryContext(ctx, `SELECT kind, id, doc FROM items ORDER BY position, id`)
 	if err != nil {
-		return *k, nil, fmt.Errorf("read the stores: %w", plain(err))
+		return *k, nil, nil, fmt.Errorf("read the stores: %w", plain(err))
 	}
 	defer rows.Close()
 	for rows.Next() {
 		var kind, id string
 		var doc []byte
 		if err := rows.Scan(&kind, &id, &doc); err != nil {
-			return *k, nil, fmt.Errorf("read the stores: %w", plain(err))
+			return *k, nil, nil, fmt.Errorf("read the stores: %w", plain(err))
 		}
+		h := fnv.New64a()
+		_, _ = h.Write(doc) // a hash takes everything
+		marks[kind+"/"+id] = h.Sum64()
 		if err := take(kind, id, doc, k); err != nil {
 			apart = append(apart, Apart{kind, id, nameIn(doc), err.Error()})
 		}
 	}
-	return *k, apart, plain(rows.Err())
+	return *k, apart, marks, plain(rows.Err())
 }
 
 // take reads a document into the list of its kind.

@@ -94,6 +94,9 @@ func unlocked(ctx context.Context, path string) (*Store, error) {
 	if err == nil && changed {
 		err = s.adopt(ctx)
 	}
+	if err == nil {
+		err = s.watch(ctx)
+	}
 	if err != nil {
 		return nil, errors.Join(fmt.Errorf("bring data file %s up to date: %w", path, plain(err)), db.Close())
 	}

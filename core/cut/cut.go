@@ -178,11 +178,12 @@ func (p Plan) sheets() (n int) {
 // layOut lays out the pieces of all jobs, and sends them through the machine.
 func (o options) layOut(ctx context.Context, jobs []Job) Plan {
 	out := Plan{Stocks: []Stock{}, Passes: []Pass{}, Counts: []Count{}}
-	out.gather(jobs, "")
-	for i := range out.Stocks {
-		s := laying{Stock: &out.Stocks[i], stock: jobs[0].Build.Stock, locks: jobs[0].Build.Card.Locks, o: o, share: float64(i) / float64(len(out.Stocks)), each: 1 / float64(len(out.Stocks))}
-		s.lay(ctx)
-		o.progress(float64(i+1) / float64(len(out.Stocks)))
+	g := Gathering{}
+	for _, j := range jobs {
+		g.Add(j)
+	}
+	if stocks := g.stocks(ctx, o); stocks != nil {
+		out.Stocks = stocks
 	}
 	if o.machine != nil {
 		out.Passes, out.By = Passes(ctx, out, jobs[0].Build.Stock, *o.machine), o.machine.Name

@@ -183,6 +183,44 @@ func (m *Planner) plans(lots []lot, k kit.Kit, opts []Option) []Plan {
 	return out
 }
 
+// Sheets lays out what cards take of each cardstock, all of them together, just as Cutting does.
+// The plan of each is handed over and let go, so that of many cards few are held at once. Where
+// ctx ends what is laid out is of no use.
+func (m *Planner) Sheets(ctx context.Context, jobs []Job, k kit.Kit, each func(job int, p Plan), opts ...Option) []cut.Stock {
+	var g cut.Gathering
+	for i, j := range jobs {
+		if ctx.Err() != nil {
+			break
+		}
+		p := m.Of(j.Card, k, opts...)
+		each(i, p)
+		lots := lotsOf([]Job{j})
+		plans := []Plan{p}
+		if len(j.Card.Lots) > 0 {
+			plans = m.plans(lots, k, opts)
+		}
+		for n, l := range lots {
+			g.Add(m.taking(l, &plans[n], k, opts))
+		}
+	}
+	return g.Stocks(ctx, cut.Write(assumed(opts).write))
+}
+
+// taking is what a lot takes, with the spares that Register finds each layer needs.
+func (m *Planner) taking(l lot, p *Plan, k kit.Kit, opts []Option) cut.Job {
+	return cut.Job{Build: &p.Build, Stood: p.Stood, Copies: l.Copies, Card: l.Card, Title: l.Title, Spares: func(motif, way, part string, want int) int {
+		study, err := m.Placing(l.made, k, motif, opts...)
+		if err != nil {
+			return want
+		}
+		n, err := study.Blanks(way, part, want, 1)
+		if err != nil {
+			return want
+		}
+		return n
+	}}
+}
+
 // Cutting lays out what the cards of a sitting take, with the spares that Register finds
 // each layer needs. Where ctx ends it gives the best found so far. progress, where there is
 // one, is told the share of the work that is done.
@@ -191,18 +229,7 @@ func (m *Planner) Cutting(ctx context.Context, jobs []Job, k kit.Kit, progress f
 	plans := m.plans(lots, k, opts)
 	cuts := make([]cut.Job, len(lots))
 	for i, l := range lots {
-		c := l.made
-		cuts[i] = cut.Job{Build: &plans[i].Build, Stood: plans[i].Stood, Copies: l.Copies, Card: l.Card, Title: l.Title, Spares: func(motif, way, part string, want int) int {
-			study, err := m.Placing(c, k, motif, opts...)
-			if err != nil {
-				return want
-			}
-			n, err := study.Blanks(way, part, want, 1)
-			if err != nil {
-				return want
-			}
-			return n
-		}}
+		cuts[i] = m.taking(l, &plans[i], k, opts)
 	}
 	cutting := []cut.Option{cut.Write(assumed(opts).write)}
 	if len(k.Machines) > 0 {

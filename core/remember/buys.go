@@ -61,31 +61,74 @@ type ToBuy struct {
 	Where string `json:"where,omitempty" doc:"where it is kept"`
 }
 
+// Wanted is what a card that is made takes, as far as it is bought.
+type Wanted struct {
+	Title string
+	Of    []string // kinds and ids of what it is made of, a slash between
+	Takes []Taking // for all copies
+}
+
+// WantedFor is what a card takes.
+func WantedFor(m Make, k kit.Kit) Wanted {
+	w := Wanted{Title: m.Card.Title, Takes: Takes([]Make{m}, k)}
+	for _, u := range m.Card.Uses() {
+		w.Of = append(w.Of, string(u.Kind)+"/"+u.ID)
+	}
+	for _, a := range m.Plan.Build.PaperAreas() {
+		w.Of = append(w.Of, "papers/"+a.Stock)
+	}
+	for _, t := range w.Takes {
+		w.Of = append(w.Of, t.Kind+"/"+t.ID)
+	}
+	slices.Sort(w.Of)
+	w.Of = slices.Compact(w.Of)
+	return w
+}
+
+// mostTitles is how many cards are named beside a thing to buy.
+const mostTitles = 6
+
+// together are all takings of some cards.
+func together(all []Wanted, k kit.Kit) []Taking {
+	n := map[string]int{}
+	for _, w := range all {
+		for _, t := range w.Takes {
+			n[t.Kind+"/"+t.ID] += t.N
+		}
+	}
+	out := []Taking{}
+	for _, s := range k.Spacers {
+		if n := n["spacers/"+s.ID]; n > 0 {
+			out = append(out, Taking{"spacers", s.ID, s.Name, n, s.Left})
+		}
+	}
+	for _, e := range k.Envelopes {
+		if n := n["envelopes/"+e.ID]; n > 0 {
+			out = append(out, Taking{"envelopes", e.ID, e.Name, n, e.Left})
+		}
+	}
+	return out
+}
+
 // Shopping lists what to buy for some cards to be made: inks that run low, and those that are
 // empty and wanted; cardstock of which the cards, laid out together, take more sheets than are
 // there; pads and envelopes of which they take more; adhesives that run low. Each is said with
-// the cards it is for. laid is the cut list of all of them.
-func Shopping(k kit.Kit, makes []Make, laid cut.Plan) []ToBuy {
+// the cards it is for. laid are the cardstocks as they are laid out for all of them.
+func Shopping(k kit.Kit, all []Wanted, laid []cut.Stock) []ToBuy {
 	out := []ToBuy{}
 	wants := map[string][]string{} // titles by what they want
-	want := func(kind, id, title string) {
-		if at := kind + "/" + id; id != "" && !slices.Contains(wants[at], title) {
-			wants[at] = append(wants[at], title)
-		}
-	}
-	for _, m := range makes {
-		for _, u := range m.Card.Uses() {
-			want(string(u.Kind), u.ID, m.Card.Title)
-		}
-		for _, a := range m.Plan.Build.PaperAreas() {
-			want("papers", a.Stock, m.Card.Title)
-		}
-		for _, t := range Takes([]Make{m}, k) {
-			want(t.Kind, t.ID, m.Card.Title)
+	for _, w := range all {
+		for _, at := range w.Of {
+			if !slices.Contains(wants[at], w.Title) {
+				wants[at] = append(wants[at], w.Title)
+			}
 		}
 	}
 	why := func(what, kind, id string) string {
 		if on := wants[kind+"/"+id]; len(on) > 0 {
+			if more := len(on) - mostTitles; more > 0 {
+				return fmt.Sprintf("%s; for %s and %d more cards", what, strings.Join(on[:mostTitles], ", "), more)
+			}
 			return what + "; for " + strings.Join(on, ", ")
 		}
 		return what
@@ -99,12 +142,12 @@ func Shopping(k kit.Kit, makes []Make, laid cut.Plan) []ToBuy {
 		}
 	}
 	for _, p := range k.Papers {
-		i := slices.IndexFunc(laid.Stocks, func(s cut.Stock) bool { return s.Stock == p.ID })
-		if i >= 0 && laid.Stocks[i].Needs > p.Sheets {
-			out = append(out, ToBuy{"papers", p.ID, p.Name, laid.Stocks[i].Needs - p.Sheets, why(fmt.Sprintf("%d there", p.Sheets), "papers", p.ID), p.Where})
+		i := slices.IndexFunc(laid, func(s cut.Stock) bool { return s.Stock == p.ID })
+		if i >= 0 && laid[i].Needs > p.Sheets {
+			out = append(out, ToBuy{"papers", p.ID, p.Name, laid[i].Needs - p.Sheets, why(fmt.Sprintf("%d there", p.Sheets), "papers", p.ID), p.Where})
 		}
 	}
-	for _, t := range Takes(makes, k) {
+	for _, t := range together(all, k) {
 		if t.Left == nil || *t.Left >= t.N {
 			continue
 		}

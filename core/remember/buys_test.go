@@ -47,7 +47,7 @@ func TestShoppingForTheBench(t *testing.T) {
 	for i := range k.Spacers {
 		k.Spacers[i].Left = nil
 	}
-	require.Empty(t, remember.Shopping(k, makes, laid(k)), "there is plenty of everything")
+	require.Empty(t, remember.Shopping(k, wanted(k, makes...), laid(k).Stocks), "there is plenty of everything")
 
 	one := remember.Takes(makes[:1], k)
 	twelve := makes[0]
@@ -89,7 +89,7 @@ func TestShoppingForTheBench(t *testing.T) {
 	k.Adhesives[0].Low = true
 
 	got := map[string]remember.ToBuy{}
-	for _, b := range remember.Shopping(k, makes, laid(k)) {
+	for _, b := range remember.Shopping(k, wanted(k, makes...), laid(k).Stocks) {
 		got[b.Kind+" "+b.ID] = b
 	}
 	assert.Len(t, got, 5)
@@ -108,7 +108,7 @@ func TestShoppingForTheBench(t *testing.T) {
 	assert.GreaterOrEqual(t, sheets, int(math.Ceil(bases/(k.Papers[pp].W*k.Papers[pp].H))), "a folded card takes twice its front at least")
 
 	k.Inks[ik].Gone = true
-	for _, b := range remember.Shopping(k, nil, cut.Plan{}) {
+	for _, b := range remember.Shopping(k, nil, nil) {
 		assert.NotEqual(t, used.Ink, b.ID, "what is empty and not wanted is not bought")
 	}
 }

@@ -31,7 +31,7 @@ func TestSheetsAreCountedOnce(t *testing.T) {
 			maker := plan.NewPlanner()
 			p := maker.Of(c, k)
 			laid := maker.Cutting(t.Context(), []plan.Job{{Card: c}}, k, nil)
-			buys := remember.Shopping(k, []remember.Make{{Card: c, Plan: p}}, laid)
+			buys := remember.Shopping(k, wanted(k, remember.Make{Card: c, Plan: p}), laid.Stocks)
 			for _, s := range laid.Stocks {
 				f := slices.IndexFunc(p.Findings, func(f foresee.Finding) bool {
 					return f.Rule == "paper" && slices.Contains(strings.Fields(f.Cause), s.Stock)
@@ -56,6 +56,13 @@ func TestSheetsAreCountedOnce(t *testing.T) {
 		}
 	}
 	assert.Greater(t, noted, 10)
+}
+
+func wanted(k kit.Kit, makes ...remember.Make) (out []remember.Wanted) {
+	for _, m := range makes {
+		out = append(out, remember.WantedFor(m, k))
+	}
+	return out
 }
 
 func stockOf(p cut.Plan, id string) cut.Stock {
@@ -111,7 +118,7 @@ func TestEveryInkOfACardIsShoppedFor(t *testing.T) {
 				continue
 			}
 			k.Inks[at].Gone = true
-			got := remember.Shopping(k, []remember.Make{{Card: c}}, cut.Plan{})
+			got := remember.Shopping(k, wanted(k, remember.Make{Card: c}), nil)
 			assert.True(t, slices.ContainsFunc(got, func(b remember.ToBuy) bool { return b.ID == u.ID && b.Kind == "inks" }), "%s on %s", k.Inks[at].Name, c.Title)
 		}
 	}

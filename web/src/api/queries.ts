@@ -1,4 +1,4 @@
-import { keepPreviousData, type QueryClient, queryOptions, useQuery, useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, type QueryClient, queryOptions, useInfiniteQuery, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, asked, ok, type S, type State } from "./client";
 
 /** The names under which answers are kept: what begins alike is forgotten together. */
@@ -30,8 +30,49 @@ export function useRefresh() {
 const kitOf = queryOptions({ queryKey: keys.state, queryFn: () => ok(api.GET("/api/state")) });
 export const useKit = () => useQuery(kitOf);
 
-/** The cards on the bench. */
-export const useCards = () => useQuery({ queryKey: keys.cards, queryFn: () => ok(api.GET("/api/cards")) });
+/** What is asked of the bench. */
+export interface Asked {
+	find?: string;
+	stands?: S["Tile"]["stands"];
+	tag?: string;
+	sort?: "lying" | "name" | "newest" | "notes";
+}
+
+/** How many cards of the bench are asked for at a time. */
+const some = 24;
+
+/** While cards are worked out anew the bench is asked again: soon for what is looked at, now and then for the rest. */
+const again = (shown: S["Tile"][], stale: number) => (shown.some((t) => t.stale) ? 500 : stale > 0 ? 5000 : false);
+
+/** The bench, some cards at a time. */
+export const useBenchCards = (asked: Asked) =>
+	useInfiniteQuery({
+		queryKey: [...keys.cards, "bench", asked],
+		queryFn: ({ pageParam, signal }) => ok(api.GET("/api/bench", { params: { query: { ...asked, from: pageParam, n: some } }, signal })),
+		initialPageParam: 0,
+		getNextPageParam: (last, all) => {
+			const had = all.reduce((n, b) => n + b.tiles.length, 0);
+			return last.tiles.length > 0 && had < last.found ? had : undefined;
+		},
+		placeholderData: keepPreviousData,
+		refetchOnMount: "always",
+		refetchInterval: (q) => again(q.state.data?.pages.flatMap((b) => b.tiles) ?? [], q.state.data?.pages[0]?.stale ?? 0),
+	});
+
+/** A few cards that are found by words. */
+export const useFoundCards = (find: string, n: number, on = true) =>
+	useQuery({
+		queryKey: [...keys.cards, "found", find, n],
+		queryFn: ({ signal }) => ok(api.GET("/api/bench", { params: { query: { find, n } }, signal })),
+		placeholderData: keepPreviousData,
+		enabled: on,
+	}).data;
+
+/** How many cards there are, and the one begun last. */
+export const useLastCard = () => {
+	const b = useQuery({ queryKey: [...keys.cards, "last"], queryFn: () => ok(api.GET("/api/bench", { params: { query: { n: 1, sort: "newest" } } })) }).data;
+	return b && { all: b.all, last: b.tiles[0]?.id ?? "" };
+};
 
 /** Which cards use which set. */
 export const useUses = () => useQuery({ queryKey: ["cards", "uses"], queryFn: () => ok(api.GET("/api/sets/uses")) });
@@ -197,7 +238,13 @@ export const useEntries = (id: string, run: S["Run"]) =>
 export const useAllEntries = () => useQuery({ queryKey: ["entries", "of all"], refetchOnMount: "always", queryFn: () => ok(api.GET("/api/entries")) }).data;
 
 /** What to buy for the cards on the bench. */
-export const useShopping = () => useQuery({ queryKey: ["cards", "shopping"], refetchOnMount: "always", queryFn: () => ok(api.GET("/api/shopping")) });
+export const useShopping = () =>
+	useQuery({
+		queryKey: ["cards", "shopping"],
+		refetchOnMount: "always",
+		refetchInterval: (q) => (q.state.data?.stale ? 2000 : false),
+		queryFn: () => ok(api.GET("/api/shopping")),
+	});
 
 /** What of a run under way changes its entry in the log: what is asked for while a tick is on its way is asked for again when it has come. */
 const told = (r: S["Run"]) => [r.id, r.done.length, r.left.length, r.used.length].join();

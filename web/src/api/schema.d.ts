@@ -21,6 +21,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Some of the cards on the bench, found, sorted, and what all of them come to */
+        get: operations["bench"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bundles": {
         parameters: {
             query?: never;
@@ -2026,6 +2043,35 @@ export interface components {
              */
             size: number;
         };
+        Bench: {
+            /**
+             * Format: int64
+             * @description cards in all
+             */
+            all: number;
+            /**
+             * Format: int64
+             * @description how many are so, of which these are some
+             */
+            found: number;
+            /** @description cards that others are begun from */
+            models: components["schemas"]["Titled"][];
+            /**
+             * Format: int64
+             * @description cards that are being worked out anew
+             */
+            stale: number;
+            /** @description how many stand how */
+            stands: {
+                [key: string]: number;
+            };
+            /** @description words under which cards are kept, in their order */
+            tags: string[];
+            /** @description those asked for, in order */
+            tiles: components["schemas"]["Tile"][];
+            /** @description of all cards, the soonest over first */
+            waits: components["schemas"]["BenchWait"][];
+        };
         BenchState: {
             /** @description what lies drying or setting */
             lying: components["schemas"]["Wet"][];
@@ -2046,6 +2092,14 @@ export interface components {
             step: number;
             /** @description stamps, stencils and brushes that were used, the one in place first */
             tools: components["schemas"]["Tool"][];
+        };
+        BenchWait: {
+            /** @description title of the step that began it */
+            for: string;
+            id: string;
+            title: string;
+            /** @description RFC 3339 */
+            until: string;
         };
         Blend: {
             /**
@@ -5993,8 +6047,10 @@ export interface components {
         };
         ShopList: {
             buys: components["schemas"]["ToBuy"][];
-            /** @description titles of the cards it is for: those that are not finished or put away */
+            /** @description titles of the cards it is for: those on the bench that are not finished */
             cards: string[];
+            /** @description it was worked out before the last change, and is being worked out anew */
+            stale?: boolean;
         };
         Short: {
             /**
@@ -6126,36 +6182,6 @@ export interface components {
              * @description width, mm
              */
             w: number;
-        };
-        Slab: {
-            /** @description #rrggbb */
-            body: string;
-            foam: boolean;
-            /** @description element or sheet */
-            id: string;
-            layer?: string;
-            /**
-             * Format: double
-             * @description foam or glue beneath, mm
-             */
-            lift: number;
-            name: string;
-            /** @description #rrggbb */
-            top: string;
-            /**
-             * Format: double
-             * @description mm along the cut
-             */
-            x0: number;
-            /** Format: double */
-            x1: number;
-            /**
-             * Format: double
-             * @description mm above the table
-             */
-            z0: number;
-            /** Format: double */
-            z1: number;
         };
         Slot: {
             /**
@@ -6740,12 +6766,12 @@ export interface components {
              * @description margin notes not set aside
              */
             notes: number;
+            /** @description of what its pictures and all this was worked out: they are kept under it */
+            of?: string;
             /** @description why not all of it can be shown */
             problem?: string;
             /** @description words on it */
             says: string[];
-            /** @description the strata through the middle, lowest first */
-            sections: components["schemas"]["Slab"][];
             /**
              * Format: int64
              * @description the latest photograph of it finished; 0: none
@@ -6756,10 +6782,17 @@ export interface components {
              * @description notes that would spoil the card
              */
             spoils: number;
+            /** @description it was worked out before the last change, and is being worked out anew */
+            stale?: boolean;
             /** @enum {string} */
             stands: "planned" | "begun" | "waiting" | "finished" | "put away";
             /** Format: int64 */
             steps: number;
+            /**
+             * Format: int64
+             * @description how many a section through its highest place cuts
+             */
+            strata: number;
             title: string;
             /**
              * Format: double
@@ -6825,6 +6858,10 @@ export interface components {
              * @description stamps washed between two inks
              */
             washes: number;
+        };
+        Titled: {
+            id: string;
+            title: string;
         };
         ToBuy: {
             id: string;
@@ -7333,6 +7370,47 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["About"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    bench: {
+        parameters: {
+            query?: {
+                /** @description how many to pass over */
+                from?: number;
+                /** @description how many tiles */
+                n?: number;
+                /** @description words that stand in the title, on the card, in the words it is kept under, or in the names of what it is made of; all of them */
+                find?: string;
+                /** @description none: all but those put away; with words to find, those too */
+                stands?: "" | "planned" | "begun" | "waiting" | "finished" | "put away";
+                tag?: string;
+                /** @description as they lie, by name, the newest first, those that something would spoil first */
+                sort?: "lying" | "name" | "newest" | "notes";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Bench"];
                 };
             };
             /** @description Error */

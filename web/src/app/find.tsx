@@ -2,7 +2,7 @@ import { Box } from "@chakra-ui/react";
 import { useMemo, useState } from "react";
 import { useNavigate } from "react-router";
 import { api, ok, type S } from "../api/client";
-import { useAllEntries, useCards, useKit } from "../api/queries";
+import { useAllEntries, useFoundCards, useKit } from "../api/queries";
 import { kinds } from "../stores/kinds";
 import { Button } from "../ui/button";
 import Dialog from "../ui/dialog";
@@ -40,22 +40,17 @@ const most = 12;
 /** Finds cards, what is owned, and places, by any words of their names. */
 export default function Find({ onClose }: { onClose: () => void }) {
 	const go = useNavigate();
-	const cards = useCards().data;
 	const state = useKit().data;
 	const log = useAllEntries();
 	const [text, setText] = useState("");
+	const looking = text.trim() !== "";
+	const cards = useFoundCards(text.trim().toLowerCase(), most, looking);
 	/** Which ink was on which layer of a card. */
 	const [inks, setInks] = useState<{ card: string; rows: S["InkWas"][] }>();
 	const ask = async (card: string) =>
 		setInks(inks?.card === card ? undefined : { card, rows: (await ok(api.GET("/api/cards/{id}/inks", { params: { path: { id: card } } }))) ?? [] });
 	const all = useMemo(() => {
-		const out: Thing[] = (cards ?? []).map((c) => ({
-			kind: "Card",
-			name: c.title,
-			more: [c.next, ...c.says, ...c.lying.tags].join(" "),
-			to: `/card/${c.id}/pieces`,
-			card: c.id,
-		}));
+		const out: Thing[] = [];
 		const at = (shelf: string, name: string) => `/stores/${shelf}?${new URLSearchParams({ find: name })}`;
 		if (state) {
 			const { kit } = state;
@@ -74,11 +69,14 @@ export default function Find({ onClose }: { onClose: () => void }) {
 				to: `/card/${e.card}/log?run=${e.id}`,
 			});
 		return [...out, ...places];
-	}, [cards, state, log]);
+	}, [state, log]);
 	const words = text.toLowerCase().split(/\s+/).filter(Boolean);
 	const hit = (s: string) => words.every((w) => s.toLowerCase().includes(w));
-	const byName = all.filter((t) => hit(t.name));
-	const found = words.length === 0 ? [] : [...byName, ...all.filter((t) => !byName.includes(t) && hit(`${t.kind} ${t.name} ${t.more}`))];
+	// Cards are found by the program, which knows what they are made of.
+	const ofCards: Thing[] = looking ? (cards?.tiles ?? []).map((c) => ({ kind: "Card", name: c.title, more: "", to: `/card/${c.id}/pieces`, card: c.id })) : [];
+	const named = [...ofCards, ...all].filter((t) => hit(t.name));
+	const rest = [...ofCards, ...all.filter((t) => hit(`${t.kind} ${t.name} ${t.more}`))].filter((t) => !named.includes(t));
+	const found = words.length === 0 ? [] : [...named, ...rest];
 	const open = (t: Thing) => {
 		onClose();
 		go(t.to);

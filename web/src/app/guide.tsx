@@ -3,7 +3,7 @@ import { useSyncExternalStore } from "react";
 import { Link, useLocation } from "react-router";
 import { type Document, openNotes } from "../api/card";
 import type { S, View } from "../api/client";
-import { useCards, useCardView, useGuest, useKit } from "../api/queries";
+import { useCardView, useGuest, useKit, useLastCard } from "../api/queries";
 import { Button } from "../ui/button";
 import { stations } from "./stations";
 
@@ -53,8 +53,8 @@ interface Step {
 }
 
 /** The steps to a first card, by what is there already. */
-export function steps(kit: S["Kit"], cards: S["Tile"][], card: View | undefined): Step[] {
-	const at = `/card/${cards.at(-1)?.id}`;
+export function steps(kit: S["Kit"], last: string, card: View | undefined): Step[] {
+	const at = `/card/${last}`;
 	const settled = (id: string) => !!card && stations.find((s) => s.id === id)?.mood({ card: card.card, view: card } as Document) === "settled";
 	return [
 		{
@@ -78,7 +78,7 @@ export function steps(kit: S["Kit"], cards: S["Tile"][], card: View | undefined)
 			go: "Sets",
 			done: kit.sets.length > 0,
 		},
-		{ title: "A card", how: "Give it a name, a size, and the set to begin with.", to: "/", go: "The bench", done: cards.length > 0 },
+		{ title: "A card", how: "Give it a name, a size, and the set to begin with.", to: "/", go: "The bench", done: last !== "" },
 		{
 			title: "Its inks",
 			how: "Suggest inks ranks what you own by how clearly the layers part. Take one.",
@@ -103,7 +103,7 @@ export function steps(kit: S["Kit"], cards: S["Tile"][], card: View | undefined)
 		{
 			title: "The sheet for the bench",
 			how: "Layers, order, steps and strata on paper. Then tick the steps at Work.",
-			to: `/api/cards/${cards.at(-1)?.id}/sheet.pdf`,
+			to: `/api/cards/${last}/sheet.pdf`,
 			go: "Print it",
 			done: false, // what is printed is known to who pressed it: the guide ends there
 			beside: true,
@@ -116,17 +116,16 @@ export function Guide() {
 	const how = useSaid();
 	const guest = useGuest();
 	const kit = useKit().data;
-	const cards = useCards().data;
+	const cards = useLastCard();
 	// Shown by itself to who begins: no demo, and not yet a second card.
-	const on = !guest && !!kit && !!cards && (how === "called" || (how === "" && !kit.demo && cards.length < 2));
-	return on ? <Led kit={kit.kit} cards={cards} /> : null;
+	const on = !guest && !!kit && !!cards && (how === "called" || (how === "" && !kit.demo && cards.all < 2));
+	return on ? <Led kit={kit.kit} last={cards.last} /> : null;
 }
 
-function Led({ kit, cards }: { kit: S["Kit"]; cards: S["Tile"][] }) {
-	const last = cards.at(-1)?.id ?? "";
+function Led({ kit, last }: { kit: S["Kit"]; last: string }) {
 	const card = useCardView(last).data;
 	const here = useLocation().pathname;
-	const all = steps(kit, cards, last ? card : undefined);
+	const all = steps(kit, last, last ? card : undefined);
 	const n = all.findIndex((s) => !s.done);
 	const s = all[n];
 	if (!s) return null;

@@ -2,10 +2,11 @@ import { Box } from "@chakra-ui/react";
 import { useState } from "react";
 import { useBench } from "../api/card";
 import { api, ok, type Problem, type S } from "../api/client";
-import { useCards, useRefresh, useSitting } from "../api/queries";
+import { useFoundCards, useRefresh, useSitting } from "../api/queries";
 import { Button } from "../ui/button";
 import { Check } from "../ui/check";
 import Dialog from "../ui/dialog";
+import { TextField } from "../ui/field";
 import { KeptField } from "../ui/kept";
 import { NumberField } from "../ui/number";
 import { say } from "../ui/said";
@@ -124,15 +125,21 @@ function OneLot({ l, n, change }: { l: Lot; n: number; change: (l: S["EditLot"])
 	);
 }
 
+/** How many other cards are shown at once. */
+const most = 12;
+
 /** Other cards that are made in the same sitting. */
 function Also() {
 	const b = useBench();
-	const cards = useCards();
 	const refresh = useRefresh();
 	const sitting = useSitting(b.view.id, b.view.version);
 	const with_ = sitting.data?.company ?? [];
-	const others = cards.data?.filter((c) => c.id !== b.view.id) ?? [];
-	if (others.length === 0) return null;
+	const [find, setFind] = useState("");
+	const cards = useFoundCards(find, most + 1);
+	const found = cards?.tiles.filter((c) => c.id !== b.view.id) ?? [];
+	const titles = new Map([...(sitting.data?.cards ?? []).map((m) => [m.card ?? "", m.title] as const), ...found.map((c) => [c.id, c.title] as const)]);
+	const shown = [...with_, ...found.map((c) => c.id).filter((id) => !with_.includes(id))];
+	if (!cards || (shown.length === 0 && find === "")) return null;
 	const put = async (id: string, on: boolean) => {
 		try {
 			await ok(
@@ -149,10 +156,14 @@ function Also() {
 	return (
 		<fieldset style={{ border: 0, padding: 0, margin: 0 }}>
 			<legend style={{ fontWeight: 600, marginBottom: 4 }}>Also made, each as often as it says of itself</legend>
+			{(find !== "" || cards.found > most) && (
+				<TextField label="Find a card" value={find} maxLength={120} autoComplete="off" onChange={(e) => setFind(e.target.value)} />
+			)}
 			<Box display="flex" gap="5" flexWrap="wrap">
-				{others.map((c) => (
-					<Check key={c.id} label={c.title} on={with_.includes(c.id)} set={(on) => put(c.id, on)} />
+				{shown.slice(0, with_.length + most).map((id) => (
+					<Check key={id} label={titles.get(id) ?? "another card"} on={with_.includes(id)} set={(on) => put(id, on)} />
 				))}
+				{shown.length === 0 && <Box color="quiet">No other card of that name.</Box>}
 			</Box>
 		</fieldset>
 	);

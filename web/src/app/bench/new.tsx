@@ -11,7 +11,7 @@ import { size } from "../../ui/sizes";
 import { BringCard } from "./bring";
 
 /** A card begun: from a size and a set, or as one that others are begun from. */
-export function NewCard({ models }: { models: S["Tile"][] }) {
+export function NewCard({ models }: { models: S["Titled"][] }) {
 	const kit = useKit().data!;
 	const go = useNavigate();
 	const refresh = useRefresh();

@@ -1,10 +1,12 @@
 import { Box } from "@chakra-ui/react";
-import { useState } from "react";
+import { useCallback, useRef, useState } from "react";
 import { Link } from "react-router";
 import type { S } from "../../api/client";
-import { useCards, useData, useGuest, useKit, useScreens } from "../../api/queries";
+import { type Asked, useBenchCards, useData, useGuest, useKit, useScreens } from "../../api/queries";
 import { Button } from "../../ui/button";
 import { clock, useNow } from "../../ui/clock";
+import { TextField } from "../../ui/field";
+import { Select } from "../../ui/select";
 import { size } from "../../ui/sizes";
 import { Skeleton } from "../../ui/skeleton";
 import { Waiting } from "../../ui/waiting";
@@ -15,14 +17,25 @@ import { Tile } from "./tile";
 /** How cards stand, in the order in which they want looking at. */
 const standing: S["Tile"]["stands"][] = ["waiting", "begun", "planned", "finished", "put away"];
 
-/** The bench: all cards, what is next on each. */
+const sorts: [NonNullable<Asked["sort"]>, string][] = [
+	["lying", "as they lie"],
+	["newest", "newest first"],
+	["name", "by name"],
+	["notes", "what would be spoilt first"],
+];
+
+/** From how many cards on they are found by words and sorted. */
+const many = 8;
+
+/** The bench: cards, what is next on each; more of them as one scrolls. */
 export function BenchPage() {
-	const cards = useCards();
+	const [only, setOnly] = useState<Asked>({});
+	const cards = useBenchCards(only);
 	const kit = useKit();
 	const guest = useGuest();
 	const asOwner = useScreens().data?.guest === false;
 	const data = useData(asOwner);
-	const [only, setOnly] = useState<{ stands?: S["Tile"]["stands"]; tag?: string }>({});
+	const foot = useFoot(() => cards.hasNextPage && !cards.isFetchingNextPage && cards.fetchNextPage());
 	if (cards.error || kit.error) return <Waiting>{(cards.error ?? kit.error)?.message}</Waiting>;
 	if (!cards.data || !kit.data)
 		return (
@@ -35,9 +48,9 @@ export function BenchPage() {
 				</Box>
 			</Box>
 		);
-	const all = cards.data;
-	const tags = [...new Set(all.flatMap((t) => t.lying.tags))].sort((a, b) => a.localeCompare(b));
-	const shown = all.filter((t) => (only.stands ? t.stands === only.stands : t.stands !== "put away") && (!only.tag || t.lying.tags.includes(only.tag)));
+	const bench = cards.data.pages[0];
+	const shown = cards.data.pages.flatMap((b) => b.tiles);
+	const stands = standing.filter((k) => (bench.stands[k] ?? 0) > 0);
 	const apart = data.data?.apart.length ?? 0;
 	const bare = kit.data.kit.papers.length === 0 || kit.data.kit.inks.length === 0 || kit.data.kit.sets.length === 0;
 	return (
@@ -53,53 +66,85 @@ export function BenchPage() {
 				</Box>
 			)}
 			{bare && !guest && <Begin shelf={kit.data.kit.papers.length === 0} />}
-			<UnderWay tiles={all} />
-			{(tags.length > 0 || new Set(all.map((t) => t.stands)).size > 1) && (
+			<UnderWay waits={bench.waits} />
+			{(bench.tags.length > 0 || stands.length > 1) && (
 				<Box role="group" aria-label="Which cards" className="which" display="flex" gap="4" flexWrap="wrap" mb="7">
 					<Button aria-pressed={!only.stands} onClick={() => setOnly({ ...only, stands: undefined })}>
-						On the bench, {all.filter((t) => t.stands !== "put away").length}
+						On the bench, {bench.all - (bench.stands["put away"] ?? 0)}
 					</Button>
-					{standing.map((k) => {
-						const n = all.filter((t) => t.stands === k).length;
-						return (
-							n > 0 && (
-								<Button key={k} aria-pressed={only.stands === k} onClick={() => setOnly({ ...only, stands: only.stands === k ? undefined : k })}>
-									{k}, {n}
-								</Button>
-							)
-						);
-					})}
-					{tags.length > 0 && <Box w="1px" bg="rule" mx="3" />}
-					{tags.map((tag) => (
+					{stands.map((k) => (
+						<Button key={k} aria-pressed={only.stands === k} onClick={() => setOnly({ ...only, stands: only.stands === k ? undefined : k })}>
+							{k}, {bench.stands[k]}
+						</Button>
+					))}
+					{bench.tags.length > 0 && <Box w="1px" bg="rule" mx="3" />}
+					{bench.tags.map((tag) => (
 						<Button key={tag} aria-pressed={only.tag === tag} onClick={() => setOnly({ ...only, tag: only.tag === tag ? undefined : tag })}>
 							{tag}
 						</Button>
 					))}
 				</Box>
 			)}
+			{bench.all > many && (
+				<Box role="search" display="flex" gap="7" flexWrap="wrap" alignItems="flex-end" mb="7">
+					<TextField
+						label="Find by name, words on it, or what it is made of"
+						value={only.find ?? ""}
+						maxLength={120}
+						autoComplete="off"
+						width="320px"
+						onChange={(e) => setOnly({ ...only, find: e.target.value || undefined })}
+					/>
+					<Select label="In order" value={only.sort ?? "lying"} onChange={(v) => setOnly({ ...only, sort: v as Asked["sort"] })}>
+						{sorts.map(([id, name]) => (
+							<option key={id} value={id}>
+								{name}
+							</option>
+						))}
+					</Select>
+					<Box role="status" color="quiet" fontSize="small" pb="3">
+						{bench.found === 1 ? "One card" : `${bench.found} cards`}
+						{bench.stale > 0 && `; ${bench.stale} being worked out anew`}
+					</Box>
+				</Box>
+			)}
 			<Box display="grid" gridTemplateColumns="repeat(auto-fill, minmax(min(380px, 100%), 1fr))" gap="9">
+				{!guest && bench.all > many && <NewCard models={bench.models} />}
 				{shown.map((t) => (
 					<Tile key={t.id} t={t} />
 				))}
-				{shown.length === 0 && all.length > 0 && <Box color="quiet">No card is so.</Box>}
-				{!guest && <NewCard models={all.filter((t) => t.lying.model)} />}
+				{shown.length === 0 && bench.all > 0 && <Box color="quiet">No card is so.</Box>}
+				{!guest && bench.all <= many && <NewCard models={bench.models} />}
 			</Box>
+			<div ref={foot} style={{ height: 1 }} />
+			{cards.isFetchingNextPage && <Box color="quiet">More cards…</Box>}
 		</Box>
 	);
 }
 
+/** Does something whenever the foot of a list is nearly seen. */
+function useFoot(more: () => void) {
+	const now = useRef(more);
+	now.current = more;
+	return useCallback((foot: HTMLDivElement | null) => {
+		if (!foot) return;
+		const seen = new IntersectionObserver((all) => all.some((e) => e.isIntersecting) && now.current(), { rootMargin: "600px" });
+		seen.observe(foot);
+		return () => seen.disconnect();
+	}, []);
+}
+
 /** The runs under way with what they wait for, the soonest over first. */
-function UnderWay({ tiles }: { tiles: S["Tile"][] }) {
-	const waits = tiles.flatMap((t) => t.waits.map((w) => ({ t, w }))).sort((a, b) => a.w.until.localeCompare(b.w.until));
+function UnderWay({ waits }: { waits: S["BenchWait"][] }) {
 	const now = useNow(waits.length > 0);
 	if (waits.length === 0) return null;
 	return (
 		<Box role="group" aria-label="Waits under way" display="flex" gap="4" flexWrap="wrap" mb="7">
-			{waits.map(({ t, w }) => {
+			{waits.map((w) => {
 				const left = Date.parse(w.until) - now;
 				return (
-					<Link key={t.id + w.for} to={`/card/${t.id}/work`} className="wait-line">
-						<b>{left > 0 ? clock(left) : "Over"}</b> {w.for}, {t.title}
+					<Link key={w.id + w.for} to={`/card/${w.id}/work`} className="wait-line">
+						<b>{left > 0 ? clock(left) : "Over"}</b> {w.for}, {w.title}
 					</Link>
 				);
 			})}

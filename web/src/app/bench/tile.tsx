@@ -14,7 +14,7 @@ import { AsThisOne, Lay } from "./lay";
 export function Tile({ t }: { t: S["Tile"] }) {
 	const guest = useGuest();
 	const [open, setOpen] = useState<"" | "as" | "lay">("");
-	const k = Math.min(190 / t.w, 180 / t.h);
+	const k = Math.min(190 / Math.max(t.w, 1), 180 / Math.max(t.h, 1));
 	return (
 		<Box bg="sheet" border="1px solid {colors.line}" display="flex" flexDirection="column" p="8">
 			<Box display="flex" gap="8" flex="1">
@@ -23,13 +23,17 @@ export function Tile({ t }: { t: S["Tile"] }) {
 					style={{ flex: "0 0 200px", display: "grid", placeItems: "center", background: hue.bench, minHeight: 200 }}
 					aria-label={`Open ${t.title}`}
 				>
-					<img
-						src={`/api/cards/${t.id}/front.svg?v=${t.version}`}
-						alt={`Front of ${t.title}`}
-						width={t.w * k}
-						height={t.h * k}
-						style={{ boxShadow: `0 1px 3px ${hue.edge}` }}
-					/>
+					{t.of ? (
+						<img
+							src={`/api/cards/${t.id}/kept/front.svg?of=${t.of}`}
+							alt={`Front of ${t.title}`}
+							width={t.w * k}
+							height={t.h * k}
+							style={{ boxShadow: `0 1px 3px ${hue.edge}` }}
+						/>
+					) : (
+						<span aria-hidden="true" style={{ color: hue.text }}>Being worked out…</span>
+					)}
 				</Link>
 				<Box flex="1" display="flex" flexDirection="column" gap="3" minW={0}>
 					<h2 style={{ fontSize: size.sub }}>
@@ -37,22 +41,29 @@ export function Tile({ t }: { t: S["Tile"] }) {
 							{t.title}
 						</Link>
 					</h2>
-					<MiniStrata t={t} />
-					<HowItStands t={t} />
+					{t.of && <MiniStrata t={t} />}
+					{t.of && <HowItStands t={t} />}
+					{t.stale && t.of && (
+						<Box fontSize="small" color="quiet" role="status">
+							As it was before the last change; being worked out anew
+						</Box>
+					)}
 					{t.next && t.stands !== "finished" && t.stands !== "put away" && (
 						<Box fontSize="small">
 							Next: <b>{t.next}</b>
 						</Box>
 					)}
-					<Box fontSize="small" color={t.spoils || t.problem ? "madder" : "quiet"} fontWeight={t.spoils || t.problem ? 700 : 400}>
-						{t.problem
-							? `▲ ${t.problem}`
-							: t.spoils > 0
-								? `▲ ${t.spoils} would spoil it`
-								: t.notes > 0
-									? `${t.notes} margin ${t.notes === 1 ? "note" : "notes"}`
-									: "Nothing to note"}
-					</Box>
+					{t.of && (
+						<Box fontSize="small" color={t.spoils || t.problem ? "madder" : "quiet"} fontWeight={t.spoils || t.problem ? 700 : 400}>
+							{t.problem
+								? `▲ ${t.problem}`
+								: t.spoils > 0
+									? `▲ ${t.spoils} would spoil it`
+									: t.notes > 0
+										? `${t.notes} margin ${t.notes === 1 ? "note" : "notes"}`
+										: "Nothing to note"}
+						</Box>
+					)}
 					{t.lying.tags.length > 0 && (
 						<Box fontSize="small" color="quiet">
 							Kept under {t.lying.tags.join(", ")}
@@ -104,30 +115,13 @@ function HowItStands({ t }: { t: S["Tile"] }) {
 
 /** The strata of a whole card, through its highest place. */
 function MiniStrata({ t }: { t: S["Tile"] }) {
-	const h = 44;
-	const k = h / Math.max(t.total, 1);
 	return (
-		<svg
-			viewBox={`0 0 ${t.w} ${h + 2}`}
+		<img
+			src={`/api/cards/${t.id}/kept/strata.svg?of=${t.of}`}
+			alt={`Section through ${t.title}, ${t.strata} strata`}
 			width="100%"
-			height={h + 2}
-			preserveAspectRatio="none"
-			role="img"
-			aria-label={`Section through ${t.title}, ${t.sections.length} strata`}
-		>
-			<rect x={0} y={h - 0.78 * k} width={t.w} height={0.78 * k} fill="#d9c9ac" />
-			{t.sections.map((s, i) => (
-				<g key={`${s.id}${s.layer}${i}`}>
-					{s.foam && <rect x={s.x0} y={h - s.z0 * k} width={s.x1 - s.x0} height={s.lift * k} fill="#f7f7f5" stroke="#a9b0b4" strokeWidth={0.3} />}
-					<rect
-						x={s.x0}
-						y={h - s.z1 * k - (s.z1 === s.z0 ? 1.5 : 0)}
-						width={s.x1 - s.x0}
-						height={Math.max(1.5, (s.z1 - s.z0) * k)}
-						fill={s.layer ? s.top : s.body}
-					/>
-				</g>
-			))}
-		</svg>
+			height={46}
+			style={{ height: 46, width: "100%" }}
+		/>
 	);
 }
