@@ -22,6 +22,7 @@ import (
 	"ochrestone/core/card"
 	"ochrestone/core/foresee"
 	"ochrestone/core/kit"
+	"ochrestone/core/plan"
 	"ochrestone/core/together"
 	"ochrestone/core/work"
 	"ochrestone/exchange/sheet"
@@ -213,7 +214,8 @@ func (s *Server) brief(ctx context.Context, k kit.Kit, r store.Row) (b brief, pi
 	b.W, b.H = v.Card.Base.W, v.Card.Base.H
 	b.Uses = usedBy(v.Card)
 	plain = b
-	p := s.plan(ctx, v.ID, v.Card, k)
+	assume := append(s.assume(ctx), plan.Paced(nil, 0), plan.Tally())
+	p := s.planner.Of(v.Card, k, assume...)
 	b.Total, b.Problem = p.Depth.Total, p.Failed
 	b.Says = append(b.Says, v.Card.Says()...)
 	b.Notes, b.Spoils = foresee.Open(p.Findings)
@@ -224,7 +226,11 @@ func (s *Server) brief(ctx context.Context, k kit.Kit, r store.Row) (b brief, pi
 	if n, err := sheet.Strata(&strata, v.Card, p); err == nil {
 		b.Strata, pictures.Strata = n, zipped(strata.Bytes())
 	}
-	sat, err := s.sitting(ctx, v.ID)
+	var known []plan.Option
+	if s.settings(ctx).Room == 0 { // then it is the plan a sitting of this card alone makes
+		known = append(known, plan.Have(v.Card, p))
+	}
+	sat, err := s.sitting(ctx, v.ID, known...)
 	if err != nil {
 		b.Problem = s.why(ctx, err)
 		return b, pictures
@@ -368,7 +374,10 @@ func (s *Server) want(ids ...string) {
 	}
 }
 
-// catchUp works out one brief after the other until none is wanted.
+// atOnce is how many briefs are worked out side by side.
+const atOnce = 4
+
+// catchUp works briefs out, some side by side, until none is wanted.
 func (s *Server) catchUp() {
 	b := &s.bench
 	ctx := context.Background()
@@ -379,19 +388,24 @@ func (s *Server) catchUp() {
 			b.mu.Unlock()
 			return
 		}
-		id := b.wanted[0]
-		b.wanted = b.wanted[1:]
-		delete(b.in, id) // what happens from here on is asked for again
+		ids := slices.Clone(b.wanted[:min(atOnce, len(b.wanted))])
+		b.wanted = b.wanted[len(ids):]
+		for _, id := range ids {
+			delete(b.in, id) // what happens from here on is asked for again
+		}
 		b.mu.Unlock()
 		g, _, err := s.goesBy(ctx)
+		errs := make([]error, len(ids))
 		if err == nil {
-			if r, ok := g.rows[id]; ok {
-				_, err = s.workOut(ctx, g, r)
-			}
+			together.By(len(ids), func(i int) {
+				if r, ok := g.rows[ids[i]]; ok {
+					_, errs[i] = s.workOut(ctx, g, r)
+				}
+			})
 		}
-		if err != nil {
+		if err = errors.Join(append(errs, err)...); err != nil {
 			// The data file is shut, or cannot be written to: the lists say what they know.
-			slog.Debug("what lists show is not worked out", "card", id, "error", err)
+			slog.Debug("what lists show is not worked out", "error", err)
 			b.mu.Lock()
 			b.wanted, b.in, b.running = nil, map[string]bool{}, false
 			b.mu.Unlock()

@@ -2,9 +2,12 @@ package server
 
 import (
 	"context"
+	"crypto/sha256"
+	"encoding/base64"
 	"encoding/json"
 	"fmt"
 	"log/slog"
+	"strings"
 	"sync"
 
 	"ochrestone/core/cut"
@@ -25,43 +28,60 @@ type ShopList struct {
 // fewMakes is for how many cards the list is waited for; for more it is worked out meanwhile.
 const fewMakes = 12
 
+// mostTogether is how many cards are laid out together. Of more, those that lie by each other are:
+// nobody cuts a hundred cards in one go, and a change of one is worked out for its neighbours alone.
+const mostTogether = 60
+
 // shop remembers that a list is being worked out.
 type shop struct {
 	mu      sync.Mutex
 	running bool
 }
 
-// keptShop is what cards to be made take, as it is kept, with the digest of what it was worked
-// out from. What is there of it the list asks the stores.
-type keptShop struct {
-	Of     string
+// batch is what some cards that are laid out together take. What is there of it the list asks
+// the stores.
+type batch struct {
 	Wanted []remember.Wanted
 	Needs  map[string]int // sheets by cardstock
 }
 
-// list is what to buy of it.
-func (k keptShop) list(stores kit.Kit) ShopList {
+// makes are cards that are to be made, those that are laid out together.
+type makes struct {
+	of  string // digest of everything that what they take is worked out from
+	ids []string
+}
+
+// list is what to buy of some batches.
+func list(all []batch, stores kit.Kit) ShopList {
 	out := ShopList{Cards: []string{}}
-	for _, w := range k.Wanted {
-		out.Cards = append(out.Cards, w.Title)
+	needs, wanted := map[string]int{}, []remember.Wanted{}
+	for _, b := range all {
+		for _, w := range b.Wanted {
+			out.Cards = append(out.Cards, w.Title)
+		}
+		wanted = append(wanted, b.Wanted...)
+		for id, n := range b.Needs {
+			needs[id] += n
+		}
 	}
 	var laid []cut.Stock
-	for id, n := range k.Needs {
+	for id, n := range needs {
 		laid = append(laid, cut.Stock{Stock: id, Needs: n})
 	}
-	out.Buys = remember.Shopping(stores, k.Wanted, laid)
+	out.Buys = remember.Shopping(stores, wanted, laid)
 	return out
 }
 
 // shopping answers with what to buy for all cards that are to be made. What is kept is
-// answered at once; where it is stale and for many cards it says so, and is worked out anew.
+// answered at once; where some of it is stale and it is for many cards it says so, and that is
+// worked out anew.
 func (s *Server) shopping(ctx context.Context, _ *struct{}) (*struct{ Body ShopList }, error) {
 	g, rows, briefs, stale, err := s.listed(ctx)
 	if err != nil {
 		return nil, problem(err)
 	}
 	if len(rows) <= fewMakes { // how a few stand is known at once
-		if _, briefs, err = s.exact(ctx); err != nil {
+		if _, _, err = s.exact(ctx); err != nil {
 			return nil, problem(err)
 		}
 		if g, rows, briefs, _, err = s.listed(ctx); err != nil {
@@ -72,43 +92,53 @@ func (s *Server) shopping(ctx context.Context, _ *struct{}) (*struct{ Body ShopL
 			s.want(rows[at].ID)
 		}
 	}
-	var ids []string
-	var makes []store.Row
-	var of []brief
-	for i, r := range rows {
-		if t := briefs[i].tile(r, false, s.now()); briefs[i].W > 0 && t.Stands != work.Finished && t.Stands != work.PutAway {
-			ids, makes, of = append(ids, r.ID), append(makes, r), append(of, briefs[i])
+	all := s.toMake(g, rows, briefs)
+	kept := map[string]batch{}
+	if raw, err := s.store.List(ctx, shopList); err == nil && json.Unmarshal(raw, &kept) != nil {
+		kept = map[string]batch{} // it is worked out anew
+	}
+	var have []batch
+	var lacks []makes
+	for _, m := range all {
+		if b, ok := kept[m.of]; ok {
+			have = append(have, b)
+		} else {
+			lacks = append(lacks, m)
 		}
 	}
-	key, err := g.shopFor(s.version, makes, of)
-	if err != nil {
-		return nil, problem(err)
+	if len(lacks) == 0 {
+		return &struct{ Body ShopList }{list(have, g.kit)}, nil
 	}
-	var had keptShop
-	if raw, err := s.store.List(ctx, shopList); err == nil && json.Unmarshal(raw, &had) == nil && had.Of == key {
-		return &struct{ Body ShopList }{had.list(g.kit)}, nil
+	now := map[string]batch{} // what is of no card any more is dropped
+	for _, m := range all {
+		if b, ok := kept[m.of]; ok {
+			now[m.of] = b
+		}
 	}
-	if len(ids) <= fewMakes {
-		now, err := s.shop(ctx, g, ids, key)
+	if len(all) == 1 && len(all[0].ids) <= fewMakes {
+		b, err := s.shop(ctx, g, lacks[0], now)
 		if err != nil {
 			return nil, problem(err)
 		}
-		return &struct{ Body ShopList }{now.list(g.kit)}, nil
+		return &struct{ Body ShopList }{list([]batch{b}, g.kit)}, nil
 	}
 	s.shops.mu.Lock()
 	defer s.shops.mu.Unlock()
 	if !s.shops.running {
 		s.shops.running = true
 		go func() {
-			if _, err := s.shop(context.Background(), g, ids, key); err != nil {
-				slog.Debug("what to buy is not worked out", "error", err)
+			for _, m := range lacks {
+				if _, err := s.shop(context.Background(), g, m, now); err != nil {
+					slog.Debug("what to buy is not worked out", "error", err)
+					break
+				}
 			}
 			s.shops.mu.Lock()
 			s.shops.running = false
 			s.shops.mu.Unlock()
 		}()
 	}
-	out := had.list(g.kit)
+	out := list(have, g.kit)
 	out.Stale = true
 	return &struct{ Body ShopList }{out}, nil
 }
@@ -116,43 +146,51 @@ func (s *Server) shopping(ctx context.Context, _ *struct{}) (*struct{ Body ShopL
 // shopList is what it is kept under.
 const shopList = "shopping"
 
-// shopFor is the digest of everything that what some cards take is worked out from.
-func (g goesBy) shopFor(version string, rows []store.Row, briefs []brief) (string, error) {
-	doc := []any{version}
+// toMake are the cards that are neither finished nor put away, those that lie by each other
+// together.
+func (s *Server) toMake(g goesBy, rows []store.Row, briefs []brief) (out []makes) {
+	var of []string
+	now := s.now()
 	for i, r := range rows {
-		doc = append(doc, g.of(version, r, briefs[i]))
+		if t := briefs[i].tile(r, false, now); briefs[i].W == 0 || t.Stands == work.Finished || t.Stands == work.PutAway {
+			continue
+		}
+		if n := len(out); n == 0 || len(out[n-1].ids) == mostTogether {
+			out, of = append(out, makes{}), nil
+		}
+		m := &out[len(out)-1]
+		m.ids, of = append(m.ids, r.ID), append(of, g.of(s.version, r, briefs[i]))
+		h := sha256.Sum256([]byte(strings.Join(of, " ")))
+		m.of = base64.RawURLEncoding.EncodeToString(h[:15])
 	}
-	of, err := digest(doc...)
-	return fmt.Sprintf("%x", of), err
+	return out
 }
 
-// shop works out what some cards take, and keeps it.
-func (s *Server) shop(ctx context.Context, g goesBy, ids []string, of string) (keptShop, error) {
-	out := keptShop{Of: of, Needs: map[string]int{}}
-	var jobs []plan.Job
-	for _, id := range ids {
+// shop works out what some cards take, and keeps it with the others.
+func (s *Server) shop(ctx context.Context, g goesBy, m makes, others map[string]batch) (batch, error) {
+	out := batch{Wanted: make([]remember.Wanted, len(m.ids)), Needs: map[string]int{}}
+	jobs := make([]plan.Job, len(m.ids))
+	for i, id := range m.ids {
 		v, err := s.store.Card(ctx, id)
 		if err != nil {
 			return out, err
 		}
-		jobs = append(jobs, plan.Job{ID: id, Card: v.Card})
+		jobs[i] = plan.Job{ID: id, Card: v.Card}
 	}
-	if len(jobs) > 0 {
-		out.Wanted = make([]remember.Wanted, len(jobs))
-		jobs[0].ID = "" // the one the sitting is about
-		laid, err := heavy(ctx, &s.jobs, nil, func() ([]cut.Stock, error) {
-			return s.planner.Sheets(ctx, jobs, g.kit, func(i int, p plan.Plan) {
-				out.Wanted[i] = remember.WantedFor(remember.Make{Card: jobs[i].Card, Plan: p}, g.kit)
-			}, s.assume(ctx)...), ctx.Err()
-		})
-		if err != nil {
-			return out, err
-		}
-		for _, l := range laid {
-			out.Needs[l.Stock] = l.Needs
-		}
+	jobs[0].ID = "" // the one the sitting is about
+	laid, err := heavy(ctx, &s.jobs, nil, func() ([]cut.Stock, error) {
+		return s.planner.Sheets(ctx, jobs, g.kit, func(i int, p plan.Plan) {
+			out.Wanted[i] = remember.WantedFor(remember.Make{Card: jobs[i].Card, Plan: p}, g.kit)
+		}, append(s.assume(ctx), plan.Tally())...), ctx.Err()
+	})
+	if err != nil {
+		return out, err
 	}
-	doc, err := json.Marshal(out)
+	for _, l := range laid {
+		out.Needs[l.Stock] = l.Needs
+	}
+	others[m.of] = out
+	doc, err := json.Marshal(others)
 	if err != nil {
 		return out, fmt.Errorf("keep what to buy: %w", err)
 	}

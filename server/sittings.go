@@ -102,7 +102,7 @@ func jobsOf(all []store.Kept) (jobs []plan.Job) {
 
 // sitting plans the work on a card and what is made with it, as the run under way keeps
 // them, and goes on from what is done.
-func (s *Server) sitting(ctx context.Context, id string) (Sitting, error) {
+func (s *Server) sitting(ctx context.Context, id string, known ...plan.Option) (Sitting, error) {
 	out := Sitting{}
 	var err error
 	if out.Run, err = s.store.Run(ctx, id); err != nil {
@@ -131,7 +131,7 @@ func (s *Server) sitting(ctx context.Context, id string) (Sitting, error) {
 	for _, u := range out.Run.Used {
 		used[u.Step] = u.Ink
 	}
-	if out.Sitting, err = s.sat(ctx, kept, k, plan.Did{Order: own, Done: out.Run.Done, Used: used}); err != nil {
+	if out.Sitting, err = s.sat(ctx, kept, k, plan.Did{Order: own, Done: out.Run.Done, Used: used}, known...); err != nil {
 		return out, err
 	}
 	out.Now = out.State(card.Step{}, doneIn(out.Run))
@@ -167,8 +167,8 @@ func between(first, last string) float64 {
 
 // sat plans a sitting; the plans of its cards are remembered for as long as they and the
 // stores stay as they are, so that what follows a tick is quick.
-func (s *Server) sat(ctx context.Context, all []store.Kept, k kit.Kit, did plan.Did) (plan.Sitting, error) {
-	assume := s.assume(ctx)
+func (s *Server) sat(ctx context.Context, all []store.Kept, k kit.Kit, did plan.Did, known ...plan.Option) (plan.Sitting, error) {
+	assume := append(s.assume(ctx), known...)
 	jobs := jobsOf(all)
 	turn, err := s.store.Turn(ctx)
 	if err != nil {

@@ -285,3 +285,11 @@ func (r Report) Say() string {
 	}
 	return head + " The file is whole, and everything in it can be read."
 }
+
+// Tidy writes what stands in the file beside the data file into it, and gives the room back.
+func (s *Store) Tidy(ctx context.Context) error {
+	if _, err := s.db.ExecContext(ctx, `PRAGMA wal_checkpoint(TRUNCATE)`); err != nil {
+		return fmt.Errorf("tidy the data file: %w", plain(err))
+	}
+	return nil
+}

@@ -73,8 +73,8 @@ func (s *Store) Making(ctx context.Context, id string, run int64) ([]Kept, error
 	out, err := s.kept(ctx, `SELECT m.card, m.revision, r.doc, coalesce((SELECT min(version) FROM shown w WHERE w.card = m.card AND w.number = m.revision), 0)
 		FROM made m JOIN revisions r ON r.card = m.card AND r.number = m.revision WHERE m.run = ? ORDER BY m.position`, run)
 	if err == nil && (len(out) == 0 || out[0].ID != id) {
-		out, err = s.kept(ctx, `SELECT c.id, c.head, r.doc, c.version FROM cards c JOIN revisions r ON r.card = c.id AND r.number = c.head LEFT JOIN company o ON o.other = c.id AND o.card = ?1
-			WHERE c.id = ?1 OR o.card IS NOT NULL ORDER BY c.id <> ?1, o.position`, id)
+		out, err = s.kept(ctx, `SELECT c.id, c.head, r.doc, c.version FROM (SELECT ?1 AS id, -1 AS at UNION ALL SELECT other, position FROM company WHERE card = ?1 AND other <> ?1) w
+			JOIN cards c ON c.id = w.id JOIN revisions r ON r.card = c.id AND r.number = c.head ORDER BY w.at`, id)
 	}
 	if err != nil {
 		return nil, fmt.Errorf("read the sitting of card %q: %w", id, err)
@@ -110,7 +110,7 @@ func (s *Store) keep(ctx context.Context, tx *sql.Tx, run int64, id string) erro
 	if _, err := tx.ExecContext(ctx, `DELETE FROM made WHERE run = ?`, run); err != nil {
 		return err
 	}
-	_, err := tx.ExecContext(ctx, `INSERT INTO made (run, card, revision, position) SELECT ?1, c.id, c.head, coalesce(o.position, 0) FROM cards c LEFT JOIN company o ON o.other = c.id AND o.card = ?2 WHERE c.id = ?2 OR o.card IS NOT NULL`, run, id)
+	_, err := tx.ExecContext(ctx, `INSERT INTO made (run, card, revision, position) SELECT ?1, c.id, c.head, w.at FROM (SELECT ?2 AS id, 0 AS at UNION ALL SELECT other, position FROM company WHERE card = ?2 AND other <> ?2) w JOIN cards c ON c.id = w.id`, run, id)
 	return err
 }
 

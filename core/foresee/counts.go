@@ -34,6 +34,10 @@ func tooLittlePaper(v *View, add func(Hit)) {
 		h := Hit{Key: []string{p.ID}, What: fmt.Sprintf("There is too little %s", p.Name),
 			Why: fmt.Sprintf("Laid out, %s %s %s of it, and there %s %d.", cards(run), words.Of(run, "takes", "take"), sheets(s.Needs), words.Of(p.Sheets, "is", "are"), p.Sheets),
 			Do:  "Make fewer at once, take another card for some of it, or count your sheets in the stores.", Numbers: map[string]float64{"needs": float64(s.Needs), "has": float64(p.Sheets)}, Facts: []string{p.ID}}
+		if v.Tally {
+			add(h)
+			continue
+		}
 		if fewer := v.enough(p.ID, run, s.Needs, p.Sheets); fewer >= 1 && len(v.Card.Lots) == 0 {
 			h.Mend = &Mend{"Make " + cards(fewer) + " at once", []card.Edit{{Copies: &card.SetCopies{N: fewer}}}}
 		}

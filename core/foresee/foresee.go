@@ -160,6 +160,8 @@ type View struct {
 	// too few sheets of it; nil: papers are not counted.
 	Sheets func(stock string, copies int) (cut.Stock, bool)
 
+	// Tally leaves the ways to mend that have to be searched for out: what is found is the same.
+	Tally bool
 	mends int // looked for so far
 }
 
@@ -169,6 +171,9 @@ const mostMends = 6
 
 // Of lists what the rules find, worst first, those set aside marked with their reason.
 func Of(v View) []Finding {
+	if v.Tally {
+		v.mends = mostMends
+	}
 	for i := range v.Images {
 		v.Images[i].used = v.onCard(v.Images[i].Motif)
 	}

@@ -41,7 +41,7 @@ func TestCutOutAfterItIsStamped(t *testing.T) {
 	t.Parallel()
 	c, k := ring(func(m *card.Motif) { m.Layers[0].After = true })
 	require.NoError(t, c.Validate())
-	p := plan.Of(c, k)
+	p := warm.Of(c, k)
 	order := []string{}
 	for _, s := range p.Steps {
 		for _, w := range []string{"Stamp Middle", "Cut Disc out", "Pop out Disc"} {
@@ -63,7 +63,7 @@ func TestCutOutAfterItIsStamped(t *testing.T) {
 	assert.InDelta(t, 1.5, h.RimLeast, 0.05)
 
 	plain, k := ring(func(*card.Motif) {})
-	for _, s := range plan.Of(plain, k).Steps {
+	for _, s := range warm.Of(plain, k).Steps {
 		assert.NotContains(t, s.Title, "out ×", "cut first where it is not said otherwise")
 	}
 }
@@ -89,7 +89,7 @@ func TestStencilledAndOwnLimits(t *testing.T) {
 	// its middle has gone 1.5 mm: 2 asin(1.5/84).
 	assert.InDelta(t, 2.046, hinge.Clock, 0.06)
 	said := false
-	for _, s := range plan.Of(c, k).Steps {
+	for _, s := range warm.Of(c, k).Steps {
 		said = said || strings.HasPrefix(s.Title, "Stencil Middle") && strings.Contains(s.Detail, "etched lines")
 	}
 	assert.True(t, said)
@@ -102,7 +102,7 @@ func TestOwnSpreadInFindings(t *testing.T) {
 	t.Parallel()
 	c, k := ring(func(*card.Motif) {})
 	has := func(ways []register.Way) bool {
-		return slices.ContainsFunc(plan.Of(c, k, plan.Hand(ways)).Findings, func(f foresee.Finding) bool { return strings.HasPrefix(f.ID, "play:") })
+		return slices.ContainsFunc(warm.Of(c, k, plan.Hand(ways)).Findings, func(f foresee.Finding) bool { return strings.HasPrefix(f.ID, "play:") })
 	}
 	assert.False(t, has(register.Ways()))
 	shaky := map[string][]register.Placed{}
@@ -156,7 +156,7 @@ func TestTooFineToCutOrPick(t *testing.T) {
 		k.Sets[0].Parts[0].Outline = g
 		k.Sets[0].Parts[1].Outline = shape.Disc(shape.Point{X: -9}, 1.5)
 		found := map[string]bool{}
-		for _, f := range plan.Of(c, k).Findings {
+		for _, f := range warm.Of(c, k).Findings {
 			for _, id := range []string{"thin:", "narrow:"} {
 				if strings.HasPrefix(f.ID, id) {
 					found[id] = true

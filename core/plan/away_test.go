@@ -20,7 +20,7 @@ func TestWhatIsTakenOutIsKeptForItsCards(t *testing.T) {
 	cards := []card.Card{trial.Everything(), trial.Shaking(), trial.Card("mats"), trial.Card("vellum")}
 	for _, c := range cards {
 		k := trial.Kit()
-		before := plan.Of(c, k, plan.Typeface(trial.Blocks{}))
+		before := warm.Of(c, k, plan.Typeface(trial.Blocks{}))
 		seen := map[string]bool{}
 		for _, u := range c.Uses() {
 			if _, _, ok := k.Item(u.Kind, u.ID); !ok || seen[string(u.Kind)+u.ID] || u.Kind == kit.KindEnvelope {
@@ -32,7 +32,7 @@ func TestWhatIsTakenOutIsKeptForItsCards(t *testing.T) {
 			}
 			away := trial.Kit()
 			putAway(&away, u.Kind, u.ID)
-			after := plan.Of(c, away, plan.Typeface(trial.Blocks{}))
+			after := warm.Of(c, away, plan.Typeface(trial.Blocks{}))
 			require.Empty(t, after.Failed)
 			assert.InDelta(t, before.Depth.Total, after.Depth.Total, 1e-9, "%s without %s", c.Title, u.ID)
 			assert.Equal(t, before.Front.Sheets, after.Front.Sheets, "%s without %s: every mat as it was", c.Title, u.ID)
@@ -79,7 +79,7 @@ func TestEveryLeafThatLostItsPaperIsSaid(t *testing.T) {
 			}
 			k := trial.Kit()
 			k.Papers = slices.DeleteFunc(k.Papers, func(p kit.Cardstock) bool { return p.ID == u.ID })
-			p := plan.Of(c, k, plan.Typeface(trial.Blocks{}))
+			p := warm.Of(c, k, plan.Typeface(trial.Blocks{}))
 			at := slices.IndexFunc(p.Findings, func(f foresee.Finding) bool { return f.Rule == "away" && slices.Contains(f.IDs(), u.ID) })
 			if assert.GreaterOrEqual(t, at, 0, "%s: %s", c.Title, u.ID) {
 				assert.Equal(t, foresee.Spoils, p.Findings[at].Severity)
@@ -102,7 +102,7 @@ func TestWhatIsTakenOutIsOfferedForNothing(t *testing.T) {
 	assert.Len(t, o.Inks, 4)
 	assert.Len(t, k.NoLonger().Papers, len(k.Papers)-1)
 	c := trial.Card("row")
-	p := plan.Of(c, k, plan.Typeface(trial.Blocks{}))
+	p := warm.Of(c, k, plan.Typeface(trial.Blocks{}))
 	for _, f := range p.Findings {
 		if f.Mend == nil {
 			continue

@@ -45,7 +45,7 @@ func TestABlendIsSeenWorkedAndTimed(t *testing.T) {
 	way := c.Motifs[0].Colourways[0]
 	layer := c.Motifs[0].Layers[1]
 	f := way.Layers[layer.ID]
-	before := plan.Of(c, k)
+	before := warm.Of(c, k)
 	ink, ok := k.Ink(f.Ink)
 	require.True(t, ok)
 	var deep kit.Ink
@@ -60,7 +60,7 @@ func TestABlendIsSeenWorkedAndTimed(t *testing.T) {
 	f.Edge = deep.ID
 	way.Layers[layer.ID] = f
 	require.NoError(t, c.Validate())
-	p := plan.Of(c, k)
+	p := warm.Of(c, k)
 	look := p.Motifs[0].Colourways[0].Layers[1]
 	require.Len(t, look.Blends, 2)
 	assert.Equal(t, before.Motifs[0].Colourways[0].Layers[1].Dry, look.Dry, "the middle stays as it was")
@@ -118,7 +118,7 @@ func TestABlendThatNeedsHeatIsSet(t *testing.T) {
 	layer := c.Motifs[0].Layers[1].ID
 	f := c.Motifs[0].Colourways[0].Layers[layer]
 	has := func() bool {
-		for _, s := range plan.Of(c, k).Steps {
+		for _, s := range warm.Of(c, k).Steps {
 			if s.ID.Verb == work.Heat && s.ID.Part == layer {
 				return true
 			}
@@ -159,20 +159,20 @@ func TestLaddersAreJudged(t *testing.T) {
 	}
 	f.Ink, f.Blends = pale.ID, []card.Blend{{Ink: deep.ID, Zone: card.Tip}}
 	way.Layers[layer.ID] = f
-	n := finding(plan.Of(c, k), "blend:")
+	n := finding(warm.Of(c, k), "blend:")
 	require.NotNil(t, n)
 	assert.Contains(t, n.What, "will leave a line")
 	assert.Regexp(t, "Work in .* between them first", n.Do)
 
 	f.Blends = []card.Blend{{Ink: pale.ID, Zone: card.Tip}}
 	way.Layers[layer.ID] = f
-	n = finding(plan.Of(c, k), "blend:")
+	n = finding(warm.Of(c, k), "blend:")
 	require.NotNil(t, n)
 	assert.Contains(t, n.What, "will not show")
 
 	f.Blends = []card.Blend{{Ink: "gone", Zone: card.Tip}}
 	way.Layers[layer.ID] = f
-	n = finding(plan.Of(c, k), "missing:")
+	n = finding(warm.Of(c, k), "missing:")
 	require.NotNil(t, n)
 }
 
@@ -220,7 +220,7 @@ func TestLeaning(t *testing.T) {
 		}
 		return m
 	}
-	now := plan.Of(c, k).Motifs[0].Colourways[0]
+	now := warm.Of(c, k).Motifs[0].Colourways[0]
 	warmth := func(l colour.Lab) float64 { return l.A*0.5 + l.B*math.Sqrt(3)/2 }
 	for _, wish := range []struct {
 		lean advise.Lean
@@ -292,14 +292,14 @@ func TestEverySchoolFromADrawerOf200(t *testing.T) {
 		require.Len(t, ways, 1, school)
 		assert.GreaterOrEqual(t, ways[0].Look.Weakest, look.Readable, "%s", school)
 		m.Colourways[0].Layers = ways[0].Finishes
-		p := plan.Of(c, k)
+		p := warm.Of(c, k)
 		assert.Nil(t, finding(p, "order:"), school)
 		assert.Nil(t, finding(p, "one:"), school)
 		was := p.Motifs[0].Colourways[0].Layers[1].Dry
 		f := m.Colourways[0].Layers[m.Layers[1].ID]
 		f.Paper = "pillar"
 		m.Colourways[0].Layers[m.Layers[1].ID] = f
-		assert.NotEqual(t, was, plan.Of(c, k).Motifs[0].Colourways[0].Layers[1].Dry)
+		assert.NotEqual(t, was, warm.Of(c, k).Motifs[0].Colourways[0].Layers[1].Dry)
 		f.Paper = "chalk"
 		m.Colourways[0].Layers[m.Layers[1].ID] = f
 	}
@@ -317,7 +317,7 @@ func TestRedOnRedIsForeseen(t *testing.T) {
 	}
 	k.Papers = append(k.Papers, pillar)
 	beetle.Mats()[0].Sheet.Paper = "pillar"
-	p := plan.Of(beetle, k)
+	p := warm.Of(beetle, k)
 	var n *foresee.Finding
 	for i, f := range p.Findings {
 		if strings.Contains(f.What, "vanishes on the panel") && f.Colourway == beetle.Motifs[0].Colourways[0].ID {
@@ -347,12 +347,12 @@ func TestOnlyTheRimMeetsAtTheEdge(t *testing.T) {
 		t.Fatal("no such pair")
 		return 0
 	}
-	middle := diff(plan.Of(c, k))
+	middle := diff(warm.Of(c, k))
 	for _, ink := range []string{"soot-deep", "gorse-pale"} {
 		f := way.Layers[layer.ID]
 		f.Blends = []card.Blend{{Ink: ink, Zone: card.Rim, Impressions: 2}}
 		way.Layers[layer.ID] = f
-		p := plan.Of(c, k)
+		p := warm.Of(c, k)
 		host, err := colour.ParseHex(look0(p).Dry)
 		require.NoError(t, err)
 		rim, err := colour.ParseHex(p.Motifs[0].Colourways[0].Layers[1].Blends[0].Dry)

@@ -45,7 +45,7 @@ func TestATuckThatCannotBeHindersNoOther(t *testing.T) {
 		}
 	}
 	k := trial.Kit()
-	all := plan.Of(c, k, plan.Typeface(trial.Blocks{}))
+	all := warm.Of(c, k, plan.Typeface(trial.Blocks{}))
 	require.Empty(t, all.Build.Woven)
 	// Without the tuck at "low" the part lies under low, low under high, high under the part.
 	for i := range c.Elements {
@@ -53,7 +53,7 @@ func TestATuckThatCannotBeHindersNoOther(t *testing.T) {
 			c.Elements[i].Tucks = []card.Tuck{{Part: top, With: "high"}, {Part: top, With: "across"}}
 		}
 	}
-	p := plan.Of(c, k, plan.Typeface(trial.Blocks{}))
+	p := warm.Of(c, k, plan.Typeface(trial.Blocks{}))
 	require.Equal(t, []build.Weave{{Element: img.ID, Part: top, With: "high"}}, p.Build.Woven, "only that one goes in a circle")
 	assert.False(t, lies(&p.Build, build.ID{Element: img.ID, Part: top}, build.ID{Element: "across"}), "the other is kept")
 }
@@ -73,7 +73,7 @@ func TestATuckOnAStencilledImage(t *testing.T) {
 	}
 	c.Elements = append(c.Elements, card.Element{ID: "over", Name: "Over", Face: card.Front, On: panel, Place: card.Place{X: e.Place.X + 12.6, Y: e.Place.Y}, Bonds: card.Glue("liquid"), Sheet: &card.Sheet{Paper: "oat", W: 24, H: 60}})
 	c.Elements[at].Tucks = []card.Tuck{{Part: piece, With: "over"}}
-	p := plan.Of(c, k, plan.Typeface(trial.Blocks{}))
+	p := warm.Of(c, k, plan.Typeface(trial.Blocks{}))
 	require.Empty(t, p.Failed)
 	require.True(t, slices.ContainsFunc(p.Build.Pieces, func(q build.Piece) bool {
 		return q.ID == build.ID{Element: e.ID, Part: build.StencilledPart}
@@ -93,7 +93,7 @@ func TestAMirroredRibbonEndsAtTheEdges(t *testing.T) {
 	panel, _ := c.Panel()
 	c.Elements = append(c.Elements, card.Element{ID: "cord", Face: card.Front, On: panel, Place: card.Place{X: c.Base.W/2 - 20, Y: 40, Mirror: true}, Bonds: card.Glue(""),
 		Ribbon: &card.Ribbon{W: 3, Thick: 0.5, Colour: "#c8b48c", Wrapped: true, Points: []card.Offset{{X: -120}, {X: 120, Y: 8}}}})
-	p := plan.Of(c, k, plan.Typeface(trial.Blocks{}))
+	p := warm.Of(c, k, plan.Typeface(trial.Blocks{}))
 	leaf := p.Build.Panel()
 	on := shape.Rect(leaf.X, leaf.Y, leaf.Size.W, leaf.Size.H).Bounds()
 	for _, q := range p.Build.Pieces {
@@ -116,7 +116,7 @@ func TestGemsInsideAreDrawn(t *testing.T) {
 		}
 	}
 	require.Positive(t, n)
-	p := plan.Of(c, k, plan.Typeface(trial.Blocks{}))
+	p := warm.Of(c, k, plan.Typeface(trial.Blocks{}))
 	at := slices.IndexFunc(p.Front.Others, func(o plan.Other) bool { return len(o.Drawn) == n })
 	require.GreaterOrEqual(t, at, 0, "%d of them", n)
 	for _, d := range p.Front.Others[at].Drawn {

@@ -10,7 +10,6 @@ import (
 	"ochrestone/core/card"
 	"ochrestone/core/colour"
 	"ochrestone/core/kit"
-	"ochrestone/core/plan"
 	"ochrestone/demo"
 )
 
@@ -44,7 +43,7 @@ func TestPairsThatOnlyHueParts(t *testing.T) {
 		kit.Ink{ID: "pale", Name: "Pale green", Kind: kit.Dye, Dry: colour.Lab{L: 82, A: -20, B: 18}.Linear().Hex()})
 	ink(c, 0, "Fore wings", "r")
 	ink(c, 0, "Fore-wing bands", "g")
-	p := plan.Of(c, k)
+	p := warm.Of(c, k)
 	f := finding(p, "hue:")
 	require.NotNil(t, f)
 	assert.Contains(t, f.What, "Fore-wing bands")
@@ -52,7 +51,7 @@ func TestPairsThatOnlyHueParts(t *testing.T) {
 	assert.Less(t, f.Numbers["other"], 4.0)
 	require.Len(t, p.Motifs[0].Colourways[0].Eyes, 4)
 	ink(c, 0, "Fore-wing bands", "pale")
-	if f = finding(plan.Of(c, k), "hue:"); f != nil {
+	if f = finding(warm.Of(c, k), "hue:"); f != nil {
 		assert.NotContains(t, f.What, "Fore-wing bands", "what is left is another pair")
 	}
 }
@@ -63,12 +62,12 @@ func TestSmallDetailsMayJar(t *testing.T) {
 	k.Inks = append(k.Inks, kit.Ink{ID: "lemon", Name: "Lemon", Kind: kit.Pigment, Hide: f64(1), Dry: "#fff25a"}, kit.Ink{ID: "night", Name: "Night", Kind: kit.Dye, Dry: "#140f2e"})
 	ink(c, 0, "Pupils", "lemon")
 	ink(c, 0, "Eyespots", "night")
-	f := finding(plan.Of(c, k), "jars:")
+	f := finding(warm.Of(c, k), "jars:")
 	require.NotNil(t, f)
 	assert.Contains(t, f.What, "Pupils may jar on Eyespots")
 	assert.Less(t, f.Numbers["share"], 0.03)
 	ink(c, 0, "Pupils", "heather-full")
-	assert.Nil(t, finding(plan.Of(c, k), "jars:"))
+	assert.Nil(t, finding(warm.Of(c, k), "jars:"))
 }
 
 func f64(v float64) *float64 { return &v }
@@ -77,13 +76,13 @@ func f64(v float64) *float64 { return &v }
 func TestPartsOfOneStampWantOneInk(t *testing.T) {
 	t.Parallel()
 	c, k := beetles(t)
-	assert.Nil(t, finding(plan.Of(c, k), "stamp:"))
+	assert.Nil(t, finding(warm.Of(c, k), "stamp:"))
 	for i := range k.Sets[1].Parts {
 		if p := &k.Sets[1].Parts[i]; strings.HasPrefix(p.Label, "Step 2") || strings.HasPrefix(p.Label, "Step 3") {
 			p.Stamp = "middle"
 		}
 	}
-	p := plan.Of(c, k)
+	p := warm.Of(c, k)
 	f := finding(p, "stamp:")
 	require.NotNil(t, f)
 	assert.Nil(t, f.Mend, "in one ink these two would read as one: no mend that makes another note")
@@ -101,19 +100,19 @@ func TestPartsOfOneStampWantOneInk(t *testing.T) {
 func TestImagesBesideThemselves(t *testing.T) {
 	t.Parallel()
 	c, k := beetles(t)
-	assert.Nil(t, finding(plan.Of(c, k), "beside:"), "five in a row, five colourways")
+	assert.Nil(t, finding(warm.Of(c, k), "beside:"), "five in a row, five colourways")
 	c.Elements[3].Image.Colourway = c.Elements[2].Image.Colourway
-	f := finding(plan.Of(c, k), "beside:")
+	f := finding(warm.Of(c, k), "beside:")
 	require.NotNil(t, f)
 	assert.Equal(t, c.Elements[3].ID, f.Element)
 	c.Elements[3].Image.Colourway = c.Elements[1].Image.Colourway
-	assert.Nil(t, finding(plan.Of(c, k), "beside:"), "two places on they may repeat")
+	assert.Nil(t, finding(warm.Of(c, k), "beside:"), "two places on they may repeat")
 	for i := range c.Elements {
 		if c.Elements[i].Image != nil {
 			c.Elements[i].Image.Colourway = c.Elements[1].Image.Colourway
 		}
 	}
-	assert.Nil(t, finding(plan.Of(c, k), "beside:"), "all alike is a choice")
+	assert.Nil(t, finding(warm.Of(c, k), "beside:"), "all alike is a choice")
 }
 
 // The demo's own cards carry no note that they should not.
@@ -121,7 +120,7 @@ func TestDemoCardsStayQuiet(t *testing.T) {
 	t.Parallel()
 	_, k := moth(t)
 	for _, c := range demoCards(t) {
-		for _, f := range plan.Of(c, k).Findings {
+		for _, f := range warm.Of(c, k).Findings {
 			for _, id := range []string{"jars:", "stamp:", "beside:"} {
 				assert.False(t, strings.HasPrefix(f.ID, id), "%s: %s", c.Title, f.What)
 			}

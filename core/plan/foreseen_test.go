@@ -33,7 +33,7 @@ type on struct {
 // foretold are the rules that find something on a card.
 func (o on) foretold() map[string]foresee.Finding {
 	out := map[string]foresee.Finding{}
-	p := plan.Of(o.c, o.k, plan.Typeface(trial.Blocks{}))
+	p := warm.Of(o.c, o.k, plan.Typeface(trial.Blocks{}))
 	for _, f := range p.Findings {
 		if _, had := out[f.Rule]; !had {
 			out[f.Rule] = f
@@ -325,7 +325,7 @@ func handOrder(aside bool) func(*card.Card, *kit.Kit) {
 		m.School = card.LocalColour
 		m.Colourways[0].Layers = map[string]card.Finish{"a": {Ink: "lower"}, "b": {Ink: "lower"}, "c": {Ink: "lower"}}
 		var order []card.Step
-		for _, a := range plan.Of(*c, *k).Steps {
+		for _, a := range warm.Of(*c, *k).Steps {
 			order = append(order, a.ID)
 		}
 		at := func(part string) int {

@@ -22,7 +22,7 @@ func benches(t *testing.T) map[string]*table {
 	require.NoError(t, err)
 	out := map[string]*table{}
 	add := func(name string, c card.Card, k kit.Kit) {
-		p := plan.Of(c, k, plan.Typeface(trial.Blocks{}))
+		p := warm.Of(c, k, plan.Typeface(trial.Blocks{}))
 		out[name] = newTable(p.Build, work.Acts(&p.Build, p.Patterns, func(mm float64) string { return fmt.Sprint(mm) }))
 	}
 	for i, c := range demo.Cards(k) {

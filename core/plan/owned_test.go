@@ -11,7 +11,6 @@ import (
 	"ochrestone/core/card"
 	"ochrestone/core/kit"
 	"ochrestone/core/measure"
-	"ochrestone/core/plan"
 )
 
 // A card on which no ink was chosen yet has one note about it, not one a layer.
@@ -23,7 +22,7 @@ func TestNothingChosenIsOneNote(t *testing.T) {
 			continue // plain card alone is a finished image
 		}
 		c := card.New("Fresh", measure.Formats()[0], measure.FoldSide, k).AddSet(s, k)
-		p := plan.Of(c, k)
+		p := warm.Of(c, k)
 		inks := 0
 		for _, f := range p.Findings {
 			if f.Station == "inks" {
@@ -36,7 +35,7 @@ func TestNothingChosenIsOneNote(t *testing.T) {
 		for i, l := range m.Layers {
 			m.Colourways[0].Layers[l.ID] = card.Finish{Paper: "chalk", Ink: k.Inks[4*i+3].ID, Impressions: 1}
 		}
-		assert.Nil(t, finding(plan.Of(c, k), "noink:"))
+		assert.Nil(t, finding(warm.Of(c, k), "noink:"))
 	}
 }
 
@@ -52,7 +51,7 @@ func TestOnlyWhatIsOnTheCardIsNoted(t *testing.T) {
 	}
 	m.Colourways = append(m.Colourways, spare)
 	about := func() (n int) {
-		for _, f := range plan.Of(c, k).Findings {
+		for _, f := range warm.Of(c, k).Findings {
 			if f.Colourway == "spare" {
 				n++
 			}
@@ -83,7 +82,7 @@ func TestAWhiteRimIsNoError(t *testing.T) {
 		}
 	}
 	m.Colourways[0].Layers[m.Layers[0].ID] = card.Finish{Paper: "chalk"}
-	for _, f := range plan.Of(c, k).Findings {
+	for _, f := range warm.Of(c, k).Findings {
 		assert.NotContains(t, f.What, "vanishes on the panel")
 	}
 	for i := 1; i < len(m.Layers); i++ {
@@ -91,7 +90,7 @@ func TestAWhiteRimIsNoError(t *testing.T) {
 		m.Layers[i].Make = card.Cut
 	}
 	found := false
-	for _, f := range plan.Of(c, k).Findings {
+	for _, f := range warm.Of(c, k).Findings {
 		found = found || strings.Contains(f.What, "vanishes on the panel")
 	}
 	assert.True(t, found, "a plain white piece with nothing printed on it does")
@@ -102,7 +101,7 @@ func TestAWhiteRimIsNoError(t *testing.T) {
 func TestWhatIsNoLongerOwnedIsSaid(t *testing.T) {
 	t.Parallel()
 	c, k := moth(t)
-	p := plan.Of(c, k)
+	p := warm.Of(c, k)
 	for _, id := range []string{"gone:", "out:", "lost:"} {
 		assert.Nil(t, finding(p, id))
 	}
@@ -121,7 +120,7 @@ func TestWhatIsNoLongerOwnedIsSaid(t *testing.T) {
 			k.Sets[i].Parts = parts
 		}
 	}
-	p = plan.Of(c, k)
+	p = warm.Of(c, k)
 	assert.Contains(t, finding(p, "gone:").What, "Loam, full is marked empty")
 	assert.Contains(t, finding(p, "out:").What, "no sheet of Chalk, 80 lb left")
 	assert.Contains(t, finding(p, "lost:").What, "marked missing")
@@ -132,7 +131,7 @@ func TestPliesAreGluedFirst(t *testing.T) {
 	t.Parallel()
 	c, k := moth(t)
 	c.Motifs[0].Layers[1].Copies = 3
-	p := plan.Of(c, k)
+	p := warm.Of(c, k)
 	plies, s := step(p, "plies/")
 	require.NotNil(t, s)
 	assert.Contains(t, s.Title, "3 plies")
@@ -146,7 +145,7 @@ func TestPliesAreGluedFirst(t *testing.T) {
 func TestOneUnitOfLightnessIsNoOrder(t *testing.T) {
 	t.Parallel()
 	c, k := moth(t)
-	assert.Nil(t, finding(plan.Of(c, k), "order:"), "the demo's bands and wings are one unit apart")
+	assert.Nil(t, finding(warm.Of(c, k), "order:"), "the demo's bands and wings are one unit apart")
 }
 
 // A mend is tried with the blends the layer has, so that pressing it settles the note
@@ -166,7 +165,7 @@ func TestAMendKeepsTheBlendsAndSettlesTheNote(t *testing.T) {
 		f := w[bands]
 		f.Ink, f.Blends = "bracken-soft", []card.Blend{{Ink: with, Zone: card.Tip}}
 		w[bands] = f
-		hit := finding(plan.Of(c, k), "one:moth:bracken:")
+		hit := finding(warm.Of(c, k), "one:moth:bracken:")
 		if hit == nil || hit.Mend == nil {
 			continue
 		}
@@ -176,7 +175,7 @@ func TestAMendKeepsTheBlendsAndSettlesTheNote(t *testing.T) {
 		if hit.Layer == bands {
 			assert.Equal(t, f.Blends, got.Motifs[0].Colourways[0].Layers[bands].Blends)
 		}
-		for _, left := range plan.Of(got, k).Findings {
+		for _, left := range warm.Of(got, k).Findings {
 			assert.NotEqual(t, hit.ID, left.ID, "its mend leaves it standing: %s", left.Why)
 		}
 	}
@@ -192,7 +191,7 @@ func TestTheInkBetweenIsAnother(t *testing.T) {
 	k.Inks = slices.DeleteFunc(slices.Clone(k.Inks), func(i kit.Ink) bool { return i.Family == "Madder" && (i.Depth == "soft" || i.Depth == "full") })
 	w[id] = card.Finish{Paper: "chalk", Ink: "madder-pale", Impressions: 1, Blends: []card.Blend{{Ink: "madder-deep", Zone: card.Foot, Impressions: 3}}}
 	said := false
-	for _, f := range plan.Of(c, k).Findings {
+	for _, f := range warm.Of(c, k).Findings {
 		if strings.HasPrefix(f.ID, "blend:") {
 			said = true
 			assert.NotContains(t, f.Do, "Madder, deep", "laid on thrice it is darker than once, but it is the same ink")

@@ -41,7 +41,7 @@ func TestQuarterTurns(t *testing.T) {
 	t.Parallel()
 	c, k := dot(func(s *card.Sheet, _ *card.Turned) { s.Trim = 25 })
 	require.NoError(t, c.Validate())
-	p := plan.Of(c, k)
+	p := warm.Of(c, k)
 	q := p.Patterns[0]
 	require.Empty(t, q.Problem)
 	require.Len(t, q.Strikes, 4)
@@ -71,7 +71,7 @@ func TestQuarterTurns(t *testing.T) {
 func TestPatternsTurnTheOtherWayAndOverlap(t *testing.T) {
 	t.Parallel()
 	c, k := dot(func(_ *card.Sheet, p *card.Turned) { p.Anti, p.Start, p.Turns, p.X, p.Y = true, 2, 8, 0, -15 })
-	q := plan.Of(c, k).Patterns[0]
+	q := warm.Of(c, k).Patterns[0]
 	require.Len(t, q.Strikes, 8)
 	assert.InDelta(t, 45, q.Step, 1e-12)
 	assert.InDelta(t, 15, q.Strikes[0].X, 1e-9, "corner 2 at the top left: the top of the stamp lies at the panel's right")
@@ -82,7 +82,7 @@ func TestPatternsTurnTheOtherWayAndOverlap(t *testing.T) {
 	assert.Zero(t, q.Lost)
 
 	c.Motifs[0].Layers[0].Make = card.Cut
-	assert.Contains(t, plan.Of(c, k).Patterns[0].Problem, "no layer that is stamped")
+	assert.Contains(t, warm.Of(c, k).Patterns[0].Problem, "no layer that is stamped")
 
 	for field, spoil := range map[string]func(*card.Sheet, *card.Turned){
 		"treatments[0].turned.motif": func(_ *card.Sheet, p *card.Turned) { p.Motif = "gone" }, "treatments[0].turned.turns": func(_ *card.Sheet, p *card.Turned) { p.Turns = 1 },

@@ -203,7 +203,7 @@ func TestShownAreasFillTheSilhouette(t *testing.T) {
 	k := manySets(t)
 	for _, s := range k.Sets {
 		c := card.New("One", measure.Formats()[0], measure.FoldSide, k).AddSet(s, k)
-		m := plan.Of(c, k).Motifs[0]
+		m := warm.Of(c, k).Motifs[0]
 		require.Empty(t, m.Problem, s.Name)
 		var shown, edge float64
 		for _, l := range m.Layers {
@@ -221,10 +221,10 @@ func TestShownAreasFillTheSilhouette(t *testing.T) {
 func TestPlaceAndTurnChangeOnlyThePlace(t *testing.T) {
 	t.Parallel()
 	c, k := moth(t)
-	a := plan.Of(c, k)
+	a := warm.Of(c, k)
 	c.Elements[2].Place.X += 3
 	c.Elements[2].Place.Turn = 90
-	b := plan.Of(c, k)
+	b := warm.Of(c, k)
 	assert.Equal(t, a.Motifs[0].Layers, b.Motifs[0].Layers)
 	assert.InDelta(t, a.Front.Elements[0].W, b.Front.Elements[0].H, 1e-6)
 	assert.InDelta(t, a.Front.Elements[0].H, b.Front.Elements[0].W, 1e-6)

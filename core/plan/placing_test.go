@@ -58,8 +58,8 @@ func TestPlacingEveryLayer(t *testing.T) {
 func TestPlayLessThanAnyHand(t *testing.T) {
 	t.Parallel()
 	c, k := moth(t)
-	assert.Nil(t, finding(plan.Of(c, k), "play:"), "the demo can be made")
-	p := plan.Of(c, k, plan.Limits(register.Limits{Spill: 0.01, RimShare: 0.99}))
+	assert.Nil(t, finding(warm.Of(c, k), "play:"), "the demo can be made")
+	p := warm.Of(c, k, plan.Limits(register.Limits{Spill: 0.01, RimShare: 0.99}))
 	n := finding(p, "play:")
 	require.NotNil(t, n)
 	assert.Less(t, n.Numbers["play"], n.Numbers["spread"])

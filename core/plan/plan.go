@@ -236,6 +236,14 @@ type options struct {
 	room     int
 	pace     work.Pace
 	paced    int
+	tally    bool
+	have     *made
+}
+
+// made is a plan of a card.
+type made struct {
+	card card.Card
+	plan Plan
 }
 
 // assumed are the defaults with the options over them.
@@ -289,6 +297,14 @@ func Room(n int) Option { return func(o *options) { o.room = n } }
 
 // Paced sets the person's own times, and from how many steps they are taken.
 func Paced(p work.Pace, from int) Option { return func(o *options) { o.pace, o.paced = p, from } }
+
+// Tally leaves the ways to mend that have to be searched for out of the findings: enough where
+// they are only counted.
+func Tally() Option { return func(o *options) { o.tally = true } }
+
+// Have is a plan of a card as it would be made with the other options, so that it is not made again
+// where a sitting asks for it.
+func Have(c card.Card, p Plan) Option { return func(o *options) { o.have = &made{c, p} } }
 
 // carriers are those of the file as it comes, read once.
 var carriers = sync.OnceValue(depth.Carriers)

@@ -44,7 +44,7 @@ func TestPlanIsAPureFunction(t *testing.T) {
 	t.Parallel()
 	c, k := moth(t)
 	before, _ := json.Marshal(c)
-	a, _ := json.Marshal(plan.Of(c, k))
+	a, _ := json.Marshal(warm.Of(c, k))
 	m := plan.NewPlanner()
 	b, _ := json.Marshal(m.Of(c, k))
 	again, _ := json.Marshal(m.Of(c, k))
@@ -70,7 +70,7 @@ func TestLayersThatReadAsOneAndTheMend(t *testing.T) {
 		return ""
 	}
 	id := set("Fore-wing bands", "bracken-soft")
-	f := finding(plan.Of(c, k), "one:")
+	f := finding(warm.Of(c, k), "one:")
 	require.NotNil(t, f, "the same ink on bands and wings")
 	assert.Contains(t, f.What, "Fore-wing bands")
 	assert.InDelta(t, 0, f.Numbers["difference"], 1e-9)
@@ -79,7 +79,7 @@ func TestLayersThatReadAsOneAndTheMend(t *testing.T) {
 	require.Equal(t, id, f.Layer)
 	fin.Ink = f.Mend.Edits[0].Finish.Layers[id].Ink
 	c.Motifs[0].Colourways[0].Layers[id] = fin
-	p := plan.Of(c, k)
+	p := warm.Of(c, k)
 	assert.Nil(t, finding(p, "one:"), "the mend settles it")
 
 	set("Silhouette", "")
@@ -89,7 +89,7 @@ func TestLayersThatReadAsOneAndTheMend(t *testing.T) {
 			way.Layers[l.ID] = card.Finish{Paper: "mist"}
 		}
 	}
-	p = plan.Of(c, k)
+	p = warm.Of(c, k)
 	f = finding(p, "one:moth:bracken::")
 	require.NotNil(t, f, "a silhouette of the panel's own paper")
 	assert.Contains(t, f.What, "vanishes on the panel")
@@ -99,10 +99,10 @@ func TestLayersThatReadAsOneAndTheMend(t *testing.T) {
 func TestNotesSetAsideComeBackWhenTheCauseChanges(t *testing.T) {
 	t.Parallel()
 	c, k := moth(t)
-	f := finding(plan.Of(c, k), "one:")
+	f := finding(warm.Of(c, k), "one:")
 	require.NotNil(t, f, "the demo's bands are close to its wings")
 	c.SetAside = []card.Aside{{Finding: f.ID, Cause: f.Cause, Reason: "meant so"}}
-	f = finding(plan.Of(c, k), "one:")
+	f = finding(warm.Of(c, k), "one:")
 	assert.Equal(t, "meant so", f.Aside)
 	for id, fin := range c.Motifs[0].Colourways[0].Layers {
 		if fin.Ink == "fleece-full" {
@@ -110,7 +110,7 @@ func TestNotesSetAsideComeBackWhenTheCauseChanges(t *testing.T) {
 			c.Motifs[0].Colourways[0].Layers[id] = fin
 		}
 	}
-	if f = finding(plan.Of(c, k), "one:"); f != nil {
+	if f = finding(warm.Of(c, k), "one:"); f != nil {
 		assert.Empty(t, f.Aside)
 	}
 }
@@ -119,23 +119,23 @@ func TestFrontDepthAndPostFindings(t *testing.T) {
 	t.Parallel()
 	c, k := moth(t)
 	c.Elements[2].Place.X = 10
-	p := plan.Of(c, k)
+	p := warm.Of(c, k)
 	f := finding(p, "edge:e1")
 	require.NotNil(t, f)
 	require.NotNil(t, f.Mend)
 	c, err := c.Apply(k, f.Mend.Edits...)
 	require.NoError(t, err)
-	assert.Nil(t, finding(plan.Of(c, k), "edge:e1"), "the mend brings it in")
+	assert.Nil(t, finding(warm.Of(c, k), "edge:e1"), "the mend brings it in")
 
 	c.Elements[3].Bonds = card.Foam("foam", 3)
-	p = plan.Of(c, k)
+	p = warm.Of(c, k)
 	f = finding(p, "thick")
 	require.NotNil(t, f, "three levels of 2 mm foam")
 	// Base 2 x 0.39, mat and panel with tape, three foams, the strip, two walls.
 	want := 2*0.39 + 0.06 + 0.34 + 0.06 + 0.28 + 6 + 0.28 + 2*0.11
 	assert.InDelta(t, want, f.Numbers["filled"], 1e-9, "added up by hand")
 	c.Base.Envelope = "square4"
-	assert.NotNil(t, finding(plan.Of(c, k), "envelope"))
+	assert.NotNil(t, finding(warm.Of(c, k), "envelope"))
 }
 
 func TestHiddenMissingAndHeat(t *testing.T) {
@@ -147,7 +147,7 @@ func TestHiddenMissingAndHeat(t *testing.T) {
 	for i := range m.Layers {
 		m.Layers[i].On = ""
 	}
-	p := plan.Of(c, k)
+	p := warm.Of(c, k)
 	assert.NotNil(t, finding(p, "hidden:"))
 	for id, f := range m.Colourways[0].Layers {
 		if f.Ink == "loam-full" {
@@ -155,19 +155,19 @@ func TestHiddenMissingAndHeat(t *testing.T) {
 			m.Colourways[0].Layers[id] = f
 		}
 	}
-	f := finding(plan.Of(c, k), "hot:")
+	f := finding(warm.Of(c, k), "hot:")
 	require.NotNil(t, f, "pigment ink on acetate")
 	assert.Equal(t, foresee.Spoils, f.Severity)
 	k.Inks = nil
-	assert.NotNil(t, finding(plan.Of(c, k), "missing:"))
+	assert.NotNil(t, finding(warm.Of(c, k), "missing:"))
 	k.Sets = nil
-	assert.NotNil(t, finding(plan.Of(c, k), "image:"))
+	assert.NotNil(t, finding(warm.Of(c, k), "image:"))
 }
 
 func TestStepsAreInAnOrderThatWorks(t *testing.T) {
 	t.Parallel()
 	c, k := moth(t)
-	p := plan.Of(c, k)
+	p := warm.Of(c, k)
 	at := map[string]int{}
 	for _, s := range p.Steps {
 		at[s.Key] = s.Number
@@ -203,7 +203,7 @@ func TestStepsAreInAnOrderThatWorks(t *testing.T) {
 		}
 	}
 	c.Order = []card.Step{foam.ID, heat.ID}
-	p = plan.Of(c, k)
+	p = warm.Of(c, k)
 	f := finding(p, "step:"+foam.Key+":"+heat.Key)
 	require.NotNil(t, f, "moved by hand: heat after foam")
 	assert.Contains(t, f.What, "after foam")
@@ -228,7 +228,7 @@ func TestSuggestionsKeepTheirPromises(t *testing.T) {
 			way := c.Motifs[0].Colourways[0]
 			way.Layers = s.Finishes
 			c2.Motifs[0].Colourways = []card.Colourway{way}
-			p := plan.Of(c2, k)
+			p := warm.Of(c2, k)
 			assert.Nil(t, finding(p, "one:"), "%s: %s", school, s.Name)
 			assert.Nil(t, finding(p, "order:"), "%s: %s", school, s.Name)
 		}
@@ -245,7 +245,7 @@ func TestMeasuredSwatchWins(t *testing.T) {
 	t.Parallel()
 	c, k := moth(t)
 	k.Swatches = []kit.Swatch{{Ink: "bracken-soft", Paper: "chalk", Impressions: 1, Dry: "#ab9060"}}
-	for _, l := range plan.Of(c, k).Motifs[0].Colourways[0].Layers {
+	for _, l := range warm.Of(c, k).Motifs[0].Colourways[0].Layers {
 		if l.InkName == "Bracken, soft" {
 			assert.Equal(t, "#ab9060", l.Dry)
 			assert.EqualValues(t, "measured", l.Source)

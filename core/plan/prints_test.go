@@ -23,7 +23,7 @@ func planned(t *testing.T, c card.Card, edits ...card.Edit) (card.Card, plan.Pla
 	k := trial.Kit()
 	out, err := c.Apply(k, edits...)
 	require.NoError(t, err)
-	p := plan.Of(out, k, plan.Typeface(trial.Blocks{}))
+	p := warm.Of(out, k, plan.Typeface(trial.Blocks{}))
 	require.Empty(t, p.Failed)
 	return out, p
 }
@@ -44,7 +44,7 @@ func TestNoTwoStepsAreOne(t *testing.T) {
 					card.Element{ID: "leaf2", Name: "Another leaf", Face: face, Place: card.Place{X: 50, Y: 50}, Bonds: card.Glue("liquid"), Sheet: &card.Sheet{Paper: "oat", W: 80, H: 60}},
 					card.Element{ID: "again2", Face: face, On: "leaf2", Place: card.Place{X: 50, Y: 50}, Image: &card.Image{Motif: m.ID, Colourway: m.Colourways[0].ID}})
 			}
-			p := plan.Of(c, k, plan.Typeface(trial.Blocks{}))
+			p := warm.Of(c, k, plan.Typeface(trial.Blocks{}))
 			require.Empty(t, p.Failed, "%s, and %s", n.Name, face)
 			seen := map[card.Step]string{}
 			for _, a := range p.Steps {
@@ -170,7 +170,7 @@ func TestAColourwayThatIsOnlyPrinted(t *testing.T) {
 	c.Motifs[0].Colourways = append(c.Motifs[0].Colourways, way)
 	panel, _ := c.Panel()
 	says := func(c card.Card) bool {
-		return slices.ContainsFunc(plan.Of(c, k, plan.Typeface(trial.Blocks{})).Findings, func(f foresee.Finding) bool { return f.Rule == "gone" && f.Colourway == "other" })
+		return slices.ContainsFunc(warm.Of(c, k, plan.Typeface(trial.Blocks{})).Findings, func(f foresee.Finding) bool { return f.Rule == "gone" && f.Colourway == "other" })
 	}
 	assert.False(t, says(c), "it is nowhere on the card")
 	for _, tr := range []card.Treatment{{Print: &card.Print{Motif: m.ID, Colourways: []string{"other"}}}, {Turned: &card.Turned{Motif: m.ID, Colourways: []string{m.Colourways[0].ID, "other"}, Turns: 2, Start: 1}}} {

@@ -58,7 +58,7 @@ func TestLineFirstOrLast(t *testing.T) {
 	m := &c.Motifs[0]
 	wash, lines := m.Layers[0].ID, m.Layers[len(m.Layers)-1].ID
 	look := func() *look.Line {
-		p := plan.Of(c, k)
+		p := warm.Of(c, k)
 		ls := p.Motifs[0].Colourways[0].Layers
 		return ls[len(ls)-1].Line
 	}

@@ -42,7 +42,7 @@ func TestColouredAfterAPicture(t *testing.T) {
 	assert.GreaterOrEqual(t, lichen, len(s.Finishes)-2, "%v", s.Finishes)
 	c.Motifs[0].Colourways[0].Layers = s.Finishes
 	c.Motifs[0].School = card.DarkGround
-	assert.Nil(t, finding(plan.Of(c, k), "order:"), "the order of the school is kept")
+	assert.Nil(t, finding(warm.Of(c, k), "order:"), "the order of the school is kept")
 }
 
 func TestLocalColourGivesTheLargestLayerTheLargestShare(t *testing.T) {
@@ -52,7 +52,7 @@ func TestLocalColourGivesTheLargestLayerTheLargestShare(t *testing.T) {
 	rs := refs(t, "#815b92", "#e9c957", "#3f8668")
 	s, err := coloured(plan.NewPlanner(), c, k, ask).AfterPicture(ask, rs)
 	require.NoError(t, err)
-	p := plan.Of(c, k)
+	p := warm.Of(c, k)
 	largest, most := "", 0.0
 	for _, l := range p.Motifs[0].Layers {
 		if l.Visible > most {

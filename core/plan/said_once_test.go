@@ -25,7 +25,7 @@ func TestWhatIsColouredByHandIsNotStamped(t *testing.T) {
 		for i := range k.Inks {
 			k.Inks[i].Kind = kind
 		}
-		p := plan.Of(c, k)
+		p := warm.Of(c, k)
 		prints := stepsBy(p, work.Print)
 		require.NotEmpty(t, prints)
 		for _, a := range prints {
@@ -44,7 +44,7 @@ func TestAPrintInsideIsNotGlued(t *testing.T) {
 	c.Elements = append(c.Elements, card.Element{ID: "in", Name: "In", Face: card.InsideRight, Place: card.Place{X: 54, Y: 70}, Bonds: card.Glue("liquid"), Sheet: &card.Sheet{Paper: "chalk", W: 90, H: 120}},
 		card.Element{ID: "in-print", Face: card.InsideRight, On: "in", Place: card.Place{X: 54, Y: 70}, Bonds: card.Glue("liquid"), Image: &card.Image{Motif: c.Motifs[0].ID, Colourway: way}},
 		card.Element{ID: "cut-out", Face: card.InsideRight, On: "in", Place: card.Place{X: 54, Y: 100}, Bonds: card.Glue("liquid"), Image: &card.Image{Motif: c.Motifs[0].ID, Colourway: way, Cutout: &card.Cutout{Paper: "oat"}}})
-	p := plan.Of(c, trial.Kit())
+	p := warm.Of(c, trial.Kit())
 	var put []string
 	for _, a := range stepsBy(p, work.Elsewhere) {
 		put = append(put, a.ID.Element)
@@ -55,7 +55,7 @@ func TestAPrintInsideIsNotGlued(t *testing.T) {
 
 // A back that is traced by hand is cut by hand, and takes no room on the machine's plate.
 func TestATracedBackIsCutByHand(t *testing.T) {
-	p := plan.Of(trial.Again(), trial.Kit(), plan.Typeface(trial.Blocks{}))
+	p := warm.Of(trial.Again(), trial.Kit(), plan.Typeface(trial.Blocks{}))
 	traced := 0
 	for _, c := range p.Build.Cuts() {
 		for _, l := range p.Build.Card.Motifs[0].Layers {
@@ -90,7 +90,7 @@ func TestAStencilThatMovesDoesNotStay(t *testing.T) {
 				out.Elements[i].Sheet = &s
 			}
 		}
-		return plan.Of(out, trial.Kit())
+		return warm.Of(out, trial.Kit())
 	}
 	kept := func(p plan.Plan) (n int) {
 		for _, a := range p.Steps {
@@ -117,7 +117,7 @@ func TestGlueIsWhereItIs(t *testing.T) {
 			c.Elements[i].Bonds = []card.Bond{{Adhesive: "dots", Zone: card.BondSpots}}
 		}
 	}
-	p := plan.Of(c, k, plan.Typeface(trial.Blocks{}))
+	p := warm.Of(c, k, plan.Typeface(trial.Blocks{}))
 	m := plan.NewPlanner()
 	st := m.Standing(p, plan.Typeface(trial.Blocks{}))
 	leaf := false
@@ -142,7 +142,7 @@ func TestGlueIsWhereItIs(t *testing.T) {
 // seen as it is.
 func TestWhatIsNotPrintedIsNotSeen(t *testing.T) {
 	s := trial.StrangerBy("K")
-	p := plan.Of(s.Card, s.Kit, plan.Typeface(trial.Blocks{}))
+	p := warm.Of(s.Card, s.Kit, plan.Typeface(trial.Blocks{}))
 	for _, f := range p.Findings {
 		if f.Rule == "one" || f.Rule == "jars" || f.Rule == "hue" {
 			assert.NotContains(t, []string{"arms", "feet"}, f.Layer, f.What)

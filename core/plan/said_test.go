@@ -28,18 +28,18 @@ func TestNotesSetAsideStayAsideInEitherUnit(t *testing.T) {
 	t.Parallel()
 	c, k := moth(t)
 	c.Elements[2].Place.X = 10 // hangs over the edge, said with a length
-	inches := plan.Of(c, k, inUnit(measure.Inches, 16))
+	inches := warm.Of(c, k, inUnit(measure.Inches, 16))
 	require.NotNil(t, finding(inches, "edge:e1"))
 	for _, f := range inches.Findings {
 		c.SetAside = append(c.SetAside, card.Aside{Finding: f.ID, Cause: f.Cause, Reason: "meant so"})
 	}
 	for _, u := range []measure.Unit{measure.Inches, measure.Millimetres} {
-		all, spoils := foresee.Open(plan.Of(c, k, inUnit(u, 32)).Findings)
+		all, spoils := foresee.Open(warm.Of(c, k, inUnit(u, 32)).Findings)
 		assert.Zero(t, all, u)
 		assert.Zero(t, spoils, u)
 	}
 	c.Elements[2].Place.X = 6
-	f := finding(plan.Of(c, k, inUnit(measure.Millimetres, 16)), "edge:e1")
+	f := finding(warm.Of(c, k, inUnit(measure.Millimetres, 16)), "edge:e1")
 	require.NotNil(t, f)
 	assert.Empty(t, f.Aside, "further over the edge is another cause")
 }
@@ -49,9 +49,9 @@ func TestNotesSetAsideBySentenceAreKept(t *testing.T) {
 	t.Parallel()
 	c, k := moth(t)
 	c.Elements[2].Place.X = 10
-	f := finding(plan.Of(c, k, inUnit(measure.Inches, 16)), "edge:e1")
+	f := finding(warm.Of(c, k, inUnit(measure.Inches, 16)), "edge:e1")
 	c.SetAside = []card.Aside{{Finding: f.ID, Cause: f.What + "|" + f.Why, Reason: "meant so"}}
-	assert.Equal(t, "meant so", finding(plan.Of(c, k, inUnit(measure.Inches, 16)), "edge:e1").Aside)
+	assert.Equal(t, "meant so", finding(warm.Of(c, k, inUnit(measure.Inches, 16)), "edge:e1").Aside)
 }
 
 func setOf(t *testing.T, k kit.Kit, kind kit.SetKind) kit.Set {
@@ -84,7 +84,7 @@ func TestStencilsAreStencilledBeforeRaisedWork(t *testing.T) {
 	}
 	c.Elements = append(c.Elements, card.Element{ID: "s", Face: card.Front, On: c.Mats()[0].ID, Place: card.Place{X: 20, Y: 20}, Bonds: card.Foam("foam", 1),
 		Sheet: &card.Sheet{Paper: "chalk", W: 20, H: 8, Treatments: []card.Treatment{{Words: &card.Words{Text: "hi", Ink: "soot-deep", Letter: 3}}}}})
-	p := plan.Of(c, k)
+	p := warm.Of(c, k)
 	raised, _ := step(p, "place/s/")
 	require.Greater(t, raised, 0)
 	for i, st := range p.Steps {
@@ -101,7 +101,7 @@ func TestAMatTooWideIsOneNote(t *testing.T) {
 	t.Parallel()
 	c, k := moth(t)
 	c.Elements[0].Inset = card.Even(90)
-	p := plan.Of(c, k)
+	p := warm.Of(c, k)
 	f := finding(p, "mats")
 	require.NotNil(t, f)
 	assert.Nil(t, finding(p, "steps"), "nothing waits for anything")
@@ -129,7 +129,7 @@ func TestAPieceOnAPrintIsGluedBeforeMounting(t *testing.T) {
 	for i, l := range m.Layers {
 		m.Colourways[0].Layers[l.ID] = card.Finish{Paper: "chalk", Ink: k.Inks[i].ID, Impressions: 1}
 	}
-	p := plan.Of(c, k)
+	p := warm.Of(c, k)
 	glued, _ := step(p, "glue/")
 	mounted, st := step(p, "mount/panel/")
 	require.GreaterOrEqual(t, glued, 0)
@@ -148,7 +148,7 @@ func TestPowderRestsBeforeItIsFlicked(t *testing.T) {
 	c.Elements = append(c.Elements, card.Element{ID: "s", Face: card.Front, On: c.Mats()[0].ID, Place: card.Place{X: 50, Y: 20}, Bonds: card.Glue(""),
 		Sheet: &card.Sheet{Paper: "chalk", W: 20, H: 8, Treatments: []card.Treatment{{Words: &card.Words{Text: "hi", Ink: "clear-emboss", Letter: 3, Emboss: true}}}}})
 	hot, told := 0, 0
-	for _, st := range plan.Of(c, k).Steps {
+	for _, st := range warm.Of(c, k).Steps {
 		told += strings.Count(strings.Join(st.Cautions, " "), "not for breathing")
 		if st.Kind != work.HeatAct {
 			continue
@@ -175,7 +175,7 @@ func TestADieIsLaidRoundAPrintOnlyWhereThereIsOne(t *testing.T) {
 	}
 	require.Positive(t, at)
 	m.Layers[at].After = true
-	p := plan.Of(c, k)
+	p := warm.Of(c, k)
 	for _, st := range p.Steps {
 		if st.ID.Part == m.Layers[at].ID {
 			assert.NotContains(t, st.Detail, "round the print", st.Title)
@@ -235,14 +235,14 @@ func TestNothingIsMaskedThatIsNotPrinted(t *testing.T) {
 			c.Elements[i].Place.X, c.Elements[i].Place.Y = 60+6*float64(i), 40
 		}
 	}
-	_, with := step(plan.Of(c, k), "mask/")
+	_, with := step(warm.Of(c, k), "mask/")
 	assert.NotNil(t, with)
 	for i := range c.Motifs[0].Colourways {
 		for id := range c.Motifs[0].Colourways[i].Layers {
 			c.Motifs[0].Colourways[i].Layers[id] = card.Finish{}
 		}
 	}
-	_, without := step(plan.Of(c, k), "mask/")
+	_, without := step(warm.Of(c, k), "mask/")
 	assert.Nil(t, without)
 }
 
@@ -251,8 +251,8 @@ func TestNothingIsMaskedThatIsNotPrinted(t *testing.T) {
 func TestAPaneIsMeantToBeSeenThrough(t *testing.T) {
 	t.Parallel()
 	c, k := trial.Card("vellum"), trial.Kit()
-	assert.Nil(t, finding(plan.Of(c, k), "one:m1:w1:back:glass"))
+	assert.Nil(t, finding(warm.Of(c, k), "one:m1:w1:back:glass"))
 	c.Motifs[0].Colourways[0].Layers["glass"] = card.Finish{Paper: "vellum", Ink: "fleece-pale", Impressions: 1}
 	c.Motifs[0].Colourways[0].Layers["back"] = card.Finish{Paper: "vellum", Ink: "fleece-pale", Impressions: 1}
-	assert.NotNil(t, finding(plan.Of(c, k), "one:m1:w1:back:glass"))
+	assert.NotNil(t, finding(warm.Of(c, k), "one:m1:w1:back:glass"))
 }

@@ -3,6 +3,7 @@ package plan
 import (
 	"context"
 	"fmt"
+	"reflect"
 	"slices"
 
 	"ochrestone/core/card"
@@ -179,7 +180,14 @@ func (s Sitting) State(step card.Step, done map[card.Step]bool) work.BenchState 
 // plans are the plans of all lots, made side by side.
 func (m *Planner) plans(lots []lot, k kit.Kit, opts []Option) []Plan {
 	out := make([]Plan, len(lots))
-	together.By(len(lots), func(i int) { out[i] = m.Of(lots[i].made, k, opts...) })
+	have := assumed(opts).have
+	together.By(len(lots), func(i int) {
+		if have != nil && reflect.DeepEqual(lots[i].made, have.card) {
+			out[i] = have.plan
+			return
+		}
+		out[i] = m.Of(lots[i].made, k, opts...)
+	})
 	return out
 }
 
@@ -188,23 +196,26 @@ func (m *Planner) plans(lots []lot, k kit.Kit, opts []Option) []Plan {
 // ctx ends what is laid out is of no use.
 func (m *Planner) Sheets(ctx context.Context, jobs []Job, k kit.Kit, each func(job int, p Plan), opts ...Option) []cut.Stock {
 	var g cut.Gathering
-	for i, j := range jobs {
-		if ctx.Err() != nil {
-			break
-		}
-		p := m.Of(j.Card, k, opts...)
-		each(i, p)
-		lots := lotsOf([]Job{j})
-		plans := []Plan{p}
-		if len(j.Card.Lots) > 0 {
-			plans = m.plans(lots, k, opts)
-		}
-		for n, l := range lots {
-			g.Add(m.taking(l, &plans[n], k, opts))
+	for from := 0; from < len(jobs) && ctx.Err() == nil; from += fewPlans {
+		some := jobs[from:min(from+fewPlans, len(jobs))]
+		plans := make([]Plan, len(some))
+		together.By(len(some), func(i int) { plans[i] = m.Of(some[i].Card, k, opts...) })
+		for i, j := range some {
+			each(from+i, plans[i])
+			lots, made := lotsOf([]Job{j}), plans[i:i+1]
+			if len(j.Card.Lots) > 0 {
+				made = m.plans(lots, k, opts)
+			}
+			for n, l := range lots {
+				g.Add(m.taking(l, &made[n], k, opts))
+			}
 		}
 	}
 	return g.Stocks(ctx, cut.Write(assumed(opts).write))
 }
+
+// fewPlans is how many cards are planned side by side and held at once.
+const fewPlans = 4
 
 // taking is what a lot takes, with the spares that Register finds each layer needs.
 func (m *Planner) taking(l lot, p *Plan, k kit.Kit, opts []Option) cut.Job {

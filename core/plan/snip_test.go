@@ -26,7 +26,7 @@ func TestAPartIsCutAlongAPad(t *testing.T) {
 			Letters: &card.Letters{Text: "I", Size: 60, Paper: "oat"}, Tucks: []card.Tuck{{Part: "1", With: "cover"}}})
 	})
 	face := plan.Typeface(trial.Blocks{})
-	p := plan.Of(o.c, o.k, face)
+	p := warm.Of(o.c, o.k, face)
 	f := finding(p, "in the way")
 	require.NotNil(t, f)
 	require.NotNil(t, f.Mend)
@@ -43,7 +43,7 @@ func TestAPartIsCutAlongAPad(t *testing.T) {
 	c, err := o.c.Apply(o.k, f.Mend.Edits...)
 	require.NoError(t, err)
 	require.NoError(t, c.Validate())
-	q := plan.Of(c, o.k, face)
+	q := warm.Of(c, o.k, face)
 	assert.Nil(t, finding(q, "in the way"))
 	grown := 0.55 // mm, round a pad of 3 by 3: Steiner's formula
 	assert.InDelta(t, 9+12*grown+math.Pi*grown*grown, area(p)-area(q), 0.05)
@@ -55,5 +55,5 @@ func TestAPartIsCutAlongAPad(t *testing.T) {
 
 	c, err = c.Apply(o.k, card.Edit{SnipOff: &card.SnipOff{Element: "word", Part: f.Mend.Edits[0].SnipOff.Part}})
 	require.NoError(t, err)
-	assert.InDelta(t, area(p), area(plan.Of(c, o.k, face)), 1e-9, "whole again")
+	assert.InDelta(t, area(p), area(warm.Of(c, o.k, face)), 1e-9, "whole again")
 }

@@ -143,7 +143,7 @@ func TestSwatchesTellOfOtherInksOfTheirKind(t *testing.T) {
 		w := c.Motifs[0].Colourways[0].Layers
 		id := c.Motifs[0].Layers[1].ID
 		w[id] = card.Finish{Paper: "kraft", Ink: asked.ID, Impressions: 1}
-		dry, err := colour.ParseHex(plan.Of(c, k).Motifs[0].Colourways[0].Layers[1].Dry)
+		dry, err := colour.ParseHex(warm.Of(c, k).Motifs[0].Colourways[0].Layers[1].Dry)
 		require.NoError(t, err)
 		return colour.Difference(dry.Lab(), truth(asked).Lab())
 	}
@@ -161,7 +161,7 @@ func TestAGuessIsSaid(t *testing.T) {
 	c, k := moth(t)
 	m := &c.Motifs[0]
 	var a, b string
-	for _, p := range plan.Of(c, k).Motifs[0].Colourways[0].Pairs {
+	for _, p := range warm.Of(c, k).Motifs[0].Colourways[0].Pairs {
 		if p.A != "" && p.Length > 5 {
 			a, b = p.A, p.B
 		}
@@ -177,13 +177,13 @@ func TestAGuessIsSaid(t *testing.T) {
 		}
 	}
 	w[a], w[b] = card.Finish{Paper: "rosehip"}, card.Finish{Paper: "rosehip", Ink: "madder-full", Impressions: 1}
-	p := plan.Of(c, k)
+	p := warm.Of(c, k)
 	f := finding(p, "guess:")
 	require.NotNil(t, f)
 	assert.Contains(t, f.What, "Madder, full on Rosehip")
 	assert.Equal(t, b, f.Layer)
 	k.Swatches = append(k.Swatches, kit.Swatch{Ink: "madder-full", Paper: "rosehip", Impressions: 1, Dry: "#9a3136"})
-	if f := finding(plan.Of(c, k), "guess:"); f != nil {
+	if f := finding(warm.Of(c, k), "guess:"); f != nil {
 		assert.NotEqual(t, b, f.Layer)
 	}
 }

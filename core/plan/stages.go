@@ -225,7 +225,7 @@ func (b *builder) steps() {
 func (b *builder) findings() {
 	v := foresee.View{Card: b.card, Stock: b.kit, Build: &b.plan.Build, Patterns: b.plan.Patterns, Images: make([]foresee.Image, len(b.plan.Motifs)), Stood: b.plan.Stood, Pads: b.pads,
 		Total: b.plan.Depth.Total, Highest: b.plan.Depth.At, Post: b.plan.Depth.Post, Acts: b.plan.Steps, Slots: b.plan.Time.Slots, Proposed: b.plan.acts, Breaches: b.breaches, Circle: b.circle,
-		Hand: b.o.hand, Readable: b.o.readable, Format: b.o.write.Length, Write: b.o.write, Face: b.o.face, Sheets: b.sheetsOf}
+		Hand: b.o.hand, Readable: b.o.readable, Format: b.o.write.Length, Write: b.o.write, Face: b.o.face, Sheets: b.sheetsOf, Tally: b.o.tally}
 	for i, m := range b.plan.Motifs {
 		img := foresee.Image{Image: build.Image{Image: m.img, Problem: m.Problem, Looks: m.Colourways}}
 		img.Motif = b.card.Motifs[i]

@@ -23,7 +23,7 @@ func standing(change func(*card.Card, *kit.Kit)) (map[string]depth.Stood, float6
 		k.Adhesives = []kit.Adhesive{{ID: "wet", Name: "Wet", Kind: "liquid", Thickness: 0.02}}
 		change(c, k)
 	})
-	p := plan.Of(o.c, o.k, plan.Typeface(trial.Blocks{}))
+	p := warm.Of(o.c, o.k, plan.Typeface(trial.Blocks{}))
 	out := map[string]depth.Stood{}
 	for _, s := range p.Stood {
 		out[s.ID.Element] = s
@@ -107,7 +107,7 @@ func TestAWayInIsOnTheOpenSide(t *testing.T) {
 			c.Elements = append(c.Elements, card.Element{ID: "tab", Face: card.Front, On: panel, Place: card.Place{X: c.Base.W/2 + dx, Y: c.Base.H/2 + dy}, Bonds: card.Glue(""),
 				Letters: &card.Letters{Text: "I", Size: 6, Paper: "oat"}, Tucks: []card.Tuck{{Part: "1", With: "cover"}}})
 		})
-		p := plan.Of(o.c, o.k, plan.Typeface(trial.Blocks{}))
+		p := warm.Of(o.c, o.k, plan.Typeface(trial.Blocks{}))
 		cover, tab := -1, -1
 		for i, s := range p.Stood {
 			switch s.ID.Element {
@@ -160,7 +160,7 @@ func TestASpacerOfNoThicknessIsSaid(t *testing.T) {
 		laid(c, "tag", 0, 0, card.Sheet{Paper: "chalk", W: 40, H: 30}).Bonds = card.Foam("flat", 2)
 	})
 	said := func(c card.Card) (out []string) {
-		for _, f := range plan.Of(c, o.k).Findings {
+		for _, f := range warm.Of(c, o.k).Findings {
 			if f.Rule == "no pad" {
 				out = append(out, f.What)
 				require.NotNil(t, f.Mend)
@@ -210,12 +210,12 @@ func TestPastTheCardAndHeldByNothingOwned(t *testing.T) {
 			k.Spacers = []kit.Spacer{{ID: "one", Name: "One", Kind: "square", Thickness: 1, W: 6, H: 6}}
 			change(c)
 		})
-		f := finding(plan.Of(o.c, o.k), rule)
+		f := finding(warm.Of(o.c, o.k), rule)
 		require.NotNil(t, f, rule)
 		assert.Equal(t, foresee.Spoils, f.Severity, f.What)
 		require.NotNil(t, f.Mend, rule)
 		c, err := o.c.Apply(o.k, f.Mend.Edits...)
 		require.NoError(t, err)
-		assert.Nil(t, finding(plan.Of(c, o.k), rule), rule)
+		assert.Nil(t, finding(warm.Of(c, o.k), rule), rule)
 	}
 }

@@ -21,7 +21,7 @@ export function Tile({ t }: { t: S["Tile"] }) {
 				<Link
 					to={`/card/${t.id}/pieces`}
 					style={{ flex: "0 0 200px", display: "grid", placeItems: "center", background: hue.bench, minHeight: 200 }}
-					aria-label={`Open ${t.title}`}
+					aria-label={t.of ? `Open ${t.title}` : `Being worked out… Open ${t.title}`}
 				>
 					{t.of ? (
 						<img
@@ -32,7 +32,7 @@ export function Tile({ t }: { t: S["Tile"] }) {
 							style={{ boxShadow: `0 1px 3px ${hue.edge}` }}
 						/>
 					) : (
-						<span aria-hidden="true" style={{ color: hue.text }}>Being worked out…</span>
+						<span style={{ color: hue.text }}>Being worked out…</span>
 					)}
 				</Link>
 				<Box flex="1" display="flex" flexDirection="column" gap="3" minW={0}>

@@ -1,0 +1,8 @@
+package plan_test
+
+import "ochrestone/core/plan"
+
+// warm is the planner of all tests that do not ask how planners remember: what it has worked out
+// for one of them it need not work out for another. That it makes the same plans as one that
+// knows nothing is a test of its own.
+var warm = plan.NewPlanner()
