@@ -49,10 +49,11 @@ type benchIn struct {
 // benchList answers with cards of the bench.
 func (s *Server) benchList() {
 	huma.Register(s.api, op("bench", http.MethodGet, "/api/bench", "Some of the cards on the bench, found, sorted, and what all of them come to"), func(ctx context.Context, in *benchIn) (*struct{ Body Bench }, error) {
-		_, rows, briefs, stale, err := s.listed(ctx)
+		l, err := s.listing(ctx)
 		if err != nil {
 			return nil, problem(err)
 		}
+		rows, briefs, stale := l.rows, l.all, l.stale
 		old := make([]bool, len(rows))
 		for _, at := range stale {
 			old[at] = true

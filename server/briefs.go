@@ -63,11 +63,22 @@ type bench struct {
 	wanted  []string // oldest asked first
 	in      map[string]bool
 	running bool
+
+	last *listing
+}
+
+// listing is all cards as lists show them, and of which state of everything that is.
+type listing struct {
+	turns store.Turns
+	kit   [2]int64
+	g     goesBy
+	rows  []store.Row
+	all   []brief
+	stale []int // places of those that are to be worked out anew
 }
 
 // goesBy is what briefs are worked out from, beside the card and its runs.
 type goesBy struct {
-	kit     kit.Kit
 	marks   map[string]uint64
 	shelves string // foam, adhesives, envelopes, machines and swatches: any card may be planned with any of them
 	assumed
@@ -75,9 +86,6 @@ type goesBy struct {
 }
 
 func (s *Server) goesBy(ctx context.Context) (g goesBy, rows []store.Row, err error) {
-	if g.kit, err = s.store.Kit(ctx); err != nil {
-		return g, nil, err
-	}
 	if g.marks, err = s.store.Marks(ctx); err != nil {
 		return g, nil, err
 	}
@@ -126,20 +134,37 @@ func (g goesBy) of(version string, r store.Row, b brief) string {
 }
 
 // listed are all cards with their briefs as they are kept; those that are stale are said by
-// their places, and nothing is worked out for them.
+// their places, and nothing is worked out for them. The lists are the caller's own.
 func (s *Server) listed(ctx context.Context) (g goesBy, rows []store.Row, briefs []brief, stale []int, err error) {
-	if g, rows, err = s.goesBy(ctx); err != nil {
+	l, err := s.listing(ctx)
+	if err != nil {
 		return g, nil, nil, nil, err
+	}
+	return l.g, slices.Clone(l.rows), slices.Clone(l.all), l.stale, nil
+}
+
+// listing is listed, remembered for as long as nothing is changed; it is not to be changed.
+func (s *Server) listing(ctx context.Context) (*listing, error) {
+	l := &listing{}
+	var err error
+	if l.turns, err = s.store.Turned(ctx); err != nil {
+		return nil, err
+	}
+	if l.kit, err = s.store.Turn(ctx); err != nil {
+		return nil, err
 	}
 	b := &s.bench
 	b.mu.Lock()
-	fresh := false
-	for _, r := range rows {
-		if r.Of != "" && b.known[r.ID].of != r.Of {
-			fresh = true
-			break
-		}
+	last := b.last
+	b.mu.Unlock()
+	if last != nil && last.turns == l.turns && last.kit == l.kit {
+		return last, nil
 	}
+	if l.g, l.rows, err = s.goesBy(ctx); err != nil {
+		return nil, err
+	}
+	b.mu.Lock()
+	fresh := slices.ContainsFunc(l.rows, func(r store.Row) bool { return r.Of != "" && b.known[r.ID].of != r.Of })
 	b.mu.Unlock()
 	if fresh {
 		docs, err := s.store.Briefs(ctx, func(id, of string) bool {
@@ -148,10 +173,10 @@ func (s *Server) listed(ctx context.Context) (g goesBy, rows []store.Row, briefs
 			return b.known[id].of == of
 		})
 		if err != nil {
-			return g, nil, nil, nil, err
+			return nil, err
 		}
 		for id, doc := range docs {
-			k := known{of: g.rows[id].Of}
+			k := known{of: l.g.rows[id].Of}
 			if json.Unmarshal(doc, &k.brief) != nil {
 				continue // it is worked out anew
 			}
@@ -160,22 +185,27 @@ func (s *Server) listed(ctx context.Context) (g goesBy, rows []store.Row, briefs
 			b.mu.Unlock()
 		}
 	}
-	briefs = make([]brief, len(rows))
+	l.all = make([]brief, len(l.rows))
 	b.mu.Lock()
 	defer b.mu.Unlock()
-	for i, r := range rows {
+	for i, r := range l.rows {
 		k := b.known[r.ID]
-		briefs[i] = k.brief
-		if k.of == "" || k.of != g.of(s.version, r, k.brief) {
-			stale = append(stale, i)
+		l.all[i] = k.brief
+		if k.of == "" || k.of != l.g.of(s.version, r, k.brief) {
+			l.stale = append(l.stale, i)
 		}
 	}
-	return g, rows, briefs, stale, nil
+	b.last = l
+	return l, nil
 }
 
 // workOut works the brief of a card out and keeps it.
 func (s *Server) workOut(ctx context.Context, g goesBy, r store.Row) (brief, error) {
-	b, kept := s.brief(ctx, g.kit, r)
+	k, err := s.store.Kit(ctx)
+	if err != nil {
+		return brief{}, err
+	}
+	b, kept := s.brief(ctx, k, r)
 	if err := ctx.Err(); err != nil {
 		return b, err
 	}

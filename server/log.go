@@ -58,6 +58,7 @@ func (s *Server) assumed(ctx context.Context) (assumed, error) {
 	if err != nil {
 		return assumed{}, err
 	}
+	turns.Lists = 0 // that is nothing plans go by
 	m := &s.hand
 	m.Lock()
 	defer m.Unlock()

@@ -92,6 +92,10 @@ func (s *Server) shopping(ctx context.Context, _ *struct{}) (*struct{ Body ShopL
 			s.want(rows[at].ID)
 		}
 	}
+	stores, err := s.store.Kit(ctx)
+	if err != nil {
+		return nil, problem(err)
+	}
 	all := s.toMake(g, rows, briefs)
 	kept := map[string]batch{}
 	if raw, err := s.store.List(ctx, shopList); err == nil && json.Unmarshal(raw, &kept) != nil {
@@ -107,7 +111,7 @@ func (s *Server) shopping(ctx context.Context, _ *struct{}) (*struct{ Body ShopL
 		}
 	}
 	if len(lacks) == 0 {
-		return &struct{ Body ShopList }{list(have, g.kit)}, nil
+		return &struct{ Body ShopList }{list(have, stores)}, nil
 	}
 	now := map[string]batch{} // what is of no card any more is dropped
 	for _, m := range all {
@@ -116,11 +120,11 @@ func (s *Server) shopping(ctx context.Context, _ *struct{}) (*struct{ Body ShopL
 		}
 	}
 	if len(all) == 1 && len(all[0].ids) <= fewMakes {
-		b, err := s.shop(ctx, g, lacks[0], now)
+		b, err := s.shop(ctx, stores, lacks[0], now)
 		if err != nil {
 			return nil, problem(err)
 		}
-		return &struct{ Body ShopList }{list([]batch{b}, g.kit)}, nil
+		return &struct{ Body ShopList }{list([]batch{b}, stores)}, nil
 	}
 	s.shops.mu.Lock()
 	defer s.shops.mu.Unlock()
@@ -128,7 +132,7 @@ func (s *Server) shopping(ctx context.Context, _ *struct{}) (*struct{ Body ShopL
 		s.shops.running = true
 		go func() {
 			for _, m := range lacks {
-				if _, err := s.shop(context.Background(), g, m, now); err != nil {
+				if _, err := s.shop(context.Background(), stores, m, now); err != nil {
 					slog.Debug("what to buy is not worked out", "error", err)
 					break
 				}
@@ -138,7 +142,7 @@ func (s *Server) shopping(ctx context.Context, _ *struct{}) (*struct{ Body ShopL
 			s.shops.mu.Unlock()
 		}()
 	}
-	out := list(have, g.kit)
+	out := list(have, stores)
 	out.Stale = true
 	return &struct{ Body ShopList }{out}, nil
 }
@@ -167,7 +171,7 @@ func (s *Server) toMake(g goesBy, rows []store.Row, briefs []brief) (out []makes
 }
 
 // shop works out what some cards take, and keeps it with the others.
-func (s *Server) shop(ctx context.Context, g goesBy, m makes, others map[string]batch) (batch, error) {
+func (s *Server) shop(ctx context.Context, k kit.Kit, m makes, others map[string]batch) (batch, error) {
 	out := batch{Wanted: make([]remember.Wanted, len(m.ids)), Needs: map[string]int{}}
 	jobs := make([]plan.Job, len(m.ids))
 	for i, id := range m.ids {
@@ -179,8 +183,8 @@ func (s *Server) shop(ctx context.Context, g goesBy, m makes, others map[string]
 	}
 	jobs[0].ID = "" // the one the sitting is about
 	laid, err := heavy(ctx, &s.jobs, nil, func() ([]cut.Stock, error) {
-		return s.planner.Sheets(ctx, jobs, g.kit, func(i int, p plan.Plan) {
-			out.Wanted[i] = remember.WantedFor(remember.Make{Card: jobs[i].Card, Plan: p}, g.kit)
+		return s.planner.Sheets(ctx, jobs, k, func(i int, p plan.Plan) {
+			out.Wanted[i] = remember.WantedFor(remember.Make{Card: jobs[i].Card, Plan: p}, k)
 		}, append(s.assume(ctx), plan.Tally())...), ctx.Err()
 	})
 	if err != nil {

@@ -16,7 +16,17 @@ import (
 // Backup writes the whole data file, as it stands at this moment, to a new file
 // at path, while the program goes on. It appears there whole or not at all; a file
 // that is there already is left as it is, with an error.
-func (s *Store) Backup(ctx context.Context, path string) error { return backup(ctx, s.db, path) }
+func (s *Store) Backup(ctx context.Context, path string) error {
+	if s.path == "" {
+		return backup(ctx, s.db, path)
+	}
+	db, err := readOnly(s.path) // a reader of its own: nobody waits for it
+	if err != nil {
+		return fmt.Errorf("back up to %s: %w", path, plain(err))
+	}
+	defer db.Close()
+	return backup(ctx, db, path)
+}
 
 // BackupFile is Backup of a data file that is not open here, such as one that
 // another program has open.
@@ -286,10 +296,11 @@ func (r Report) Say() string {
 	return head + " The file is whole, and everything in it can be read."
 }
 
-// Tidy writes what stands in the file beside the data file into it, and gives the room back.
-func (s *Store) Tidy(ctx context.Context) error {
-	if _, err := s.db.ExecContext(ctx, `PRAGMA wal_checkpoint(TRUNCATE)`); err != nil {
-		return fmt.Errorf("tidy the data file: %w", plain(err))
+// Size is how many bytes of the data file are in use; room that is free in it is used again.
+func (s *Store) Size(ctx context.Context) (n int64, err error) {
+	err = s.db.QueryRowContext(ctx, `SELECT (p.page_count - f.freelist_count) * s.page_size FROM pragma_page_count p, pragma_freelist_count f, pragma_page_size s`).Scan(&n)
+	if err != nil {
+		return 0, fmt.Errorf("measure the data file: %w", plain(err))
 	}
-	return nil
+	return n, nil
 }

@@ -48,7 +48,7 @@ const lists = `CREATE TABLE IF NOT EXISTS lists (
 var workedOut = []string{"briefs", "lists", "turns"}
 
 // turning are the tables whose changes are counted.
-var turning = []string{"settings", "placements", "done"}
+var turning = []string{"settings", "placements", "done", "cards", "tags", "briefs"}
 
 // watched are the tables of what happens to runs, and how a row of them names its card.
 var watched = map[string]string{
@@ -103,12 +103,12 @@ func (s *Store) watch(ctx context.Context) error {
 }
 
 // Turns tell states of what plans go by apart: the settings, the placements in the log, and what
-// is ticked.
-type Turns struct{ Settings, Placements, Done int64 }
+// is ticked; and of what lists show.
+type Turns struct{ Settings, Placements, Done, Lists int64 }
 
 // Turned reads them.
 func (s *Store) Turned(ctx context.Context) (t Turns, err error) {
-	err = s.db.QueryRowContext(ctx, `SELECT CAST(coalesce(sum(n) FILTER (WHERE name = 'settings'), 0) AS INTEGER), CAST(coalesce(sum(n) FILTER (WHERE name = 'placements'), 0) AS INTEGER), CAST(coalesce(sum(n) FILTER (WHERE name = 'done'), 0) AS INTEGER) FROM turns`).Scan(&t.Settings, &t.Placements, &t.Done)
+	err = s.db.QueryRowContext(ctx, `SELECT CAST(coalesce(sum(n) FILTER (WHERE name = 'settings'), 0) AS INTEGER), CAST(coalesce(sum(n) FILTER (WHERE name = 'placements'), 0) AS INTEGER), CAST(coalesce(sum(n) FILTER (WHERE name = 'done'), 0) AS INTEGER), CAST(coalesce(sum(n) FILTER (WHERE name IN ('cards', 'tags', 'briefs')), 0) AS INTEGER) FROM turns`).Scan(&t.Settings, &t.Placements, &t.Done, &t.Lists)
 	if err != nil {
 		return t, fmt.Errorf("look for changes of the settings: %w", plain(err))
 	}

@@ -23,8 +23,10 @@ type kitMemo struct {
 	have  *kit.Kit
 	apart []Apart // what could not be read of it
 	marks map[string]uint64
-	data  int64 // SQLite's count of changes made by other connections
-	turn  int   // grows with every change of our own
+	// marked is the state of the stores of which marks are.
+	marked [2]int64
+	data   int64 // SQLite's count of changes made by other connections
+	turn   int   // grows with every change of our own
 }
 
 // forget drops what is remembered, after a change.
@@ -63,7 +65,7 @@ func (s *Store) Kit(ctx context.Context) (kit.Kit, error) {
 		return k, nil
 	}
 	m.mu.Unlock()
-	k, apart, marks, err := s.readKit(ctx)
+	k, apart, err := s.readKit(ctx)
 	if err != nil {
 		return k, err
 	}
@@ -71,7 +73,7 @@ func (s *Store) Kit(ctx context.Context) (kit.Kit, error) {
 	defer m.mu.Unlock()
 	if m.turn == turn { // nothing changed while it was read
 		kept := k
-		m.have, m.data, m.apart, m.marks = &kept, data, apart, marks
+		m.have, m.data, m.apart = &kept, data, apart
 	}
 	return own(k), nil
 }
@@ -79,18 +81,36 @@ func (s *Store) Kit(ctx context.Context) (kit.Kit, error) {
 // Marks tell states of the things of the stores apart: each has one by its kind and id, with a
 // slash between, that changes with it. The map is not to be changed.
 func (s *Store) Marks(ctx context.Context) (map[string]uint64, error) {
-	if _, err := s.Kit(ctx); err != nil {
+	at, err := s.Turn(ctx)
+	if err != nil {
 		return nil, err
 	}
-	s.memo.mu.Lock()
-	marks := s.memo.marks
-	known := s.memo.have != nil
-	s.memo.mu.Unlock()
-	if known {
-		return marks, nil
+	m := &s.memo
+	m.mu.Lock()
+	if m.marks != nil && m.marked == at {
+		defer m.mu.Unlock()
+		return m.marks, nil
 	}
-	_, _, marks, err := s.readKit(ctx) // something changed while it was read
-	return marks, err
+	m.mu.Unlock()
+	marks := map[string]uint64{}
+	err = each(ctx, s.db, `SELECT kind, id, doc FROM items`, func(rows *sql.Rows) error {
+		var kind, id string
+		var doc sql.RawBytes
+		if err := rows.Scan(&kind, &id, &doc); err != nil {
+			return err
+		}
+		h := fnv.New64a()
+		_, _ = h.Write(doc) // a hash takes everything
+		marks[kind+"/"+id] = h.Sum64()
+		return nil
+	})
+	if err != nil {
+		return nil, fmt.Errorf("read the stores: %w", err)
+	}
+	m.mu.Lock()
+	defer m.mu.Unlock()
+	m.marks, m.marked = marks, at
+	return marks, nil
 }
 
 // own copies the lists of a kit and the parts of its sets.
@@ -110,28 +130,25 @@ func emptyKit() *kit.Kit {
 
 // readKit reads everything the person owns from the file. What cannot be read is
 // set apart.
-func (s *Store) readKit(ctx context.Context) (kit.Kit, []Apart, map[string]uint64, error) {
+func (s *Store) readKit(ctx context.Context) (kit.Kit, []Apart, error) {
 	k := emptyKit()
-	apart, marks := []Apart{}, map[string]uint64{}
+	apart := []Apart{}
 	rows, err := s.db.QueryContext(ctx, `SELECT kind, id, doc FROM items ORDER BY position, id`)
 	if err != nil {
-		return *k, nil, nil, fmt.Errorf("read the stores: %w", plain(err))
+		return *k, nil, fmt.Errorf("read the stores: %w", plain(err))
 	}
 	defer rows.Close()
 	for rows.Next() {
 		var kind, id string
 		var doc []byte
 		if err := rows.Scan(&kind, &id, &doc); err != nil {
-			return *k, nil, nil, fmt.Errorf("read the stores: %w", plain(err))
+			return *k, nil, fmt.Errorf("read the stores: %w", plain(err))
 		}
-		h := fnv.New64a()
-		_, _ = h.Write(doc) // a hash takes everything
-		marks[kind+"/"+id] = h.Sum64()
 		if err := take(kind, id, doc, k); err != nil {
 			apart = append(apart, Apart{kind, id, nameIn(doc), err.Error()})
 		}
 	}
-	return *k, apart, marks, plain(rows.Err())
+	return *k, apart, plain(rows.Err())
 }
 
 // take reads a document into the list of its kind.

@@ -236,8 +236,8 @@ func rowsWhere(ctx context.Context, db asker, table, column, where string, tell 
 	})
 }
 
-func each(ctx context.Context, db asker, query string, one func(*sql.Rows) error) error {
-	rows, err := db.QueryContext(ctx, query)
+func each(ctx context.Context, db asker, query string, one func(*sql.Rows) error, args ...any) error {
+	rows, err := db.QueryContext(ctx, query, args...)
 	if err != nil {
 		return fmt.Errorf("look the rows over: %w", plain(err))
 	}

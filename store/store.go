@@ -208,6 +208,11 @@ func (s *Store) Save(ctx context.Context, id string, version int64, gesture stri
 		if err := s.revision(ctx, tx, id, number, head, gesture, c); err != nil {
 			return err
 		}
+		if number%thinned == 0 {
+			if err := thin(ctx, tx, id, head); err != nil {
+				return err
+			}
+		}
 		return point(ctx, tx, id, number, c.Title)
 	})
 	if err != nil {

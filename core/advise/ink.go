@@ -12,30 +12,52 @@ import (
 	"slices"
 )
 
-// Inks lists the inks of the drawer that, on this layer alone, make every pair of it read
+// mostTried is how many inks are looked at, the nearest first: one that is further off than so
+// many others is no mend but another card.
+const mostTried = 200
+
+// Inks lists the first n inks of the drawer that, on this layer alone, make every pair of it read
 // and keep the order of lightness where it is kept now, the nearest in colour to the one
-// it has first. Blends and edges of the layer stay.
-func (a Study) Inks(w card.Colourway, now look.Colourway, layer string) []string {
+// it has first; fewer where there are no more among the nearest. Blends and edges of the layer
+// stay.
+func (a Study) Inks(w card.Colourway, now look.Colourway, layer string, n int) []string {
 	have := w.Layers[layer]
 	was, _ := now.Of(layer)
 	c, _ := colour.ParseHex(was.Dry)
+	under, _ := colour.ParseHex(was.Paper)
 	old := c.Lab()
 	type found struct {
 		ink string
 		far float64
 	}
-	var out []found
-	ordered := look.InOrder(a.Image.Motif, now)
-	trial := w
+	with := func(ink string) card.Finish {
+		f := have
+		f.Ink, f.Impressions = ink, 1
+		return f
+	}
+	var all []found
 	for i := range a.Stock.Inks {
 		ink := &a.Stock.Inks[i]
 		if ink.ID == have.Ink || ink.Gone || ink.Kind == kit.Embossing {
 			continue
 		}
+		d, ok := a.Stock.Dried(with(ink.ID), under, was.Card)
+		if !ok {
+			continue
+		}
+		all = append(all, found{ink.ID, colour.Difference(d.Dry.Lab(), old)})
+	}
+	nearer := func(p, q found) int { return cmp.Compare(p.far, q.far) }
+	slices.SortStableFunc(all, nearer)
+	var out []found
+	ordered := look.InOrder(a.Image.Motif, now)
+	trial := w
+	for _, f := range all[:min(len(all), mostTried)] {
+		if len(out) == n {
+			break
+		}
 		trial.Layers = maps.Clone(w.Layers)
-		with := have
-		with.Ink, with.Impressions = ink.ID, 1
-		trial.Layers[layer] = with
+		trial.Layers[layer] = with(f.ink)
 		then := a.Stock.Look(a.Image, trial)
 		ok := !ordered || look.InOrder(a.Image.Motif, then)
 		for _, p := range then.Pairs {
@@ -48,9 +70,9 @@ func (a Study) Inks(w card.Colourway, now look.Colourway, layer string) []string
 		}
 		l, _ := then.Of(layer)
 		c, _ := colour.ParseHex(l.Dry)
-		out = append(out, found{ink.ID, colour.Difference(c.Lab(), old)})
+		out = append(out, found{f.ink, colour.Difference(c.Lab(), old)})
 	}
-	slices.SortStableFunc(out, func(p, q found) int { return cmp.Compare(p.far, q.far) })
+	slices.SortStableFunc(out, nearer) // blends over it change what it dries to
 	ids := make([]string, len(out))
 	for i, f := range out {
 		ids[i] = f.ink

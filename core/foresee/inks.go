@@ -130,8 +130,7 @@ func (v *View) settling(m *Image, wi int, layer string, key []string) string {
 	}
 	w := m.Colourways[wi]
 	before := v.colourHits(m, wi, w, m.Looks[wi])
-	inks := v.advice(m).Inks(w, m.Looks[wi], layer)
-	for _, ink := range inks[:min(tries, len(inks))] {
+	for _, ink := range v.advice(m).Inks(w, m.Looks[wi], layer, tries) {
 		trial := w
 		trial.Layers = maps.Clone(w.Layers)
 		f := trial.Layers[layer]
