@@ -230,7 +230,7 @@ func (p *proposal) fits(pad card.Pad) bool {
 	box := area.Bounds()
 	for _, a := range p.room.Avoid {
 		if b := a.Bounds(); (shape.Box{Min: b.Min.Sub(shape.Point{X: clearOf, Y: clearOf}), Max: b.Max.Add(shape.Point{X: clearOf, Y: clearOf})}).Meets(box) {
-			if gap, _, _ := a.Gap(area); gap < clearOf || a.Overlaps(area) {
+			if a.Nearer(area, clearOf) || a.Overlaps(area) {
 				return false
 			}
 		}

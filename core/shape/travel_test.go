@@ -170,3 +170,19 @@ func TestStraysOfDiscs(t *testing.T) {
 	assert.InDelta(t, 2, lo, 0.03, "the near side")
 	assert.InDelta(t, 4, hi, 0.03, "Hausdorff's distance: the far side")
 }
+
+// Nearer says of any distance what Gap measures.
+func TestNearerIsTheGap(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		at := func(name string) float64 { return rapid.Float64Range(-30, 30).Draw(t, name) }
+		g := Rect(at("x"), at("y"), 1+math.Abs(at("w")), 1+math.Abs(at("h")))
+		h := Rect(at("x2"), at("y2"), 1+math.Abs(at("w2")), 1+math.Abs(at("h2"))).Turn(at("turn"), Point{})
+		gap, _, _ := g.Gap(h)
+		if math.Abs(gap-4) > 1e-9 && g.Nearer(h, 4) != (gap < 4) {
+			t.Fatalf("%g apart, nearer than 4: %v", gap, g.Nearer(h, 4))
+		}
+		if gap > 1e-6 && (g.Nearer(h, gap*0.999) || !g.Nearer(h, gap*1.001)) {
+			t.Fatalf("%g apart, and it says otherwise", gap)
+		}
+	})
+}
