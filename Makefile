@@ -3,7 +3,8 @@
 # make quick   the core alone, in under half a minute
 # make page-bench  the page's own speed, by the browser's clock
 SHELL := /bin/bash
-export GOFLAGS := -buildvcs=false
+# gin without MessagePack, the path library without its TeX engine: nothing here uses them.
+export GOFLAGS := -buildvcs=false -tags=nomsgpack,latex
 export CGO_ENABLED := 0
 PORT ?= 8420
 GO_DIRS := arch cmd core demo e2e exchange server store tools vision web/web.go

@@ -3,6 +3,8 @@ package e2e
 import (
 	"bytes"
 	"context"
+	"encoding/json"
+	"errors"
 	"fmt"
 	"net"
 	"net/http"
@@ -38,8 +40,45 @@ func root(t testing.TB) string {
 	return filepath.Dir(wd)
 }
 
-// start runs the built program on a free port with its own data file.
+// demoFile is a data file of the demo as the program leaves it after a look at the bench, so that
+// not every test waits until all its cards are worked out; made by the first that asks.
+var demoFile struct {
+	sync.Once
+	doc []byte
+}
+
+func ofTheDemo(t testing.TB) []byte {
+	demoFile.Do(func() {
+		data := filepath.Join(t.TempDir(), "of-all.db")
+		p := begin(t, "demo", data)
+		require.Eventually(t, func() bool {
+			r, err := http.Get(p.URL + "/api/bench?n=0")
+			if err != nil {
+				return false
+			}
+			defer r.Body.Close()
+			var b struct{ Stale int }
+			return json.NewDecoder(r.Body).Decode(&b) == nil && b.Stale == 0
+		}, time.Minute, 100*time.Millisecond)
+		p.stop()
+		var err error
+		demoFile.doc, err = os.ReadFile(data)
+		require.NoError(t, err)
+	})
+	return demoFile.doc
+}
+
+// start runs the built program on a free port with its own data file; that of the demo begins as
+// it is after a look at the bench.
 func start(t testing.TB, command, data string) *program {
+	if _, err := os.Stat(data); command == "demo" && err != nil {
+		require.NoError(t, os.WriteFile(data, ofTheDemo(t), 0o600))
+	}
+	return begin(t, command, data)
+}
+
+// begin runs the built program on a free port with a data file as it is.
+func begin(t testing.TB, command, data string) *program {
 	bin := filepath.Join(root(t), "bin", "ochrestone")
 	if _, err := os.Stat(bin); err != nil {
 		t.Fatal("bin/ochrestone is missing: run make build first")
@@ -85,21 +124,66 @@ type step = chromedp.Action[chromedp.Void]
 // without a graphics card.
 var solids = []chromedp.ExecAllocatorOption{chromedp.Flag("use-angle", "swiftshader"), chromedp.Flag("enable-unsafe-swiftshader", true)}
 
-// browser opens headless Chromium at the design size; any console error or
-// uncaught exception fails the test.
-func browser(t testing.TB, w, h int, more ...chromedp.ExecAllocatorOption) context.Context {
+// chromium begins headless Chromium with an empty profile, which what is given back ends.
+func chromium(more ...chromedp.ExecAllocatorOption) (context.Context, func(), error) {
 	exe, err := exec.LookPath("chromium")
 	if err != nil {
-		t.Fatal("chromium is not installed: make test installs it")
+		return nil, nil, errors.New("chromium is not installed: make test installs it")
+	}
+	profile, err := os.MkdirTemp("", "ochrestone-e2e-*")
+	if err != nil {
+		return nil, nil, err
 	}
 	opts := append(chromedp.DefaultExecAllocatorOptions[:],
-		chromedp.ExecPath(exe), chromedp.NoSandbox, chromedp.DisableGPU, chromedp.WindowSize(w, h),
-		chromedp.UserDataDir(t.TempDir()),
+		chromedp.ExecPath(exe), chromedp.NoSandbox, chromedp.DisableGPU, chromedp.WindowSize(1280, 800),
+		chromedp.UserDataDir(profile),
 		chromedp.Flag("disable-quic", true), chromedp.Flag("no-first-run", true), chromedp.Flag("disable-background-networking", true),
 		chromedp.Flag("disable-component-update", true), chromedp.Flag("disable-sync", true), chromedp.Flag("hide-scrollbars", false))
-	opts = append(opts, more...)
-	alloc, stopAlloc := chromedp.NewExecAllocator(context.Background(), opts...)
+	alloc, stopAlloc := chromedp.NewExecAllocator(context.Background(), append(opts, more...)...)
 	ctx, stop := chromedp.NewContext(alloc)
+	end := func() {
+		stop()
+		stopAlloc()
+		_ = os.RemoveAll(profile)
+	}
+	if err := chromedp.Do(ctx); err != nil {
+		end()
+		return nil, nil, err
+	}
+	return ctx, end, nil
+}
+
+// one is the Chromium that all tests share, begun by the first that asks.
+var one struct {
+	sync.Once
+	ctx context.Context
+	end func()
+	err error
+}
+
+func TestMain(m *testing.M) {
+	code := m.Run()
+	if one.end != nil {
+		one.end()
+	}
+	os.Exit(code)
+}
+
+// browser opens a window of headless Chromium at the design size, with cookies and storage of its
+// own; any console error or uncaught exception fails the test. With options of its own it is a
+// Chromium of its own.
+func browser(t testing.TB, w, h int, more ...chromedp.ExecAllocatorOption) context.Context {
+	var ctx context.Context
+	var stop func()
+	if len(more) > 0 {
+		var err error
+		ctx, stop, err = chromium(more...)
+		require.NoError(t, err)
+	} else {
+		one.Do(func() { one.ctx, one.end, one.err = chromium() })
+		require.NoError(t, one.err)
+		ctx, stop = chromedp.NewContext(one.ctx, chromedp.WithNewBrowserContext(), chromedp.WithNewWindow(true))
+	}
 	ctx, late := context.WithTimeout(ctx, 700*time.Second)
 	var mu sync.Mutex
 	var errs []string
@@ -113,7 +197,6 @@ func browser(t testing.TB, w, h int, more ...chromedp.ExecAllocatorOption) conte
 	t.Cleanup(func() {
 		late()
 		stop()
-		stopAlloc()
 		mu.Lock()
 		defer mu.Unlock()
 		for _, e := range errs {

@@ -189,9 +189,14 @@ func (s *Server) listing(ctx context.Context) (*listing, error) {
 	b.mu.Lock()
 	defer b.mu.Unlock()
 	for i, r := range l.rows {
+		// Only what stands in the data file counts: a restore takes it out, whatever is remembered.
 		k := b.known[r.ID]
+		if r.Of == "" || k.of != r.Of {
+			l.stale = append(l.stale, i)
+			continue
+		}
 		l.all[i] = k.brief
-		if k.of == "" || k.of != l.g.of(s.version, r, k.brief) {
+		if k.of != l.g.of(s.version, r, k.brief) {
 			l.stale = append(l.stale, i)
 		}
 	}
@@ -218,10 +223,13 @@ func (s *Server) workOut(ctx context.Context, g goesBy, r store.Row) (brief, err
 		return b, fmt.Errorf("work out what lists show of card %q: %w", r.ID, err)
 	}
 	kept.Of, kept.Doc = of, doc
+	if err := s.store.PutBrief(ctx, r.ID, kept); err != nil {
+		return b, err
+	}
 	s.bench.mu.Lock()
 	s.bench.known[r.ID] = known{of, b}
 	s.bench.mu.Unlock()
-	return b, s.store.PutBrief(ctx, r.ID, kept)
+	return b, nil
 }
 
 // brief works out what lists show of a card. One that cannot be shown, for its own sake or for

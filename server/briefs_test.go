@@ -52,6 +52,8 @@ func TestListsShowWhatIsSo(t *testing.T) {
 		ink = way.Layers[l.ID].Ink
 	}
 	paper = v.Card.Base.Paper
+	file := filepath.Join(t.TempDir(), "backup.db")
+	require.NoError(t, st.Backup(ctx, file))
 	steps := read[View](t, call(s, http.MethodGet, "/api/cards/beetles", "")).Plan.Steps
 	first, second := steps[0].ID, steps[1].ID
 	at := func(kind, id string, change func(k *kit.Kit)) func() error {
@@ -151,9 +153,17 @@ func TestListsShowWhatIsSo(t *testing.T) {
 			return err
 		}},
 		{"a card removed", func() error { return st.Delete(ctx, "moth") }},
+		{"it is asked for all the same, and brought back", func() error {
+			s.want("moth") // somebody looked at it just before
+			if _, err := st.Restore(ctx, file); err != nil {
+				return err
+			}
+			return nil
+		}},
 	} {
 		require.NoError(t, do.it(), do.what)
 		fresh := New(st, Demo())
+		fresh.planner = s.planner // how plans are made is not asked here
 		b, tiles := benchOf(t, s, "?n=500"), call(s, http.MethodGet, "/api/cards", "").Body.String()
 		quick, err := json.Marshal(b.Tiles)
 		require.NoError(t, err)

@@ -9,7 +9,6 @@ import (
 	"ochrestone/core/plan"
 	"ochrestone/core/trial"
 	"ochrestone/demo"
-	"ochrestone/exchange/sheet"
 )
 
 // What is only counted is counted the same: with the ways to mend left out the same things are
@@ -27,9 +26,9 @@ func TestTallyFindsTheSame(t *testing.T) {
 	assert.NoError(t, err)
 	for _, c := range demo.Cards(k) {
 		c.Copies = 40 // more than there is card for
-		assert.Equal(t, found(maker.Of(c, k, plan.Typeface(sheet.Face{})).Findings), found(maker.Of(c, k, plan.Typeface(sheet.Face{}), plan.Tally()).Findings), c.Title)
+		assert.Equal(t, found(maker.Of(c, k, plan.Typeface(trial.Blocks{})).Findings), found(maker.Of(c, k, plan.Typeface(trial.Blocks{}), plan.Tally()).Findings), c.Title)
 	}
 	for _, s := range trial.Strangers() {
-		assert.Equal(t, found(maker.Of(s.Card, s.Kit, plan.Typeface(sheet.Face{})).Findings), found(maker.Of(s.Card, s.Kit, plan.Typeface(sheet.Face{}), plan.Tally()).Findings), s.ID)
+		assert.Equal(t, found(maker.Of(s.Card, s.Kit, plan.Typeface(trial.Blocks{})).Findings), found(maker.Of(s.Card, s.Kit, plan.Typeface(trial.Blocks{}), plan.Tally()).Findings), s.ID)
 	}
 }

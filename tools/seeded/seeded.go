@@ -7,6 +7,7 @@ package seeded
 import (
 	"flag"
 	"os"
+	"strconv"
 
 	_ "pgregory.net/rapid" // its flags must exist before one is set
 )
@@ -17,5 +18,16 @@ func init() {
 	}
 	if err := flag.Set("rapid.seed", "20261125"); err != nil {
 		panic("fixing the seed of property tests: " + err.Error())
+	}
+}
+
+// Few lets the property tests of a package whose cases take long draw so many at a run;
+// `make explore` draws a thousand.
+func Few(n int) {
+	if os.Getenv("EXPLORE") != "" {
+		return
+	}
+	if err := flag.Set("rapid.checks", strconv.Itoa(n)); err != nil {
+		panic("setting how many cases property tests draw: " + err.Error())
 	}
 }

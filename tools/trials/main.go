@@ -10,7 +10,6 @@ import (
 	"strings"
 
 	"ochrestone/core/foresee"
-	"ochrestone/core/plan"
 	"ochrestone/core/together"
 	"ochrestone/core/trial"
 )
@@ -112,7 +111,7 @@ func mended(t *told, l line, f *foresee.Finding) string {
 	if err != nil {
 		return "refused"
 	}
-	after := plan.Of(c, t.Kit, face)
+	after := maker.Of(c, t.Kit, face)
 	graver := 0
 	for _, g := range after.Findings {
 		if g.ID == f.ID {

@@ -39,9 +39,12 @@ type told struct {
 
 var face = plan.Typeface(sheet.Face{})
 
+// maker plans all of them: most lines are of a card that another line is of too.
+var maker = plan.NewPlanner()
+
 // tell plans a card, in the person's own order of work where that is asked for.
 func tell(s *trial.Stranger, given bool) *told {
-	t := &told{Stranger: s, planner: plan.NewPlanner()}
+	t := &told{Stranger: s, planner: maker}
 	t.Plan = t.planner.Of(s.Card, s.Kit, face)
 	if given {
 		if steps := t.order(); len(steps) > 0 {
