@@ -180,7 +180,7 @@ func TestWriter(t *testing.T) {
 // A program that is killed at any moment of any kind of write has lost nothing that it had
 // acknowledged, and has done nothing by halves: all that is stored is what the same writes make
 // of a store that nobody kills, up to the last acknowledged or to the one after it. KILLS says
-// how often; README says what 1,000 gave.
+// how often; docs/MEASURED.md says what 1,000 gave.
 func TestKillsLoseNothingAcknowledged(t *testing.T) {
 	kills := 24
 	if n, err := strconv.Atoi(os.Getenv("KILLS")); err == nil {
