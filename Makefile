@@ -12,7 +12,7 @@ GO_SRC := $(shell find cmd core demo exchange server store vision -name '*.go' -
 WEB_SRC := $(shell find web/src web/public web/index.html web/vite.config.ts -type f 2>/dev/null)
 
 # make dist    archives for Windows, macOS and Linux, to give away
-.PHONY: audit kills trials dist demo demo-reset build test quick check bench page-bench explore fuzz hostile shots types clean
+.PHONY: audit kills trials mutate dist demo demo-reset build test quick check bench page-bench explore fuzz hostile shots types clean
 
 demo: bin/ochrestone
 	PORT=$(PORT) ./bin/ochrestone demo --data data/demo.db
@@ -59,6 +59,11 @@ quick:
 # changing geometry. What it finds becomes a named test.
 explore:
 	EXPLORE=1 go test -count=1 -timeout 60m ./core/shape ./core/measure ./core/colour ./core/register ./core/work ./core/assemble ./core/plan ./vision/mat -rapid.checks=1000
+
+# Three hundred lines of the core broken, one at a time: which of them no test of the core notices.
+# It takes hours; N=20 breaks twenty.
+mutate:
+	go run ./tools/mutate -n $(or $(N),300)
 
 # What is known to be wrong with what we build on; it needs the lists of vuln.go.dev and of the
 # npm registry.
