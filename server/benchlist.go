@@ -114,10 +114,11 @@ func (s *Server) benchList() {
 				first = append(first, rows[at].ID)
 			}
 		}
-		s.want(first...) // what is looked at before what is not
-		for _, at := range stale {
-			s.want(rows[at].ID)
+		others := make([]string, len(stale))
+		for i, at := range stale {
+			others[i] = rows[at].ID
 		}
+		s.want(first, others...)
 		return &struct{ Body Bench }{out}, nil
 	})
 }

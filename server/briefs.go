@@ -60,7 +60,7 @@ type known struct {
 type bench struct {
 	mu      sync.Mutex
 	known   map[string]known
-	wanted  []string // oldest asked first
+	wanted  []string // what is looked at first, then oldest asked first
 	in      map[string]bool
 	running bool
 
@@ -321,7 +321,7 @@ func (s *Server) why(ctx context.Context, err error) string {
 // usedBy is what of the stores a card names: kind/id, each once.
 func usedBy(c card.Card) (out []string) {
 	for _, u := range c.Uses() {
-		out = append(out, string(u.Kind)+"/"+u.ID)
+		out = append(out, u.Key())
 	}
 	slices.Sort(out)
 	return slices.Compact(out)
@@ -341,7 +341,7 @@ func namesOf(k kit.Kit, uses []card.Use) []string {
 	}
 	var out []string
 	for _, u := range uses {
-		if n := names[string(u.Kind)+"/"+u.ID]; n != "" && !slices.Contains(out, n) {
+		if n := names[u.Key()]; n != "" && !slices.Contains(out, n) {
 			out = append(out, n)
 		}
 	}
@@ -370,10 +370,10 @@ func (b brief) tile(r store.Row, stale bool, now time.Time) Tile {
 }
 
 // exact are all cards that can be read, with what is stale worked out first.
-func (s *Server) exact(ctx context.Context) ([]Tile, []brief, error) {
+func (s *Server) exact(ctx context.Context) ([]Tile, error) {
 	g, rows, briefs, stale, err := s.listed(ctx)
 	if err != nil {
-		return nil, nil, err
+		return nil, err
 	}
 	together.By(len(stale), func(i int) {
 		at := stale[i]
@@ -384,23 +384,30 @@ func (s *Server) exact(ctx context.Context) ([]Tile, []brief, error) {
 		}
 	})
 	if err := ctx.Err(); err != nil {
-		return nil, nil, err
+		return nil, err
 	}
-	out, kept := []Tile{}, []brief{}
+	out := []Tile{}
 	for i, r := range rows {
 		if briefs[i].W > 0 { // else it is set apart
-			out, kept = append(out, briefs[i].tile(r, false, s.now())), append(kept, briefs[i])
+			out = append(out, briefs[i].tile(r, false, s.now()))
 		}
 	}
-	return out, kept, nil
+	return out, nil
 }
 
-// want asks for briefs to be worked out, those asked for first before the others.
-func (s *Server) want(ids ...string) {
+// want asks for briefs to be worked out: those somebody looks at at once, before all that wait,
+// the others after them, oldest asked first.
+func (s *Server) want(looked []string, others ...string) {
 	b := &s.bench
 	b.mu.Lock()
 	defer b.mu.Unlock()
-	for _, id := range ids {
+	if len(looked) > 0 {
+		b.wanted = append(slices.Clone(looked), slices.DeleteFunc(b.wanted, func(id string) bool { return slices.Contains(looked, id) })...)
+	}
+	for _, id := range looked {
+		b.in[id] = true
+	}
+	for _, id := range others {
 		if !b.in[id] {
 			b.in[id] = true
 			b.wanted = append(b.wanted, id)
@@ -457,7 +464,7 @@ func (s *Server) kept(which string) gin.HandlerFunc {
 	return func(c *gin.Context) {
 		doc, of, err := s.store.Picture(c.Request.Context(), c.Param("id"), which)
 		if errors.Is(err, store.ErrNotFound) {
-			s.want(c.Param("id"))
+			s.want([]string{c.Param("id")})
 		}
 		if err != nil {
 			refuse(c, err)

@@ -154,7 +154,7 @@ func TestListsShowWhatIsSo(t *testing.T) {
 		}},
 		{"a card removed", func() error { return st.Delete(ctx, "moth") }},
 		{"it is asked for all the same, and brought back", func() error {
-			s.want("moth") // somebody looked at it just before
+			s.want([]string{"moth"}) // somebody looked at it just before
 			if _, err := st.Restore(ctx, file); err != nil {
 				return err
 			}
@@ -289,4 +289,52 @@ func TestPicturesAreKept(t *testing.T) {
 		assert.Equal(t, http.StatusNotModified, call(s, http.MethodGet, at, "", "If-None-Match", plain.Header().Get("ETag")).Code)
 	}
 	assert.Equal(t, http.StatusNotFound, call(s, http.MethodGet, "/api/cards/nobody/kept/front.svg", "").Code)
+}
+
+// What many cards take is worked out meanwhile, and comes to what it comes to for each; until it
+// is known the list says so.
+func TestWhatManyCardsTakeIsWorkedOutMeanwhile(t *testing.T) {
+	ctx := context.Background()
+	s := testServer(t)
+	all, err := s.store.Cards(ctx)
+	require.NoError(t, err)
+	k, err := s.store.Kit(ctx)
+	require.NoError(t, err)
+	for _, p := range k.Spacers {
+		none := 0
+		p.Left = &none
+		require.NoError(t, s.store.Put(ctx, store.KindSpacer, p.ID, p))
+	}
+	few := read[ShopList](t, call(s, http.MethodGet, "/api/shopping", ""))
+	require.False(t, few.Stale)
+	require.NotEmpty(t, few.Buys)
+	for i := range 2 * fewMakes {
+		_, err := s.store.Add(ctx, fmt.Sprint("c", i), all[i%2].Card)
+		require.NoError(t, err)
+	}
+	assert.True(t, read[ShopList](t, call(s, http.MethodGet, "/api/shopping", "")).Stale, "nothing is known of the new ones yet")
+	var many ShopList
+	require.Eventually(t, func() bool {
+		many = read[ShopList](t, call(s, http.MethodGet, "/api/shopping", ""))
+		return !many.Stale
+	}, time.Minute, 20*time.Millisecond)
+	assert.Len(t, many.Cards, 2+2*fewMakes)
+	pads := func(l ShopList) (n int) {
+		for _, b := range l.Buys {
+			if b.Kind == store.KindSpacer {
+				n += b.N
+			}
+		}
+		return n
+	}
+	assert.Equal(t, (1+fewMakes)*pads(few), pads(many), "thirteen times as many cards of each")
+}
+
+// Cards that somebody looks at are worked out before those that wait.
+func TestWhatIsLookedAtComesFirst(t *testing.T) {
+	s := testServer(t)
+	s.bench.running = true // nobody takes any
+	s.want(nil, "a", "b", "c", "b")
+	s.want([]string{"c", "d"}, "a", "e")
+	assert.Equal(t, []string{"c", "d", "a", "b", "e"}, s.bench.wanted)
 }

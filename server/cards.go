@@ -294,7 +294,7 @@ type listOut struct {
 }
 
 func (s *Server) listCards(ctx context.Context, _ *struct{}) (*listOut, error) {
-	tiles, _, err := s.exact(ctx)
+	tiles, err := s.exact(ctx)
 	if err != nil {
 		return nil, problem(err)
 	}

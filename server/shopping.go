@@ -81,15 +81,15 @@ func (s *Server) shopping(ctx context.Context, _ *struct{}) (*struct{ Body ShopL
 		return nil, problem(err)
 	}
 	if len(rows) <= fewMakes { // how a few stand is known at once
-		if _, _, err = s.exact(ctx); err != nil {
+		if _, err = s.exact(ctx); err != nil {
 			return nil, problem(err)
 		}
-		if g, rows, briefs, _, err = s.listed(ctx); err != nil {
+		if g, rows, briefs, stale, err = s.listed(ctx); err != nil {
 			return nil, problem(err)
 		}
 	} else {
 		for _, at := range stale {
-			s.want(rows[at].ID)
+			s.want(nil, rows[at].ID)
 		}
 	}
 	stores, err := s.store.Kit(ctx)
@@ -111,7 +111,9 @@ func (s *Server) shopping(ctx context.Context, _ *struct{}) (*struct{ Body ShopL
 		}
 	}
 	if len(lacks) == 0 {
-		return &struct{ Body ShopList }{list(have, stores)}, nil
+		out := list(have, stores)
+		out.Stale = len(stale) > 0 // what those take, or whether they are to be made, is not known yet
+		return &struct{ Body ShopList }{out}, nil
 	}
 	now := map[string]batch{} // what is of no card any more is dropped
 	for _, m := range all {
@@ -119,7 +121,7 @@ func (s *Server) shopping(ctx context.Context, _ *struct{}) (*struct{ Body ShopL
 			now[m.of] = b
 		}
 	}
-	if len(all) == 1 && len(all[0].ids) <= fewMakes {
+	if len(stale) == 0 && len(all) == 1 && len(all[0].ids) <= fewMakes {
 		b, err := s.shop(ctx, stores, lacks[0], now)
 		if err != nil {
 			return nil, problem(err)

@@ -61,22 +61,26 @@ var watched = map[string]string{
 // the data file itself count what happens to runs and to what plans go by, whichever way it is
 // written.
 func (s *Store) watch(ctx context.Context) error {
+	return s.tx(ctx, func(tx *sql.Tx) error { return watch(ctx, tx) })
+}
+
+func watch(ctx context.Context, tx *sql.Tx) error {
 	for name, ddl := range map[string]string{"briefs": briefs, "turns": turns, "lists": lists} {
 		var have string
-		_ = s.db.QueryRowContext(ctx, `SELECT sql FROM sqlite_master WHERE name = ?`, name).Scan(&have) // none: it is made
+		_ = tx.QueryRowContext(ctx, `SELECT sql FROM sqlite_master WHERE name = ?`, name).Scan(&have) // none: it is made
 		if squeezed(have) == squeezed(strings.Replace(ddl, "IF NOT EXISTS ", "", 1)) {
 			continue
 		}
 		for _, kind := range []string{"TABLE", "VIEW"} {
-			_, _ = s.db.ExecContext(ctx, `DROP `+kind+` IF EXISTS `+name) // of the other kind it fails
+			_, _ = tx.ExecContext(ctx, `DROP `+kind+` IF EXISTS `+name) // of the other kind it fails
 		}
-		if _, err := s.db.ExecContext(ctx, ddl); err != nil {
+		if _, err := tx.ExecContext(ctx, ddl); err != nil {
 			return err
 		}
 	}
 	on := func(name, table string, does func(row string) string) error {
 		for what, row := range map[string]string{"INSERT": "NEW", "UPDATE": "NEW", "DELETE": "OLD"} {
-			if _, err := s.db.ExecContext(ctx, fmt.Sprintf("CREATE TRIGGER IF NOT EXISTS %s_%s_%s AFTER %s ON %s BEGIN\n  %s;\nEND", name, table, strings.ToLower(what), what, table, does(row))); err != nil {
+			if _, err := tx.ExecContext(ctx, fmt.Sprintf("CREATE TRIGGER IF NOT EXISTS %s_%s_%s AFTER %s ON %s BEGIN\n  %s;\nEND", name, table, strings.ToLower(what), what, table, does(row))); err != nil {
 				return err
 			}
 		}

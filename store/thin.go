@@ -67,7 +67,11 @@ func thin(ctx context.Context, tx *sql.Tx, id string, head int64) error {
 		if stays(n) {
 			continue
 		}
-		if _, err := tx.ExecContext(ctx, `UPDATE OR REPLACE shown SET number = ? WHERE card = ? AND number = ?`, before(n), id, n); err != nil {
+		query, args := `UPDATE shown SET number = ? WHERE card = ? AND number = ?`, []any{before(n), id, n}
+		if before(n) == 0 { // nothing is left that it could show
+			query, args = `DELETE FROM shown WHERE card = ? AND number = ?`, args[1:]
+		}
+		if _, err := tx.ExecContext(ctx, query, args...); err != nil {
 			return err
 		}
 		if _, err := tx.ExecContext(ctx, `DELETE FROM revisions WHERE card = ? AND number = ?`, id, n); err != nil {

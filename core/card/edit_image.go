@@ -120,7 +120,8 @@ func (e *CopyColourway) apply(c *Card, _ kit.Kit) error {
 	return nil
 }
 
-// NameColourway calls a colourway otherwise.
+// NameColourway calls a colourway otherwise: by the name given, with a number after it where
+// another of the image has it. Without a name it keeps its own.
 type NameColourway struct {
 	Motif     string `json:"motif"`
 	Colourway string `json:"colourway"`
@@ -133,14 +134,9 @@ func (e *NameColourway) apply(c *Card, _ kit.Kit) error {
 		return err
 	}
 	m, _ := c.Motif(e.Motif)
-	name := strings.TrimSpace(e.Name)
-	if name == "" {
-		return kit.Problem{Path: "nameColourway.name", What: "give it a name"}
+	if name := strings.TrimSpace(e.Name); name != "" && name != w.Name {
+		w.Name = unlike(name, m.called)
 	}
-	if name != w.Name && m.called(name) {
-		return kit.Problem{Path: "nameColourway.name", What: fmt.Sprintf("%s has a colourway called %s already: take another name", m.Name, name)}
-	}
-	w.Name = name
 	return nil
 }
 

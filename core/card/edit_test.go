@@ -189,9 +189,10 @@ func TestNamesTellApart(t *testing.T) {
 	got = edited(t, got, Edit{NameColourway: &NameColourway{"m1", ways[2].ID, " Dusk "}})
 	assert.Equal(t, "Dusk", got.Motifs[0].Colourways[2].Name)
 	got = edited(t, got, Edit{NameColourway: &NameColourway{"m1", ways[2].ID, "Dusk"}})
-	for name, what := range map[string]string{"First": "already", "  ": "give it a name"} {
-		_, err := got.Apply(stores(), Edit{NameColourway: &NameColourway{"m1", ways[2].ID, name}})
-		assert.ErrorContains(t, err, what)
+	assert.Equal(t, "Dusk", got.Motifs[0].Colourways[2].Name, "its own name is no other's")
+	for name, is := range map[string]string{"First": "First 2", "  ": "Dusk"} {
+		named := edited(t, got, Edit{NameColourway: &NameColourway{"m1", ways[2].ID, name}})
+		assert.Equal(t, is, named.Motifs[0].Colourways[2].Name)
 	}
 	_, err := got.Apply(stores(), Edit{NameColourway: &NameColourway{"m1", "w9", "Dawn"}})
 	assert.ErrorIs(t, err, ErrGone)

@@ -10,6 +10,9 @@ type Use struct {
 	Element, Motif, Colourway, Layer string
 }
 
+// Key names it for maps and lists: its kind and id, a slash between.
+func (u Use) Key() string { return string(u.Kind) + "/" + u.ID }
+
 // Uses lists what of the stores a card names, in the order of the document, each as often as it is
 // named. What an item names itself, such as the paper an ink was swatched on, is not with it.
 func (c Card) Uses() []Use {

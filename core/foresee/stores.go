@@ -27,11 +27,7 @@ func missing(v *View, m *Image, wi int, add func(Hit)) {
 		f, label := w.Layers[l.ID], m.Shapes.Views[li].Layer.Label
 		at := At{Motif: m.ID, Colourway: w.ID, Layer: l.ID}
 		if l.Missing != "" {
-			why := "What it names is not in the stores, so plain white stands in for it."
-			if l.Missing == "paper" && f.Paper == "" {
-				why = "None is chosen yet, so plain white stands in for it."
-			}
-			add(Hit{Key: []string{m.ID, w.ID, l.ID}, At: at, What: fmt.Sprintf("%s has no %s", label, l.Missing), Why: why,
+			add(Hit{Key: []string{m.ID, w.ID, l.ID}, At: at, What: fmt.Sprintf("%s has no %s", label, l.Missing), Why: "Plain white stands in for it until one of the stores is chosen.",
 				Do: "Choose one you own.", Facts: []string{l.Missing, f.Ink, f.Paper}})
 		}
 		for n, bl := range l.Blends {

@@ -30,21 +30,26 @@ type Taking struct {
 // Takes lists the spacers and envelopes that cards take, all of them together; cardstock is
 // taken as it is cut. What is no longer in the kit is passed over.
 func Takes(makes []Make, k kit.Kit) []Taking {
-	out := []Taking{}
-	pads, envelopes := map[string]int{}, map[string]int{}
+	n := map[string]int{}
 	for _, m := range makes {
-		for id, n := range depth.Used(m.Plan.Build.Stock, m.Plan.Stood) {
-			pads[id] += n * m.Card.Run()
+		for id, pads := range depth.Used(m.Plan.Build.Stock, m.Plan.Stood) {
+			n["spacers/"+id] += pads * m.Card.Run()
 		}
-		envelopes[m.Plan.Depth.Post.Envelope] += m.Card.Run()
+		n["envelopes/"+m.Plan.Depth.Post.Envelope] += m.Card.Run()
 	}
+	return takings(n, k)
+}
+
+// takings are so many of each thing, by kind and id, in the order of the stores.
+func takings(n map[string]int, k kit.Kit) []Taking {
+	out := []Taking{}
 	for _, s := range k.Spacers {
-		if n := pads[s.ID]; n > 0 {
+		if n := n["spacers/"+s.ID]; n > 0 {
 			out = append(out, Taking{"spacers", s.ID, s.Name, n, s.Left})
 		}
 	}
 	for _, e := range k.Envelopes {
-		if n := envelopes[e.ID]; n > 0 {
+		if n := n["envelopes/"+e.ID]; n > 0 {
 			out = append(out, Taking{"envelopes", e.ID, e.Name, n, e.Left})
 		}
 	}
@@ -72,7 +77,7 @@ type Wanted struct {
 func WantedFor(m Make, k kit.Kit) Wanted {
 	w := Wanted{Title: m.Card.Title, Takes: Takes([]Make{m}, k)}
 	for _, u := range m.Card.Uses() {
-		w.Of = append(w.Of, string(u.Kind)+"/"+u.ID)
+		w.Of = append(w.Of, u.Key())
 	}
 	for _, a := range m.Plan.Build.PaperAreas() {
 		w.Of = append(w.Of, "papers/"+a.Stock)
@@ -96,18 +101,7 @@ func together(all []Wanted, k kit.Kit) []Taking {
 			n[t.Kind+"/"+t.ID] += t.N
 		}
 	}
-	out := []Taking{}
-	for _, s := range k.Spacers {
-		if n := n["spacers/"+s.ID]; n > 0 {
-			out = append(out, Taking{"spacers", s.ID, s.Name, n, s.Left})
-		}
-	}
-	for _, e := range k.Envelopes {
-		if n := n["envelopes/"+e.ID]; n > 0 {
-			out = append(out, Taking{"envelopes", e.ID, e.Name, n, e.Left})
-		}
-	}
-	return out
+	return takings(n, k)
 }
 
 // Shopping lists what to buy for some cards to be made: inks that run low, and those that are
@@ -126,8 +120,8 @@ func Shopping(k kit.Kit, all []Wanted, laid []cut.Stock) []ToBuy {
 	}
 	why := func(what, kind, id string) string {
 		if on := wants[kind+"/"+id]; len(on) > 0 {
-			if more := len(on) - mostTitles; more > 0 {
-				return fmt.Sprintf("%s; for %s and %d more cards", what, strings.Join(on[:mostTitles], ", "), more)
+			if len(on) > mostTitles {
+				on = append(slices.Clip(on[:mostTitles]), "…")
 			}
 			return what + "; for " + strings.Join(on, ", ")
 		}
