@@ -225,5 +225,5 @@ func (p *Plan) add(j Job, c build.Cut) {
 // alike reports whether two pieces are cut just the same and are called the same.
 func alike(a, b build.Cut) bool {
 	return a.Stock == b.Stock && a.Name == b.Name && a.By == b.By && a.Size == b.Size && a.Motif == b.Motif && a.Way == b.Way && a.ID.Part == b.ID.Part && a.Fold == b.Fold &&
-		a.Hidden == b.Hidden && a.Margin == b.Margin && a.Outline.Path() == b.Outline.Path()
+		a.Hidden == b.Hidden && a.Margin == b.Margin && a.Outline.Same(b.Outline)
 }

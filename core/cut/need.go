@@ -1,21 +1,25 @@
 package cut
 
 import (
+	"cmp"
 	"context"
 	"crypto/sha256"
 	"encoding/json"
 	"fmt"
+	"math"
 	"slices"
 
 	"ochrestone/core/build"
+	"ochrestone/core/card"
 	"ochrestone/core/kit"
 	"ochrestone/core/measure"
 	"ochrestone/core/memory"
 )
 
 // Needed is one cardstock as Of lays it out for the jobs, and whether there are too few sheets
-// of it. Where there is a sheet for every piece it is not laid out at all: there are enough,
-// and of the layout nothing but the cardstock's id is told.
+// of it. Where there are enough sheets
+// however they are laid it is not laid out at all, and of the layout nothing but the cardstock's
+// id is told.
 func Needed(ctx context.Context, jobs []Job, stock string, opts ...Option) (Stock, bool) {
 	o := usual(opts)
 	p := Plan{}
@@ -66,13 +70,62 @@ func (s *laying) key() (out [32]byte) {
 }
 
 // ample reports whether there are enough sheets of a cardstock however they are laid: one for
-// each piece.
+// each piece, or as many as it takes to lay their boxes in rows, which any layout does better.
 func (s *laying) ample(p kit.Cardstock) bool {
 	n := 0
 	for _, w := range s.Wants {
 		n += w.N
 	}
-	return n <= p.Sheets
+	return n <= p.Sheets || s.inRows(p) <= p.Sheets
+}
+
+// inRows is how many whole sheets pieces take whose boxes are laid in rows, the highest first,
+// what is trimmed apart from the rest; more than there are of any where that cannot be said.
+func (s *laying) inRows(p kit.Cardstock) (sheets int) {
+	if p.W <= 0 || p.H <= 0 || slices.ContainsFunc(s.locks, func(l card.Lock) bool { return l.Stock == p.ID }) {
+		return math.MaxInt
+	}
+	s.Grain = p.Grain
+	type box struct {
+		w, h float64
+		n    int
+	}
+	var trimmed, others []box
+	for _, w := range s.Wants {
+		b := box{w.W, w.H, w.N}
+		if w.By == string(build.Trimmer) {
+			if along := s.along(w.cut); along != nil && *along {
+				b.w, b.h = b.h, b.w
+			}
+		} else {
+			gap := dieGap + 2*w.cut.Margin
+			b.w, b.h = (math.Ceil((b.w+gap)/cell)+1)*cell, (math.Ceil((b.h+gap)/cell)+1)*cell
+		}
+		if b.w > p.W || b.h > p.H {
+			return math.MaxInt
+		}
+		if w.By == string(build.Trimmer) {
+			trimmed = append(trimmed, b)
+		} else {
+			others = append(others, b)
+		}
+	}
+	for _, all := range [][]box{trimmed, others} {
+		slices.SortStableFunc(all, func(a, b box) int { return cmp.Compare(b.h, a.h) })
+		x, y, row := p.W, p.H, 0.0 // the first opens a sheet
+		for _, b := range all {
+			for range b.n {
+				if x+b.w > p.W {
+					x, y, row = 0, y+row, b.h
+					if y+row > p.H {
+						y, sheets = 0, sheets+1
+					}
+				}
+				x += b.w
+			}
+		}
+	}
+	return sheets
 }
 
 // gather adds what the jobs want, of one cardstock or of all.

@@ -13,6 +13,10 @@ const (
 	thinArea  = 1.2 // less is the tip of a corner
 	gapArea   = 0.5
 	long      = 2.0 // a thin place is at least so long
+
+	// More is let out than was drawn in, so that curves do not count as lost.
+	bridgeGive = 0.05
+	gapGive    = 0.02
 )
 
 // Detail is what of a cut layer is too fine.
@@ -28,18 +32,31 @@ type Detail struct {
 func DetailOf(g shape.Region) (Detail, error) {
 	var d Detail
 	g = g.Simplify(0.1)
+	if g.Pinched(Thinnest/2, bridgeGive, long) {
+		if err := d.bridges(g); err != nil {
+			return d, err
+		}
+	}
+	if g.Pinched(-Narrowest/2, gapGive, long) {
+		if err := d.gaps(g); err != nil {
+			return d, err
+		}
+	}
+	return d, nil
+}
+
+func (d *Detail) bridges(g shape.Region) error {
 	in, err := g.Offset(-Thinnest / 2)
 	if err != nil {
-		return d, fmt.Errorf("draw it in: %w", err)
+		return fmt.Errorf("draw it in: %w", err)
 	}
-	// A little more than came off, so that curves do not count as lost.
-	back, err := in.Offset(Thinnest/2 + 0.05)
+	back, err := in.Offset(Thinnest/2 + bridgeGive)
 	if err != nil {
-		return d, fmt.Errorf("let it out again: %w", err)
+		return fmt.Errorf("let it out again: %w", err)
 	}
 	lost, err := g.Minus(back)
 	if err != nil {
-		return d, fmt.Errorf("find the thin places: %w", err)
+		return fmt.Errorf("find the thin places: %w", err)
 	}
 	most := 0.0
 	for _, p := range lost.Pieces() {
@@ -51,17 +68,21 @@ func DetailOf(g shape.Region) (Detail, error) {
 			}
 		}
 	}
+	return nil
+}
+
+func (d *Detail) gaps(g shape.Region) error {
 	out, err := g.Offset(Narrowest / 2)
 	if err != nil {
-		return d, fmt.Errorf("let it out: %w", err)
+		return fmt.Errorf("let it out: %w", err)
 	}
-	shut, err := out.Offset(-Narrowest/2 - 0.02)
+	shut, err := out.Offset(-Narrowest/2 - gapGive)
 	if err != nil {
-		return d, fmt.Errorf("draw it in again: %w", err)
+		return fmt.Errorf("draw it in again: %w", err)
 	}
 	filled, err := shut.Minus(g)
 	if err != nil {
-		return d, fmt.Errorf("find the narrow gaps: %w", err)
+		return fmt.Errorf("find the narrow gaps: %w", err)
 	}
 	for _, p := range filled.Pieces() {
 		b := p.Bounds()
@@ -69,5 +90,5 @@ func DetailOf(g shape.Region) (Detail, error) {
 			d.Narrow += a
 		}
 	}
-	return d, nil
+	return nil
 }

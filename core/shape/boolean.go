@@ -26,7 +26,7 @@ func (g Region) Union(h Region) (Region, error) {
 	case h.Empty():
 		return g, nil
 	case !g.Bounds().Meets(h.Bounds()):
-		return Region{append(append([]Ring{}, g.rings...), h.rings...)}, nil
+		return of(append(append([]Ring{}, g.rings...), h.rings...)), nil
 	}
 	return boolean(opOr, g, h)
 }

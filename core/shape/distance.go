@@ -17,6 +17,20 @@ func (g Region) edges() []edge {
 	return out
 }
 
+// edgesIn lists the sides whose box meets another.
+func (g Region) edgesIn(b Box) []edge {
+	var out []edge
+	for _, r := range g.rings {
+		for i, p := range r {
+			q := r[(i+1)%len(r)]
+			if max(p.X, q.X) >= b.Min.X && min(p.X, q.X) <= b.Max.X && max(p.Y, q.Y) >= b.Min.Y && min(p.Y, q.Y) <= b.Max.Y {
+				out = append(out, edge{p, q})
+			}
+		}
+	}
+	return out
+}
+
 // corners lists all corner points.
 func (g Region) corners() []Point {
 	out := make([]Point, 0, g.Points())
@@ -239,28 +253,19 @@ func (g Region) Overlaps(h Region) bool {
 	if g.Empty() || h.Empty() || !g.Bounds().Meets(h.Bounds()) {
 		return false
 	}
-	if g.Contains(h.rings[0].inner()) || h.Contains(g.rings[0].inner()) {
+	if g.Contains(h.insides()[0]) || h.Contains(g.insides()[0]) {
 		return true
 	}
-	hb := h.Bounds()
-	es := h.edges()
-	for _, a := range g.edges() {
-		if max(a.a.X, a.b.X) < hb.Min.X || min(a.a.X, a.b.X) > hb.Max.X || max(a.a.Y, a.b.Y) < hb.Min.Y || min(a.a.Y, a.b.Y) > hb.Max.Y {
-			continue
-		}
-		for _, b := range es {
+	hs := h.edgesIn(g.Bounds())
+	for _, a := range g.edgesIn(h.Bounds()) {
+		for _, b := range hs {
 			if crosses(a, b) {
 				return true
 			}
 		}
 	}
-	for _, r := range g.rings {
-		if h.Contains(r.inner()) && g.Contains(r.inner()) {
-			return true
-		}
-	}
-	for _, r := range h.rings {
-		if g.Contains(r.inner()) && h.Contains(r.inner()) {
+	for _, p := range append(g.insides()[:len(g.rings):len(g.rings)], h.insides()...) {
+		if g.Contains(p) && h.Contains(p) {
 			return true
 		}
 	}

@@ -10,6 +10,7 @@ import (
 	"errors"
 	"math"
 	"slices"
+	"sync"
 
 	"github.com/tdewolff/canvas"
 )
@@ -57,7 +58,26 @@ func (r Ring) Length() float64 {
 
 // Region is a set of rings, settled: outer rings have positive area, holes
 // negative, none cross. The zero Region is empty.
-type Region struct{ rings []Ring }
+type Region struct {
+	rings []Ring
+	known *known
+}
+
+// known is what is worked out of a region once it is asked for: regions do not change, and are
+// asked the same many times.
+type known struct {
+	boxed, looked sync.Once
+	box           Box
+	inside        []Point // of each ring, a point just inside it
+}
+
+// of is the region of settled rings.
+func of(rings []Ring) Region {
+	if len(rings) == 0 {
+		return Region{}
+	}
+	return Region{rings, &known{}}
+}
 
 // ErrBoolean is returned when a boolean cannot be trusted: the areas of its
 // parts do not add up even after the outlines were moved a hair.
@@ -75,7 +95,7 @@ func New(nonzero bool, rings ...Ring) Region {
 
 // Raw trusts rings that are settled already, such as those of a stored
 // region.
-func Raw(rings ...Ring) Region { return Region{rings} }
+func Raw(rings ...Ring) Region { return of(rings) }
 
 // FromPath flattens a path whose y axis points down and settles it.
 func FromPath(p *canvas.Path, nonzero bool) Region {
@@ -106,7 +126,7 @@ func (g Region) Simplify(tol float64) Region {
 	for i, r := range g.rings {
 		out[i] = r.simplify(tol)
 	}
-	return Region{out}
+	return of(out)
 }
 
 func (r Ring) simplify(tol float64) Ring {
@@ -153,7 +173,7 @@ func (r Ring) simplify(tol float64) Ring {
 
 // Rect returns an axis-parallel rectangle with its corner at x, y.
 func Rect(x, y, w, h float64) Region {
-	return Region{[]Ring{{{x, y}, {x + w, y}, {x + w, y + h}, {x, y + h}}}}
+	return of([]Ring{{{x, y}, {x + w, y}, {x + w, y + h}, {x, y + h}}})
 }
 
 // Disc returns a circle as a polygon within Tolerance of it, centred on c. The
@@ -176,6 +196,14 @@ func circle(c Point, r, dir float64) Ring {
 		out[i] = Point{c.X + r*math.Cos(a), c.Y + r*math.Sin(a)}
 	}
 	return out
+}
+
+// Same reports whether two regions have the same rings to a hundredth of a millimetre: whether
+// their Path is the same.
+func (g Region) Same(h Region) bool {
+	return slices.EqualFunc(g.rings, h.rings, func(r, s Ring) bool {
+		return slices.EqualFunc(r, s, func(p, q Point) bool { return p == q || num(p.X) == num(q.X) && num(p.Y) == num(q.Y) })
+	})
 }
 
 // Rings gives the settled rings; they must not be changed.
@@ -245,8 +273,16 @@ func (g Region) Bounds() Box {
 	if g.Empty() {
 		return Box{}
 	}
+	if g.known == nil {
+		return boxOf(g.rings)
+	}
+	g.known.boxed.Do(func() { g.known.box = boxOf(g.rings) })
+	return g.known.box
+}
+
+func boxOf(rings []Ring) Box {
 	b := Box{Point{math.Inf(1), math.Inf(1)}, Point{math.Inf(-1), math.Inf(-1)}}
-	for _, r := range g.rings {
+	for _, r := range rings {
 		for _, p := range r {
 			b.Min = Point{min(b.Min.X, p.X), min(b.Min.Y, p.Y)}
 			b.Max = Point{max(b.Max.X, p.X), max(b.Max.Y, p.Y)}
@@ -256,9 +292,11 @@ func (g Region) Bounds() Box {
 }
 
 // Contains reports whether p lies inside, by the non-zero rule.
-func (g Region) Contains(p Point) bool {
+func (g Region) Contains(p Point) bool { return contains(g.rings, p) }
+
+func contains(rings []Ring, p Point) bool {
 	in := false
-	for _, r := range g.rings {
+	for _, r := range rings {
 		for i, a := range r {
 			b := r[(i+1)%len(r)]
 			if (a.Y > p.Y) != (b.Y > p.Y) && p.X < a.X+(p.Y-a.Y)/(b.Y-a.Y)*(b.X-a.X) {
@@ -302,7 +340,7 @@ func (g Region) Filled() Region {
 			out = append(out, r)
 		}
 	}
-	return Region{out}
+	return of(out)
 }
 
 // Holes gives what is cut out of the region, each hole a region of its own.
@@ -312,7 +350,7 @@ func (g Region) Holes() []Region {
 		if r.Area() < 0 {
 			h := slices.Clone(r)
 			slices.Reverse(h)
-			out = append(out, Region{[]Ring{h}})
+			out = append(out, of([]Ring{h}))
 		}
 	}
 	return out
@@ -327,16 +365,20 @@ func (g Region) each(f func(Point) Point) Region {
 		}
 		out[i] = q
 	}
-	return Region{out}
+	return of(out)
 }
 
 // Pieces parts the region into connected ones, each an outer ring with its
 // holes, largest first.
 func (g Region) Pieces() []Region {
-	var out []Region
+	type outer struct {
+		rings []Ring
+		area  float64
+	}
+	var all []outer
 	for _, r := range g.rings {
-		if r.Area() > 0 {
-			out = append(out, Region{[]Ring{r}})
+		if a := r.Area(); a > 0 {
+			all = append(all, outer{[]Ring{r}, a})
 		}
 	}
 	for _, h := range g.rings {
@@ -344,15 +386,18 @@ func (g Region) Pieces() []Region {
 			continue
 		}
 		best := -1
-		for i, o := range out {
-			outer := Region{o.rings[:1]}
-			if outer.Contains(h[0]) && (best < 0 || o.rings[0].Area() < out[best].rings[0].Area()) {
+		for i, o := range all {
+			if contains(o.rings[:1], h[0]) && (best < 0 || o.area < all[best].area) {
 				best = i
 			}
 		}
 		if best >= 0 {
-			out[best].rings = append(out[best].rings, h)
+			all[best].rings = append(all[best].rings, h)
 		}
+	}
+	var out []Region
+	for _, o := range all {
+		out = append(out, of(o.rings))
 	}
 	for i := 1; i < len(out); i++ {
 		for j := i; j > 0 && out[j].Area() > out[j-1].Area(); j-- {
@@ -400,39 +445,39 @@ func toPath(rings []Ring) *canvas.Path {
 const minRing = 4e-3
 
 func fromPath(p *canvas.Path) Region {
-	var out Region
+	var out []Ring
 	for _, sub := range p.Split() {
 		var r Ring
 		for _, c := range sub.Coords() {
 			r = append(r, Point{c.X, c.Y})
 		}
 		if r = tidy(r); len(r) >= 3 && math.Abs(r.Area()) > minRing {
-			out.rings = append(out.rings, r)
+			out = append(out, r)
 		}
 	}
-	out.orient()
-	return out
+	orient(out)
+	return of(out)
 }
 
 // orient gives every ring the direction of its nesting: outermost positive,
 // holes negative, islands in holes positive. The path library's union leaves
 // some holes turned the wrong way.
-func (g Region) orient() {
-	if len(g.rings) == 1 {
-		if r := g.rings[0]; r.Area() < 0 {
+func orient(rings []Ring) {
+	if len(rings) == 1 {
+		if r := rings[0]; r.Area() < 0 {
 			slices.Reverse(r)
 		}
 		return
 	}
-	box := make([]Box, len(g.rings))
-	for i, r := range g.rings {
-		box[i] = Region{[]Ring{r}}.Bounds()
+	box := make([]Box, len(rings))
+	for i, r := range rings {
+		box[i] = boxOf([]Ring{r})
 	}
-	for i, r := range g.rings {
+	for i, r := range rings {
 		p := r.inner()
 		depth := 0
-		for j, o := range g.rings {
-			if i != j && box[j].Meets(Box{p, p}) && (Region{[]Ring{o}}).Contains(p) {
+		for j, o := range rings {
+			if i != j && box[j].Meets(Box{p, p}) && contains([]Ring{o}, p) {
 				depth++
 			}
 		}
@@ -442,13 +487,30 @@ func (g Region) orient() {
 	}
 }
 
+// insides gives a point just inside each ring.
+func (g Region) insides() []Point {
+	look := func() (out []Point) {
+		for _, r := range g.rings {
+			out = append(out, r.inner())
+		}
+		return out
+	}
+	if g.known == nil {
+		return look()
+	}
+	g.known.looked.Do(func() { g.known.inside = look() })
+	return g.known.inside
+}
+
 // inner is a point just inside the ring, beside the middle of its longest
 // side.
 func (r Ring) inner() Point {
 	var a, b Point
+	long := 0.0
 	for i, p := range r {
-		if q := r[(i+1)%len(r)]; p.Distance(q) > a.Distance(b) {
-			a, b = p, q
+		q := r[(i+1)%len(r)]
+		if d := q.Sub(p); d.Dot(d) > long {
+			a, b, long = p, q, d.Dot(d)
 		}
 	}
 	l := a.Distance(b)

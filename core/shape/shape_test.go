@@ -152,7 +152,7 @@ func TestHolesStayHoles(t *testing.T) {
 	require.NoError(t, err)
 	var back Region
 	require.NoError(t, back.UnmarshalText(text))
-	assert.Equal(t, g, back)
+	assert.Equal(t, g.Rings(), back.Rings())
 	assert.ErrorContains(t, back.UnmarshalText([]byte("M0 0L1 xL2 2Z")), "ring 1")
 	assert.Error(t, back.UnmarshalText([]byte("M0 0L1 1Z")))
 	assert.Error(t, back.UnmarshalText([]byte("M0 0LNaN 1L2 2Z")))

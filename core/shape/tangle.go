@@ -79,15 +79,15 @@ func Crossings(most int, rings ...Ring) int {
 // put side by side without a boolean, and the others are united two by two, so
 // that many small ones take little longer than few.
 func UnionAll(gs ...Region) (Region, error) {
-	var out Region
+	var out []Ring
 	for _, c := range clusters(gs) {
 		u, err := unite(c)
 		if err != nil {
 			return Region{}, fmt.Errorf("unite %d regions: %w", len(gs), err)
 		}
-		out.rings = append(out.rings, u.rings...)
+		out = append(out, u.rings...)
 	}
-	return out, nil
+	return of(out), nil
 }
 
 func unite(gs []Region) (Region, error) {

@@ -81,7 +81,7 @@ func (g Region) Storable() error {
 // UnmarshalText reads what MarshalText wrote: rings of M, L and Z with absolute
 // coordinates in mm.
 func (g *Region) UnmarshalText(t []byte) error {
-	g.rings = nil
+	var rings []Ring
 	corners := 0
 	for n, part := range strings.Split(strings.TrimSuffix(strings.TrimSpace(string(t)), "Z"), "Z") {
 		if strings.TrimSpace(part) == "" {
@@ -100,11 +100,12 @@ func (g *Region) UnmarshalText(t []byte) error {
 		if corners += len(r); len(r) < 3 {
 			return fmt.Errorf("read outline: ring %d has fewer than three corners", n+1)
 		}
-		if corners > MaxCorners || len(g.rings) >= MaxRings {
+		if corners > MaxCorners || len(rings) >= MaxRings {
 			return fmt.Errorf("read outline: more than %d corners or %d rings", MaxCorners, MaxRings)
 		}
-		g.rings = append(g.rings, r)
+		rings = append(rings, r)
 	}
+	*g = of(rings)
 	return nil
 }
 
