@@ -56,7 +56,15 @@ func (b *Build) image(i int, images []Image) {
 	}
 	t.At = e.Place
 	box := m.Shapes.Silhouette.Bounds()
-	place := func(g shape.Region) shape.Region { return layout.Place(g, box, e.Place) }
+	place := func(layer int, g shape.Region) shape.Region {
+		work := func() (shape.Region, error) { return layout.Place(g, box, e.Place), nil }
+		if b.with.Memory == nil {
+			g, _ = work() // it has no error
+			return g
+		}
+		g, _ = b.with.Memory.placed.Get(placedKey{m.Key, layer, e.Place.X, e.Place.Y, e.Place.Turn, e.Place.Mirror}, work)
+		return g
+	}
 	ps := pieces(b.Stock, m.Image, m.Colourways[wi], m.Looks[wi], place)
 	for k := range ps {
 		p := &ps[k]
@@ -88,7 +96,7 @@ func (b *Build) image(i int, images []Image) {
 	}
 	b.Pieces = append(b.Pieces, ps...)
 	b.stencilledOver(t, m, m.Looks[wi])
-	t.Outline, t.Rough = place(m.Shapes.Silhouette), place(b.Made[t.Made].rough)
+	t.Outline, t.Rough = place(silhouette, m.Shapes.Silhouette), place(rough, b.Made[t.Made].rough)
 	if e.Image.Cutout != nil {
 		// With its margin.
 		t.Outline = b.Pieces[t.From].Outline
@@ -213,18 +221,18 @@ func (b *Build) made(m Image, wi int) int {
 // Stack lists the pieces and prints of an image in a colourway by itself, lowest first,
 // as if its lowest were laid on the table.
 func Stack(s look.Stock, m look.Image, w card.Colourway, as look.Colourway) []Piece {
-	ps := pieces(s, m, w, as, func(g shape.Region) shape.Region { return g })
+	ps := pieces(s, m, w, as, func(_ int, g shape.Region) shape.Region { return g })
 	if k := lowest(m.Shapes); k >= 0 {
 		ps[k].Lift, ps[k].Foam, ps[k].Holds = 0, false, nil
 	}
 	return ps
 }
 
-func pieces(s look.Stock, m look.Image, w card.Colourway, as look.Colourway, place func(shape.Region) shape.Region) []Piece {
+func pieces(s look.Stock, m look.Image, w card.Colourway, as look.Colourway, place func(layer int, g shape.Region) shape.Region) []Piece {
 	out := make([]Piece, 0, len(m.Shapes.Views))
 	for i, v := range m.Shapes.Views {
 		l := as.Layers[i]
-		p := Piece{ID: ID{Part: v.Layer.ID}, Outline: place(v.Outline), Body: l.Paper, Top: l.Dry, Bare: l.Bare}
+		p := Piece{ID: ID{Part: v.Layer.ID}, Outline: place(i, v.Outline), Body: l.Paper, Top: l.Dry, Bare: l.Bare}
 		if l.Edge != "" {
 			p.Body = l.Edge
 		}

@@ -20,7 +20,27 @@ type Memory struct {
 	ribbons *memory.Of[string, tied]
 	words   *memory.Of[[32]byte, [][]Film]
 	leaves  *memory.Of[leafKey, shape.Region]
+	placed  *memory.Of[placedKey, shape.Region]
 }
+
+// placedKey is everything an outline in an image's frame depends on, once it is laid in place:
+// that of a layer, or the image's own, as it is or made simple.
+type placedKey struct {
+	image [32]byte
+	layer int
+	x, y  float64
+	turn  float64
+	over  bool
+}
+
+// Outlines that are no layer's.
+const (
+	silhouette = -1
+	rough      = -2
+)
+
+// mostPlaced is how many outlines in place a Memory remembers.
+const mostPlaced = 2000
 
 // leafKey is everything the leaf depends on that an image is cut out as.
 type leafKey struct {
@@ -36,7 +56,7 @@ const mostTrims = 512
 
 // NewMemory returns an empty Memory.
 func NewMemory() *Memory {
-	return &Memory{memory.New[[32]byte, leafed](mostLeaves), memory.New[trimKey, trimmed](mostTrims), memory.New[string, tied](mostLeaves), memory.New[[32]byte, [][]Film](mostLeaves), memory.New[leafKey, shape.Region](mostLeaves)}
+	return &Memory{memory.New[[32]byte, leafed](mostLeaves), memory.New[trimKey, trimmed](mostTrims), memory.New[string, tied](mostLeaves), memory.New[[32]byte, [][]Film](mostLeaves), memory.New[leafKey, shape.Region](mostLeaves), memory.New[placedKey, shape.Region](mostPlaced)}
 }
 
 // With is what a card is put together with, beside its stock and images.

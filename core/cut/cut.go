@@ -5,7 +5,6 @@ package cut
 
 import (
 	"context"
-	"slices"
 
 	"ochrestone/core/build"
 	"ochrestone/core/depth"
@@ -196,9 +195,11 @@ func (o options) layOut(ctx context.Context, jobs []Job) Plan {
 // another lot of the same design is cut with it.
 func (p *Plan) add(j Job, c build.Cut) {
 	b := j.Build
-	i := slices.IndexFunc(p.Stocks, func(s Stock) bool { return s.Stock == c.Stock })
-	if i < 0 {
-		i = len(p.Stocks)
+	i := 0
+	for i < len(p.Stocks) && p.Stocks[i].Stock != c.Stock {
+		i++
+	}
+	if i == len(p.Stocks) {
 		p.Stocks = append(p.Stocks, Stock{Stock: c.Stock, Name: b.Stock.PaperName(c.Stock), Colour: b.Stock.PaperColour(c.Stock).Hex(), Wants: []Want{}, Sheets: []Sheet{}, Lacks: []Lack{}})
 	}
 	n := max(1, j.Copies)
@@ -212,18 +213,18 @@ func (p *Plan) add(j Job, c build.Cut) {
 		}
 	}
 	all := p.Stocks[i].Wants
-	if k := slices.IndexFunc(all, func(o Want) bool {
-		return o.Card == w.Card && o.Element == w.Element && o.Each == w.Each && alike(o.cut, c)
-	}); k >= 0 {
-		all[k].N += w.N
-		all[k].Spares += w.Spares
-		return
+	for k := range all {
+		if o := &all[k]; o.Element == w.Element && o.Each == w.Each && o.Card == w.Card && alike(&o.cut, &c) {
+			o.N += w.N
+			o.Spares += w.Spares
+			return
+		}
 	}
 	p.Stocks[i].Wants = append(all, w)
 }
 
 // alike reports whether two pieces are cut just the same and are called the same.
-func alike(a, b build.Cut) bool {
+func alike(a, b *build.Cut) bool {
 	return a.Stock == b.Stock && a.Name == b.Name && a.By == b.By && a.Size == b.Size && a.Motif == b.Motif && a.Way == b.Way && a.ID.Part == b.ID.Part && a.Fold == b.Fold &&
 		a.Hidden == b.Hidden && a.Margin == b.Margin && a.Outline.Same(b.Outline)
 }

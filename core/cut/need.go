@@ -136,7 +136,11 @@ func (p *Plan) gather(jobs []Job, only string) {
 			if only != "" && c.Stock != only {
 				continue
 			}
-			if i := slices.IndexFunc(all, func(a build.Cut) bool { return alike(a, c) }); i >= 0 {
+			i := 0
+			for i < len(all) && !alike(&all[i], &c) {
+				i++
+			}
+			if i < len(all) {
 				all[i].N += c.N
 				continue
 			}

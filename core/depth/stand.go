@@ -19,6 +19,9 @@ const (
 func (m *Memory) Again(b *build.Build, stood []Stood, i int, holds []build.Hold) Stood {
 	s := m.stand(b)
 	copy(s.out, stood)
+	for i := range s.out {
+		s.tops[i] = s.out[i].Highest()
+	}
 	s.pieces = slices.Clone(s.pieces)
 	s.pieces[i].Holds = holds
 	s.pieces[i].Lift, s.pieces[i].Foam = build.LiftOf(holds)
@@ -33,13 +36,14 @@ func (m *Memory) Stand(b *build.Build) []Stood {
 	s := m.stand(b)
 	for turn, i := range s.up {
 		s.out[i] = s.piece(turn, i)
+		s.tops[i] = s.out[i].Highest()
 	}
 	return s.out
 }
 
 func (m *Memory) stand(b *build.Build) *stand {
 	n := len(b.Pieces)
-	s := &stand{Memory: m, pieces: b.Pieces, up: b.Upward(), out: make([]Stood, n), boxes: make([]shape.Box, n), floor: b.Thick, leaf: map[build.ID]int{}, under: b.Beneath(), marks: make([]mark, n)}
+	s := &stand{Memory: m, pieces: b.Pieces, up: b.Upward(), out: make([]Stood, n), tops: make([]float64, n), boxes: make([]shape.Box, n), floor: b.Thick, leaf: map[build.ID]int{}, under: b.Beneath(), marks: make([]mark, n)}
 	for i, p := range s.pieces {
 		s.boxes[i], s.leaf[p.ID] = p.Outline.Bounds(), i
 	}
@@ -52,6 +56,7 @@ type stand struct {
 	pieces []build.Piece
 	up     []int
 	out    []Stood
+	tops   []float64 // by piece: the highest that any of it is, mm
 	boxes  []shape.Box
 	floor  float64
 	leaf   map[build.ID]int     // pieces by id
@@ -73,16 +78,13 @@ func (s *stand) within(j int) *shape.Bands {
 	return b
 }
 
-// top is the highest that any of a piece is, mm.
-func (s *stand) top(i int) float64 { return s.out[i].Highest() }
-
 // piece stands one piece up.
 func (s *stand) piece(turn, i int) Stood {
-	p := s.pieces[i]
+	p := &s.pieces[i]
 	highest, over := s.floor, -1
 	for k := turn - 1; k >= 0; k-- {
 		j := s.up[k]
-		if z := s.top(j); z > highest && s.boxes[j].Meets(s.boxes[i]) && s.out[j].Outline.Overlaps(p.Outline) {
+		if z := s.tops[j]; z > highest && s.boxes[j].Meets(s.boxes[i]) && s.out[j].Outline.Overlaps(p.Outline) {
 			highest, over = z, j
 		}
 	}
@@ -94,7 +96,7 @@ func (s *stand) piece(turn, i int) Stood {
 			on = highest
 		}
 	}
-	out := Stood{Piece: p, Turn: turn}
+	out := Stood{Piece: *p, Turn: turn}
 	if j, ok := s.leaf[p.On]; ok && p.Print() && s.out[j].Uneven != nil {
 		// Ink leans as its leaf does.
 		out.Under, out.Uneven = s.out[j].Under, s.out[j].Uneven
@@ -201,7 +203,7 @@ func (s *stand) uneven(out Stood, i, turn, over int) Stood {
 			below = append(below, j)
 		}
 	}
-	slices.SortStableFunc(below, func(a, b int) int { return cmp.Compare(s.top(b), s.top(a)) })
+	slices.SortStableFunc(below, func(a, b int) int { return cmp.Compare(s.tops[b], s.tops[a]) })
 	carrier, onLeaf := s.leaf[out.On]
 	opaque := s.opaque(i)
 
@@ -242,7 +244,7 @@ func (s *stand) lie(out Stood, i, carrier int, onLeaf bool, over int, below []in
 	ground := func(q shape.Point) float64 {
 		z := s.floor
 		for _, j := range below {
-			if s.top(j) <= z {
+			if s.tops[j] <= z {
 				break
 			}
 			if in(s.boxes[j], q) && s.within(j).Contains(q) {
@@ -256,7 +258,7 @@ func (s *stand) lie(out Stood, i, carrier int, onLeaf bool, over int, below []in
 	var up []int
 	if onLeaf && raised {
 		for _, k := range below {
-			if k != carrier && s.top(k) > s.out[carrier].Z1+foamGive && !s.out[k].Outline.Covers(out.Outline) {
+			if k != carrier && s.tops[k] > s.out[carrier].Z1+foamGive && !s.out[k].Outline.Covers(out.Outline) {
 				up = append(up, k)
 			}
 		}
@@ -266,7 +268,7 @@ func (s *stand) lie(out Stood, i, carrier int, onLeaf bool, over int, below []in
 	var edges []shape.Point
 	own := shape.Banded(out.Outline)
 	for _, j := range below {
-		if s.top(j) <= s.floor || j == carrier && onLeaf {
+		if s.tops[j] <= s.floor || j == carrier && onLeaf {
 			continue
 		}
 		for _, q := range shape.Along(s.out[j].Outline, 2*spread) {

@@ -14,7 +14,7 @@ func (t Study) Blanks(colourway, leaf string, want int, seed uint64) (int, error
 	if err != nil {
 		return want, err
 	}
-	dried := t.Stock.Look(t.Image, w)
+	dried := t.dried(w)
 	all := 1.0
 	views := t.Image.Shapes.Views
 	for i := range views {

@@ -12,7 +12,7 @@ func (t Study) Harm(colourway, layer string, off register.Placed) (register.Harm
 	if err != nil {
 		return register.Harm{}, err
 	}
-	p, lim, _, err := t.eased(t.Stock.Look(t.Image, w), i)
+	p, lim, _, err := t.eased(t.dried(w), i)
 	if err != nil {
 		return register.Harm{}, err
 	}

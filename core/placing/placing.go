@@ -68,7 +68,7 @@ func (t Study) Of(colourway, layer string, run int, seed uint64) (Placing, error
 	if err != nil {
 		return Placing{}, err
 	}
-	dried := t.Stock.Look(t.Image, w)
+	dried := t.dried(w)
 	ways := t.Hand.Ways
 	out := Placing{Layer: layer, Chain: []ChainLink{}, Pivots: []Pivot{}, Layers: []LayerPlay{}, Left: []Turning{}, Ways: []register.Prospect{}, Pick: -1, Stack: 1}
 	// Layers are worked out side by side: each writes only its own place.
@@ -136,6 +136,16 @@ func (t Study) hostName(v motif.View) string {
 		return "the panel"
 	}
 	return t.Image.Shapes.Views[v.Host].Layer.Label
+}
+
+// dried is how a colourway of the image dries.
+func (t Study) dried(w card.Colourway) look.Colourway {
+	for _, l := range t.Looks {
+		if l.ID == w.ID {
+			return l
+		}
+	}
+	return t.Stock.Look(t.Image, w)
 }
 
 // layerOf finds a colourway and a layer of an image.

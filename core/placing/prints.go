@@ -28,7 +28,7 @@ func (t Study) Prints(colourway string) ([]Print, colour.Linear, error) {
 	if !ok {
 		return nil, colour.Linear{}, fmt.Errorf("read a proof: %s has no colourway %q: %w", t.Image.Name, colourway, look.ErrUnknown)
 	}
-	look := t.Stock.Look(t.Image, w)
+	look := t.dried(w)
 	groups := map[int][]Print{}
 	best := -2
 	for i, v := range t.Image.Shapes.Views {

@@ -26,6 +26,7 @@ type Study struct {
 	Image  look.Image
 	Hand   Hand
 	Memory *Memory
+	Looks  []look.Colourway // how its colourways dry, as far as that is known already
 }
 
 // Memory remembers plays and chances by everything they depend on.

@@ -1,6 +1,7 @@
 package plan_test
 
 import (
+	"fmt"
 	"testing"
 
 	"ochrestone/core/card"
@@ -35,5 +36,29 @@ func BenchmarkCrowd(b *testing.B) {
 			b.Fatal(err)
 		}
 		m.Of(c, k)
+	}
+}
+
+// BenchmarkHeap plans a card of three hundred images of two layers that lie on one another, from
+// nothing.
+func BenchmarkHeap(b *testing.B) {
+	c, k := scene()
+	for i := range c.Motifs {
+		m := &c.Motifs[i]
+		m.Layers = m.Layers[:2]
+	}
+	for n := 0; len(c.Elements) < 301; n++ {
+		e := c.Elements[1+n%60]
+		e.ID = fmt.Sprint("y", n)
+		c.Elements = append(c.Elements, e)
+	}
+	for i := range c.Elements[1:] {
+		c.Elements[i+1].Place.X, c.Elements[i+1].Place.Y = 40+float64(i%20)*2, 40+float64(i/20)*3
+	}
+	if err := c.Validate(); err != nil {
+		b.Fatal(err)
+	}
+	for b.Loop() {
+		plan.Of(c, k)
 	}
 }

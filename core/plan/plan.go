@@ -345,7 +345,8 @@ type builder struct {
 	plan Plan
 
 	breaches []work.Breach
-	circle   error // acts wait for each other
+	circle   error         // acts wait for each other
+	spared   map[spare]int // pieces to cut, by what is wanted
 }
 
 // motifs works out the shapes of every image on the card, side by side.

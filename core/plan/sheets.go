@@ -26,14 +26,30 @@ func (b *builder) sheetsOf(stock string, copies int) (cut.Stock, bool) {
 
 // spares is how many pieces of a layer are cut so that as many as wanted come out.
 func (b *builder) spares(motif, way, part string, want int) int {
+	if b.spared == nil {
+		b.spared = map[spare]int{}
+	}
+	of := spare{motif, way, part, want}
+	if n, ok := b.spared[of]; ok {
+		return n
+	}
+	n := want
 	for _, m := range b.plan.Motifs {
 		if m.ID != motif || m.Problem != "" {
 			continue
 		}
-		study := placing.Study{Stock: b.kit, Image: m.img, Hand: b.o.hand, Memory: b.placing}
-		if n, err := study.Blanks(way, part, want, 1); err == nil {
-			return n
+		study := placing.Study{Stock: b.kit, Image: m.img, Hand: b.o.hand, Memory: b.placing, Looks: m.Colourways}
+		if found, err := study.Blanks(way, part, want, 1); err == nil {
+			n = found
+			break
 		}
 	}
-	return want
+	b.spared[of] = n
+	return n
+}
+
+// spare is what so many pieces are wanted of.
+type spare struct {
+	motif, way, part string
+	want             int
 }

@@ -219,17 +219,9 @@ const fewPlans = 4
 
 // taking is what a lot takes, with the spares that Register finds each layer needs.
 func (m *Planner) taking(l lot, p *Plan, k kit.Kit, opts []Option) cut.Job {
-	return cut.Job{Build: &p.Build, Stood: p.Stood, Copies: l.Copies, Card: l.Card, Title: l.Title, Spares: func(motif, way, part string, want int) int {
-		study, err := m.Placing(l.made, k, motif, opts...)
-		if err != nil {
-			return want
-		}
-		n, err := study.Blanks(way, part, want, 1)
-		if err != nil {
-			return want
-		}
-		return n
-	}}
+	b := m.builder(l.made, k, opts)
+	b.plan.Motifs = p.Motifs
+	return cut.Job{Build: &p.Build, Stood: p.Stood, Copies: l.Copies, Card: l.Card, Title: l.Title, Spares: b.spares}
 }
 
 // Cutting lays out what the cards of a sitting take, with the spares that Register finds

@@ -69,6 +69,10 @@ type known struct {
 	boxed, looked sync.Once
 	box           Box
 	inside        []Point // of each ring, a point just inside it
+
+	mu     sync.Mutex
+	simple Region // simplified last, to within tol
+	tol    float64
 }
 
 // of is the region of settled rings.
@@ -122,6 +126,18 @@ func flatten(p *canvas.Path) []Ring {
 // neighbours kept (Ramer, Douglas and Peucker). Rings keep at least three
 // corners.
 func (g Region) Simplify(tol float64) Region {
+	if g.known == nil {
+		return g.simplify(tol)
+	}
+	g.known.mu.Lock()
+	defer g.known.mu.Unlock()
+	if g.known.tol != tol || tol == 0 {
+		g.known.simple, g.known.tol = g.simplify(tol), tol
+	}
+	return g.known.simple
+}
+
+func (g Region) simplify(tol float64) Region {
 	out := make([]Ring, len(g.rings))
 	for i, r := range g.rings {
 		out[i] = r.simplify(tol)
