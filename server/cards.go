@@ -20,6 +20,7 @@ import (
 	"ochrestone/core/ramp"
 	"ochrestone/core/standing"
 	"ochrestone/core/work"
+	"ochrestone/server/delta"
 	"ochrestone/store"
 )
 
@@ -104,7 +105,11 @@ func (s *Server) view(ctx context.Context, v store.Saved) (*viewOut, error) {
 	if err != nil {
 		return nil, problem(err)
 	}
-	s.sent.Add(sentKey{v.ID, v.Version}, digestsOf(p))
+	now, err := delta.Of(told{v.Card, p})
+	if err != nil {
+		return nil, problem(err)
+	}
+	s.sent.Add(sentKey{v.ID, v.Version}, now.Digest())
 	return &viewOut{ETag: fmt.Sprintf("%q", strconv.FormatInt(v.Version, 10)),
 		Body: View{v.ID, v.Version, v.CanUndo, v.CanRedo, v.Card, p, r}}, nil
 }

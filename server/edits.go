@@ -2,10 +2,8 @@ package server
 
 import (
 	"context"
-	"encoding/json"
 	"errors"
 	"fmt"
-	"hash/fnv"
 	"net/http"
 	"strconv"
 	"strings"
@@ -14,40 +12,32 @@ import (
 
 	"ochrestone/core/build"
 	"ochrestone/core/card"
-	"ochrestone/core/foresee"
 	"ochrestone/core/plan"
-	"ochrestone/core/work"
+	"ochrestone/server/delta"
 	"ochrestone/store"
 )
 
-// Changed is what a change made of a card: the document, and those parts of its plan
-// that differ from the plan at the version the change was made on.
+// Changed is what a change made of a card, its document and its plan, told as what to change of
+// them as they were at the version the change was made on.
 type Changed struct {
-	ID      string            `json:"id"`
-	Version int64             `json:"version" doc:"send it back in If-Match"`
-	CanUndo bool              `json:"canUndo"`
-	CanRedo bool              `json:"canRedo"`
-	Card    card.Card         `json:"card"`
-	Notes   []string          `json:"notes" nullable:"false" doc:"what had to be passed over on the way"`
-	Images  []string          `json:"images" nullable:"false" doc:"ids of the images of the plan, in order"`
-	Motifs  []plan.Motif      `json:"motifs" nullable:"false" doc:"images of the plan that changed; the others are as they were"`
-	Front   *plan.Front       `json:"front,omitempty"`
-	Depth   *plan.Depth       `json:"depth,omitempty"`
-	Pattern []build.Pattern   `json:"patterns,omitempty"`
-	Steps   []work.Act        `json:"steps,omitempty"`
-	Time    *plan.Worktime    `json:"time,omitempty"`
-	Found   []foresee.Finding `json:"findings,omitempty"`
-	Failed  string            `json:"failed,omitempty" doc:"why the card could not be worked out"`
-	Parts   []string          `json:"parts" nullable:"false" doc:"the lists that changed, as an empty one is left out: patterns, steps, findings"`
+	ID      string         `json:"id"`
+	Version int64          `json:"version" doc:"send it back in If-Match"`
+	CanUndo bool           `json:"canUndo"`
+	CanRedo bool           `json:"canRedo"`
+	Notes   []string       `json:"notes" nullable:"false" doc:"what had to be passed over on the way"`
+	Changes []delta.Change `json:"changes" nullable:"false" doc:"what to change of the card and its plan, one after another"`
+}
+
+// told is what is told of a card change by change.
+type told struct {
+	Card card.Card `json:"card"`
+	Plan plan.Plan `json:"plan"`
 }
 
 type changedOut struct {
 	ETag string `header:"ETag"`
 	Body Changed
 }
-
-// digests are the parts of a plan in short, so that it can be told what changed.
-type digests map[string]uint64
 
 // mostSent is how many plans are remembered as they were sent.
 const mostSent = 200
@@ -61,28 +51,8 @@ type sentKey struct {
 	version int64
 }
 
-func digestsOf(p plan.Plan) digests {
-	out := digests{}
-	put := func(name string, v any) {
-		h := fnv.New64a()
-		if err := json.NewEncoder(h).Encode(v); err == nil {
-			out[name] = h.Sum64()
-		}
-	}
-	for _, m := range p.Motifs {
-		put("motif "+m.ID, m)
-	}
-	put("front", p.Front)
-	put("depth", p.Depth)
-	put("patterns", p.Patterns)
-	put("steps", p.Steps)
-	put("time", p.Time)
-	put("findings", p.Findings)
-	return out
-}
-
-// changed plans a card after a change of it was kept, and leaves out what was sent with the
-// version before.
+// changed plans a card after a change of it was kept, and tells how it differs from what was sent
+// with the version before.
 func (s *Server) changed(ctx context.Context, v store.Saved, before int64) (*changedOut, error) {
 	k, err := s.store.Kit(ctx)
 	if err != nil {
@@ -92,42 +62,17 @@ func (s *Server) changed(ctx context.Context, v store.Saved, before int64) (*cha
 	if err := ctx.Err(); err != nil {
 		return nil, problem(afterwards(err))
 	}
+	now, err := delta.Of(told{v.Card, p})
+	if err != nil {
+		return nil, problem(afterwards(err))
+	}
 	was, _ := s.sent.Get(sentKey{v.ID, before})
-	now := digestsOf(p)
-	s.sent.Add(sentKey{v.ID, v.Version}, now)
-	differs := func(name string) bool { old, had := was[name]; return !had || old != now[name] }
-	out := &changedOut{ETag: fmt.Sprintf("%q", strconv.FormatInt(v.Version, 10)),
-		Body: Changed{ID: v.ID, Version: v.Version, CanUndo: v.CanUndo, CanRedo: v.CanRedo, Card: v.Card, Notes: []string{}, Images: []string{}, Motifs: []plan.Motif{}, Parts: []string{}}}
-	b := &out.Body
+	s.sent.Add(sentKey{v.ID, v.Version}, now.Digest())
+	out := Changed{ID: v.ID, Version: v.Version, CanUndo: v.CanUndo, CanRedo: v.CanRedo, Notes: []string{}, Changes: now.Since(was)}
 	for _, n := range v.Passed {
-		b.Notes = append(b.Notes, fmt.Sprintf("Change %d of this card cannot be read any more and was passed over. The others are as they were.", n))
+		out.Notes = append(out.Notes, fmt.Sprintf("Change %d of this card cannot be read any more and was passed over. The others are as they were.", n))
 	}
-	for _, m := range p.Motifs {
-		b.Images = append(b.Images, m.ID)
-		if differs("motif " + m.ID) {
-			b.Motifs = append(b.Motifs, m)
-		}
-	}
-	if differs("front") {
-		b.Front = &p.Front
-	}
-	if differs("depth") {
-		b.Depth = &p.Depth
-	}
-	if differs("patterns") {
-		b.Pattern, b.Parts = p.Patterns, append(b.Parts, "patterns")
-	}
-	if differs("steps") {
-		b.Steps, b.Parts = p.Steps, append(b.Parts, "steps")
-	}
-	if differs("time") {
-		b.Time = &p.Time
-	}
-	b.Failed = p.Failed
-	if differs("findings") {
-		b.Found, b.Parts = p.Findings, append(b.Parts, "findings")
-	}
-	return out, nil
+	return &changedOut{ETag: fmt.Sprintf("%q", strconv.FormatInt(v.Version, 10)), Body: out}, nil
 }
 
 type editsIn struct {

@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"ochrestone/core/card"
+	"ochrestone/server/delta"
 	"ochrestone/store"
 )
 
@@ -23,44 +24,61 @@ func send(s *Server, version int64, gesture string, edits ...card.Edit) (int, []
 	return w.Code, w.Body.Bytes()
 }
 
+// made is what an answer to a change makes of a card that was read before.
+func made(t *testing.T, v View, answer []byte) View {
+	t.Helper()
+	var got Changed
+	require.NoError(t, json.Unmarshal(answer, &got))
+	raw, err := json.Marshal(told{v.Card, v.Plan})
+	require.NoError(t, err)
+	var doc any
+	require.NoError(t, json.Unmarshal(raw, &doc))
+	doc, err = delta.Apply(doc, got.Changes)
+	require.NoError(t, err)
+	raw, err = json.Marshal(doc)
+	require.NoError(t, err)
+	var is told
+	require.NoError(t, json.Unmarshal(raw, &is))
+	v.Version, v.CanUndo, v.CanRedo, v.Card, v.Plan = got.Version, got.CanUndo, got.CanRedo, is.Card, is.Plan
+	return v
+}
+
 // An edit is answered with what changed, and nothing else; what was left out is as it was
 // read before.
 func TestAnEditIsAnsweredWithWhatChanged(t *testing.T) {
 	s := testServer(t)
 	v := read[View](t, call(s, http.MethodGet, "/api/cards/moth", ""))
-	var got Changed
 	code, b := send(s, v.Version, "", card.Edit{Rename: &card.Rename{Title: "Another"}})
 	require.Equal(t, 200, code, string(b))
+	var got Changed
 	require.NoError(t, json.Unmarshal(b, &got))
-	assert.Equal(t, "Another", got.Card.Title)
-	assert.Empty(t, got.Motifs)
-	assert.Empty(t, got.Parts, "a name changes nothing of the plan")
-	assert.Nil(t, got.Front)
-	assert.Equal(t, []string{"moth"}, got.Images)
+	assert.Equal(t, []delta.Change{{At: []string{"card", "title"}, Is: "Another"}}, got.Changes, "a name changes nothing of the plan")
+	v = made(t, v, b)
 
-	code, b = send(s, got.Version, "", card.Edit{Move: &card.Move{Element: "e1", DX: 1}})
+	left := v.Plan.Front.Elements[0].Margins.Left
+	code, b = send(s, v.Version, "", card.Edit{Move: &card.Move{Element: "e1", DX: 1}})
 	require.Equal(t, 200, code, string(b))
-	got = Changed{}
-	require.NoError(t, json.Unmarshal(b, &got))
-	assert.Empty(t, got.Motifs, "a place changes no image")
-	require.NotNil(t, got.Front)
-	assert.InDelta(t, v.Plan.Front.Elements[0].Margins.Left+1, got.Front.Elements[0].Margins.Left, 1e-9)
-	assert.Less(t, len(b), 20_000, "not the whole plan")
+	v = made(t, v, b)
+	assert.InDelta(t, left+1, v.Plan.Front.Elements[0].Margins.Left, 1e-9)
+	assert.Less(t, len(b), 6_000, "not the whole plan")
 
-	f := got.Card.Motifs[0].Colourways[0].Layers["p7"]
+	f := v.Card.Motifs[0].Colourways[0].Layers["p7"]
 	f.Ink = "soot-deep"
-	code, b = send(s, got.Version, "", card.Edit{Finish: &card.SetFinish{Motif: "moth", Colourway: "bracken", Layers: map[string]card.Finish{"p7": f}}})
+	code, b = send(s, v.Version, "", card.Edit{Finish: &card.SetFinish{Motif: "moth", Colourway: "bracken", Layers: map[string]card.Finish{"p7": f}}})
 	require.Equal(t, 200, code, string(b))
-	got = Changed{}
-	require.NoError(t, json.Unmarshal(b, &got))
-	assert.Len(t, got.Motifs, 1)
-	assert.Contains(t, got.Parts, "steps")
+	v = made(t, v, b)
 
 	// All of it together is what is read anew.
 	whole := read[View](t, call(s, http.MethodGet, "/api/cards/moth", ""))
-	one, _ := json.Marshal(whole.Plan.Motifs)
-	two, _ := json.Marshal(got.Motifs)
+	one, _ := json.Marshal(whole)
+	two, _ := json.Marshal(v)
 	assert.JSONEq(t, string(one), string(two))
+
+	// A program that was started anew knows no more what it sent: it tells all.
+	s.sent.Purge()
+	code, b = send(s, v.Version, "", card.Edit{Move: &card.Move{Element: "e1", DX: -1}})
+	require.Equal(t, 200, code, string(b))
+	assert.InDelta(t, left, made(t, View{}, b).Plan.Front.Elements[0].Margins.Left, 1e-9)
 }
 
 // Keys held down send many edits without waiting; all are kept, and one undo takes them
@@ -69,27 +87,23 @@ func TestAHeldKeyIsKeptAndUndoneAtOnce(t *testing.T) {
 	s := testServer(t)
 	v := read[View](t, call(s, http.MethodGet, "/api/cards/moth", ""))
 	at, _ := v.Card.Element("e1")
-	var got Changed
-	version := v.Version
 	for range 6 {
 		var held []card.Edit
 		for range 5 {
 			held = append(held, card.Edit{Move: &card.Move{Element: "e1", DX: 0.5}})
 		}
-		code, b := send(s, version, "hold-1", held...)
+		code, b := send(s, v.Version, "hold-1", held...)
 		require.Equal(t, 200, code, string(b))
-		got = Changed{}
-		require.NoError(t, json.Unmarshal(b, &got))
-		version = got.Version
+		v = made(t, v, b)
 	}
-	e, _ := got.Card.Element("e1")
+	e, _ := v.Card.Element("e1")
 	assert.InDelta(t, at.Place.X+15, e.Place.X, 1e-9, "thirty presses of half a millimetre")
-	w := call(s, http.MethodPost, "/api/cards/moth/undo", "", "If-Match", fmt.Sprintf("%q", fmt.Sprint(version)))
+	w := call(s, http.MethodPost, "/api/cards/moth/undo", "", "If-Match", fmt.Sprintf("%q", fmt.Sprint(v.Version)))
 	require.Equal(t, 200, w.Code)
-	got = read[Changed](t, w)
-	e, _ = got.Card.Element("e1")
+	v = made(t, v, w.Body.Bytes())
+	e, _ = v.Card.Element("e1")
 	assert.InDelta(t, at.Place.X, e.Place.X, 1e-9)
-	assert.False(t, got.CanUndo)
+	assert.False(t, v.CanUndo)
 }
 
 func TestEditsThatAreRefused(t *testing.T) {
@@ -152,19 +166,16 @@ func TestEditsSentAgainAreMadeOnce(t *testing.T) {
 	s := testServer(t)
 	v := read[View](t, call(s, http.MethodGet, "/api/cards/moth", ""))
 	at, _ := v.Card.Element("e1")
-	again := func(batch string) (int, Changed) {
+	again := func(batch string) (int, []byte) {
 		w := call(s, http.MethodPost, "/api/cards/moth/edits", `{"edits":[{"move":{"element":"e1","dx":2}}],"batch":"`+batch+`"}`, "If-Match", fmt.Sprintf("%q", fmt.Sprint(v.Version)))
-		var got Changed
-		_ = json.Unmarshal(w.Body.Bytes(), &got)
-		return w.Code, got
+		return w.Code, w.Body.Bytes()
 	}
 	code, first := again("one")
 	require.Equal(t, 200, code)
 	code, second := again("one")
 	require.Equal(t, 200, code)
-	assert.Equal(t, first.Version, second.Version)
-	require.NotNil(t, second.Front, "what it changed is told again")
-	e, _ := second.Card.Element("e1")
+	assert.Equal(t, string(first), string(second), "what it changed is told again")
+	e, _ := made(t, v, second).Card.Element("e1")
 	assert.InDelta(t, at.Place.X+2, e.Place.X, 1e-9)
 	code, _ = again("two")
 	assert.Equal(t, http.StatusPreconditionFailed, code)

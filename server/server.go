@@ -40,6 +40,7 @@ import (
 	"ochrestone/exchange/inkfile"
 	"ochrestone/exchange/sheet"
 	"ochrestone/exchange/svgin"
+	"ochrestone/server/delta"
 	"ochrestone/store"
 	"ochrestone/vision/picture"
 )
@@ -48,7 +49,7 @@ import (
 type Server struct {
 	store   *store.Store
 	planner *plan.Planner
-	sent    *lru.Cache[sentKey, digests]
+	sent    *lru.Cache[sentKey, delta.Digest]
 	made    *lru.Cache[madeKey, int64] // the version that edits made, by their name
 	cuts    *lru.Cache[[sha256.Size]byte, cut.Plan]
 	sats    *lru.Cache[[sha256.Size]byte, plan.Prepared]
@@ -87,7 +88,7 @@ func Page(f fs.FS) Option { return func(s *Server) { s.page = f } }
 
 // New returns the server for an open data file.
 func New(st *store.Store, opts ...Option) *Server {
-	sent, err := lru.New[sentKey, digests](mostSent)
+	sent, err := lru.New[sentKey, delta.Digest](mostSent)
 	if err != nil {
 		panic(fmt.Sprintf("remember %d plans: %v", mostSent, err)) // only for sizes below 1
 	}

@@ -5,6 +5,7 @@ import (
 	"sync"
 	"sync/atomic"
 	"testing"
+	"testing/synctest"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -38,35 +39,53 @@ func TestTheLeastAskedForIsForgotten(t *testing.T) {
 	assert.Equal(t, 7, worked, "an error is not kept")
 }
 
-// Many who ask for one key at once, all before any is done, get what the first to
-// finish remembered, and it is remembered once.
+// Of many who ask for one key at once one works it out, and all get what it found; where it gives
+// up, each of the others works it out itself.
 func TestManyAskAtOnce(t *testing.T) {
-	const many = 8
-	m := New[int, *int](20)
-	for key := range 10 {
-		var n atomic.Int64
-		var ready, wg sync.WaitGroup
-		ready.Add(many)
-		got := make([]*int, many)
-		for i := range many {
-			wg.Go(func() {
-				v, err := m.Get(key, func() (*int, error) {
-					ready.Done()
-					ready.Wait() // nobody is done before all have begun
-					n.Add(1)
-					return &i, nil
+	for _, first := range []error{nil, errors.New("given up")} {
+		synctest.Test(t, func(t *testing.T) {
+			const many = 8
+			m := New[[2]string, *int](20)
+			var n atomic.Int64
+			on := make(chan struct{})
+			var wg sync.WaitGroup
+			got, failed := make([]*int, many), make([]error, many)
+			for i := range many {
+				wg.Go(func() {
+					got[i], failed[i] = m.Get([2]string{"a b", "c"}, func() (*int, error) {
+						if n.Add(1) == 1 {
+							<-on
+							return &i, first
+						}
+						return &i, nil
+					})
 				})
-				assert.NoError(t, err)
-				got[i] = v
-			})
-		}
-		wg.Wait()
-		assert.EqualValues(t, many, n.Load())
-		kept, err := m.Get(key, func() (*int, error) { return nil, errors.New("it is not remembered") })
-		require.NoError(t, err)
-		for _, v := range got {
-			assert.Same(t, kept, v, "all have the one that is kept")
-		}
-		assert.Equal(t, key+1, m.have.Len(), "each key once, however many worked at it")
+			}
+			synctest.Wait() // all have asked
+			assert.EqualValues(t, 1, n.Load(), "one works it out")
+			other, err := m.Get([2]string{"a", "b c"}, func() (*int, error) { return new(int), nil })
+			require.NoError(t, err, "another key waits for nobody")
+			assert.Zero(t, *other)
+			close(on)
+			wg.Wait()
+			wrong := 0
+			for i := range many {
+				if failed[i] != nil {
+					wrong++
+					continue
+				}
+				require.NotNil(t, got[i])
+				if first == nil {
+					assert.Same(t, got[0], got[i])
+				}
+			}
+			if first == nil {
+				assert.EqualValues(t, 1, n.Load())
+				assert.Zero(t, wrong)
+			} else {
+				assert.EqualValues(t, many, n.Load())
+				assert.Equal(t, 1, wrong, "only the first was given up")
+			}
+		})
 	}
 }

@@ -1,5 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { type Context, createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
+import { applied } from "./changes";
 import { type Act, api, type Card, type Changed, type Edit, type Finding, type Finish, ok, Problem, type S, type State, type Step, type View } from "./client";
 import { dropTick, type KeptTick, keepTick, keptTicks } from "./kept";
 import { askAnew, keys, useCardNow, useCardView, useKit } from "./queries";
@@ -65,24 +66,7 @@ export const etag = (v: View) => `"${v.version}"`;
 
 /** The view with what a change made of it. */
 function merged(v: View, c: Changed): View {
-	const p = v.plan;
-	return {
-		...v,
-		version: c.version,
-		canUndo: c.canUndo,
-		canRedo: c.canRedo,
-		card: c.card,
-		plan: {
-			...p,
-			motifs: c.images.map((id) => c.motifs.find((m) => m.id === id) ?? p.motifs.find((m) => m.id === id)).filter((m) => m !== undefined),
-			front: c.front ?? p.front,
-			depth: c.depth ?? p.depth,
-			patterns: c.parts.includes("patterns") ? (c.patterns ?? []) : p.patterns,
-			steps: c.parts.includes("steps") ? (c.steps ?? []) : p.steps,
-			time: c.time ?? p.time,
-			findings: c.parts.includes("findings") ? (c.findings ?? []) : p.findings,
-		},
-	};
+	return { ...v, version: c.version, canUndo: c.canUndo, canRedo: c.canRedo, ...applied({ card: v.card, plan: v.plan }, c.changes) };
 }
 
 /** The card with the places that moves on their way will give: what is drawn waits for no answer. */

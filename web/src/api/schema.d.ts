@@ -2279,27 +2279,22 @@ export interface components {
              */
             tight: number;
         };
+        Change: {
+            /** @description the way there from the top: names, and ids of items of lists */
+            at: string[];
+            /** @description what is there now */
+            is?: unknown;
+            /** @description or, of a list: ids of its items, in order; those not told are as they were */
+            order?: string[] | null;
+        };
         Changed: {
             canRedo: boolean;
             canUndo: boolean;
-            card: components["schemas"]["Card"];
-            depth?: components["schemas"]["PlanDepth"];
-            /** @description why the card could not be worked out */
-            failed?: string;
-            findings?: components["schemas"]["Finding"][] | null;
-            front?: components["schemas"]["PlanFront"];
+            /** @description what to change of the card and its plan, one after another */
+            changes: components["schemas"]["Change"][];
             id: string;
-            /** @description ids of the images of the plan, in order */
-            images: string[];
-            /** @description images of the plan that changed; the others are as they were */
-            motifs: components["schemas"]["PlanMotif"][];
             /** @description what had to be passed over on the way */
             notes: string[];
-            /** @description the lists that changed, as an empty one is left out: patterns, steps, findings */
-            parts: string[];
-            patterns?: components["schemas"]["Pattern"][] | null;
-            steps?: components["schemas"]["Act"][] | null;
-            time?: components["schemas"]["PlanWorktime"];
             /**
              * Format: int64
              * @description send it back in If-Match
