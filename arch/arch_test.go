@@ -43,7 +43,8 @@ var floors = [][]string{
 	{"demo", "demo/sim", "demo/drawn"},
 	{"exchange/sheet"},
 	{"exchange/everything", "exchange/bundle"},
-	{"web", "server"},
+	{"web", "server/delta"},
+	{"server"},
 	{"cmd/ochrestone", "demo/draw", "tools/hostile", "tools/dist", "tools/trials", "tools/mutate", "e2e", "arch"},
 }
 

@@ -74,7 +74,11 @@ func TestTheZipLosesNothing(t *testing.T) {
 	for _, set := range got.Sets {
 		was, ok := k.Set(set.ID)
 		require.True(t, ok)
-		assert.Equal(t, was, set)
+		one, err := json.Marshal(was)
+		require.NoError(t, err)
+		two, err := json.Marshal(set)
+		require.NoError(t, err)
+		assert.JSONEq(t, string(one), string(two))
 	}
 	got.Sets = k.Sets
 	assert.Equal(t, k, got)

@@ -70,20 +70,30 @@ func (s *laying) key() (out [32]byte) {
 }
 
 // ample reports whether there are enough sheets of a cardstock however they are laid: one for
-// each piece, or as many as it takes to lay their boxes in rows, which any layout does better.
+// each piece, or as many as it takes to lay their boxes in rows, where those fill no more than
+// looselyFilled of them: any layout does as well.
 func (s *laying) ample(p kit.Cardstock) bool {
 	n := 0
 	for _, w := range s.Wants {
 		n += w.N
 	}
-	return n <= p.Sheets || s.inRows(p) <= p.Sheets
+	if n <= p.Sheets {
+		return true
+	}
+	rows, area := s.inRows(p)
+	return rows <= p.Sheets && area <= looselyFilled*float64(p.Sheets)*p.W*p.H
 }
 
+// looselyFilled is the share of the sheets' area up to which what lies in rows lies well within
+// what a layout finds: at more it may now and then find a row less. Our own default.
+const looselyFilled = 0.5
+
 // inRows is how many whole sheets pieces take whose boxes are laid in rows, the highest first,
-// what is trimmed apart from the rest; more than there are of any where that cannot be said.
-func (s *laying) inRows(p kit.Cardstock) (sheets int) {
+// what is trimmed apart from the rest, and the area of the boxes, mm²; more than there are of any
+// where that cannot be said.
+func (s *laying) inRows(p kit.Cardstock) (sheets int, area float64) {
 	if p.W <= 0 || p.H <= 0 || slices.ContainsFunc(s.locks, func(l card.Lock) bool { return l.Stock == p.ID }) {
-		return math.MaxInt
+		return math.MaxInt, area
 	}
 	s.Grain = p.Grain
 	type box struct {
@@ -102,7 +112,7 @@ func (s *laying) inRows(p kit.Cardstock) (sheets int) {
 			b.w, b.h = (math.Ceil((b.w+gap)/cell)+1)*cell, (math.Ceil((b.h+gap)/cell)+1)*cell
 		}
 		if b.w > p.W || b.h > p.H {
-			return math.MaxInt
+			return math.MaxInt, area
 		}
 		if w.By == string(build.Trimmer) {
 			trimmed = append(trimmed, b)
@@ -114,6 +124,7 @@ func (s *laying) inRows(p kit.Cardstock) (sheets int) {
 		slices.SortStableFunc(all, func(a, b box) int { return cmp.Compare(b.h, a.h) })
 		x, y, row := p.W, p.H, 0.0 // the first opens a sheet
 		for _, b := range all {
+			area += float64(b.n) * b.w * b.h
 			for range b.n {
 				if x+b.w > p.W {
 					x, y, row = 0, y+row, b.h
@@ -125,7 +136,7 @@ func (s *laying) inRows(p kit.Cardstock) (sheets int) {
 			}
 		}
 	}
-	return sheets
+	return sheets, area
 }
 
 // gather adds what the jobs want, of one cardstock or of all.
