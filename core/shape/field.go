@@ -104,6 +104,25 @@ func (r *Field) Inside(p Point) float64 {
 	return (a*(1-fx)+b*fx)*(1-fy) + (c*(1-fx)+d*fx)*fy
 }
 
+// Share is how much of a soft edge lies inside at a point: 0 where that is more than half of soft
+// mm outside, 1 where it is so far inside, and evenly between; grow mm are added to what Inside
+// says.
+func (r *Field) Share(p Point, grow, soft float64) float64 {
+	x, y := (p.X-r.x0)/r.step, (p.Y-r.y0)/r.step
+	if !(x >= 0 && y >= 0 && x < float64(r.nx-1) && y < float64(r.ny-1)) {
+		return math.Max(0, math.Min(1, 0.5+(grow-Around)/soft))
+	}
+	// A point is no nearer to the edge or further from it than the grid point beside it by more
+	// than lies between the two.
+	near := float64(r.d[int(y)*r.nx+int(x)]) + grow
+	if sure := soft/2 + 1.5*r.step; near > sure {
+		return 1
+	} else if near < -sure {
+		return 0
+	}
+	return math.Max(0, math.Min(1, 0.5+(r.Inside(p)+grow)/soft))
+}
+
 // Along spreads points along the edges of a region, step mm apart or a little
 // less.
 func Along(g Region, step float64) []Point {

@@ -2,6 +2,7 @@ package shape
 
 import (
 	"math"
+	"math/rand/v2"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -57,5 +58,16 @@ func TestAlong(t *testing.T) {
 	for i, p := range ps {
 		assert.LessOrEqual(t, p.Distance(ps[(i+1)%len(ps)]), 0.75+1e-9)
 		assert.InDelta(t, 0, Rect(0, 0, 10, 5).EdgeDistance(p), 1e-12)
+	}
+}
+
+// What a soft edge takes of a point is what its distance says, wherever the point lies.
+func TestTheShareOfASoftEdge(t *testing.T) {
+	f := NewField(Disc(Point{}, 7), 0.2)
+	rng := rand.New(rand.NewPCG(1, 1))
+	for range 20_000 {
+		p := Point{30 * (rng.Float64() - 0.5), 30 * (rng.Float64() - 0.5)}
+		grow, soft := 0.4*(rng.Float64()-0.5), 0.05+2*rng.Float64()
+		assert.InDelta(t, max(0, min(1, 0.5+(f.Inside(p)+grow)/soft)), f.Share(p, grow, soft), 1e-9, "%v %v %v", p, grow, soft)
 	}
 }

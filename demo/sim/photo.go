@@ -65,13 +65,14 @@ func (b Bench) Photo(cam Camera, g Grade, seed uint64) *image.RGBA {
 		out[c] = newPlane(cam.W, cam.H)
 	}
 	table := [3]float32{0.22, 0.17, 0.12}
+	lens := newLens(cam.Bend)
 	rows(cam.H, func(y int) {
 		for x := range cam.W {
 			var sum [3]float32
 			for k := range 4 {
 				px := float64(x) + 0.25 + 0.5*float64(k&1) - float64(cam.W)/2
 				py := float64(y) + 0.25 + 0.5*float64(k>>1) - float64(cam.H)/2
-				s := straight(math.Hypot(px, py)/half, cam.Bend)
+				s := lens.straight(math.Sqrt(px*px+py*py) / half)
 				dir := [3]float64{d[0]*focal + s*(u[0]*px+v[0]*py), d[1]*focal + s*(u[1]*px+v[1]*py), d[2]*focal + s*(u[2]*px+v[2]*py)}
 				at := -eye[2] / dir[2]
 				mx, my := (eye[0]+at*dir[0])*perMM-0.5, (eye[1]+at*dir[1])*perMM-0.5
@@ -110,6 +111,23 @@ func straight(r, k1 float64) float64 {
 		s -= (s*(1+k1*s*s) - r) / (1 + 3*k1*s*s)
 	}
 	return s / r
+}
+
+// lens is straight in fine steps of the radius, up to the corner of the picture.
+type lens [1<<12 + 2]float64
+
+func newLens(k1 float64) *lens {
+	var l lens
+	for i := range l {
+		l[i] = straight(float64(i)/(1<<12), k1)
+	}
+	return &l
+}
+
+func (l *lens) straight(r float64) float64 {
+	f := r * (1 << 12)
+	i := min(1<<12, int(f))
+	return l[i] + (f-float64(i))*(l[i+1]-l[i])
 }
 
 func cross(a, b [3]float64) [3]float64 {

@@ -122,6 +122,15 @@ func (l *layer) inside(x, y, sin, cos, scale float64) float64 {
 	return l.field.Inside(shape.Point{X: l.mid.X + dx*cos + dy*sin, Y: l.mid.Y - dx*sin + dy*cos}) + l.grow
 }
 
+// share is how much of a place of the picture layer l covers, its edge soft mm wide.
+func (l *layer) share(x, y, sin, cos, scale, soft float64) float64 {
+	dx, dy := (x-l.pose.x)/scale, (y-l.pose.y)/scale
+	if dx*dx+dy*dy > (l.reach+1)*(l.reach+1) {
+		return math.Max(0, 0.5-shape.Around/soft)
+	}
+	return l.field.Share(shape.Point{X: l.mid.X + dx*cos + dy*sin, Y: l.mid.Y - dx*sin + dy*cos}, l.grow, soft)
+}
+
 // sharpen has all layers use their fine distances from here on.
 func (m *model) sharpen() {
 	for i := range m.layers {
@@ -147,14 +156,7 @@ func (l *layer) around(room float64) shape.Box {
 // covers fills c with the share of each layer at a place.
 func (m *model) covers(c []float64, sc [][2]float64, x, y float64) {
 	for i := range m.layers {
-		k := 0.5 + m.layers[i].inside(x, y, sc[i][0], sc[i][1], m.scale)/m.soft
-		switch {
-		case k < 0:
-			k = 0
-		case k > 1:
-			k = 1
-		}
-		c[i] = k
+		c[i] = m.layers[i].share(x, y, sc[i][0], sc[i][1], m.scale, m.soft)
 	}
 }
 
@@ -290,7 +292,7 @@ func (m *model) missOf(o *stakes, p *Plane, but, step int) float64 {
 			py := (float64(y+o.y0) + 0.5) / p.perMM
 			for x := 0; x < o.w; x += step {
 				s := o.v[y*o.w+x]
-				c := float32(0.5 + l.inside((float64(x+o.x0)+0.5)/p.perMM, py, sin, cos, m.scale)/m.soft)
+				c := float32(l.share((float64(x+o.x0)+0.5)/p.perMM, py, sin, cos, m.scale, m.soft))
 				switch {
 				case c <= 0:
 					sums[k] += float64(s.even)
