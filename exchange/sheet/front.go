@@ -9,8 +9,6 @@ import (
 	"image/color"
 	"image/png"
 
-	"github.com/tdewolff/canvas"
-	"github.com/tdewolff/canvas/renderers/rasterizer"
 	"github.com/tdewolff/canvas/renderers/svg"
 
 	"ochrestone/core/blend"
@@ -193,7 +191,7 @@ func FrontPNG(w io.Writer, c card.Card, k kit.Kit, pl plan.Plan, dpi float64) er
 	if err != nil {
 		return fmt.Errorf("draw the front: %w", err)
 	}
-	img := rasterizer.Draw(p.c, canvas.DPI(dpi), canvas.DefaultColorSpace)
+	img := drawn(p.c, dpi)
 	if err := png.Encode(w, img); err != nil {
 		return fmt.Errorf("write the front as PNG: %w", err)
 	}
