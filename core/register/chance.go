@@ -16,12 +16,26 @@ type Spread struct {
 	Turn  float64 `json:"turn" minimum:"0" maximum:"45" doc:"degrees"`
 }
 
-// trials is how many placements Chance tries: its standard error is then at most
-// 0.25 %.
-const trials = 40000
+// trials is how many placements Chance tries. They are spread evenly instead of at random, so that
+// so few tell as much as forty thousand thrown dice, whose standard error is 0.25 %.
+const trials = 6000
+
+// evenly are the steps of a sequence that fills a cube evenly: the additive recurrence by the powers
+// of the one real root above 1 of x⁴ = x + 1 (M. Roberts, The Unreasonable Effectiveness of
+// Quasirandom Sequences, 2018).
+var evenly = func() (a [3]float64) {
+	x := 1.0
+	for range 60 {
+		x = math.Pow(1+x, 0.25)
+	}
+	for i := range a {
+		a[i] = math.Pow(x, -float64(i+1))
+	}
+	return a
+}()
 
 // Chance is the share of placements that come out inside the play, for errors of
-// the given spread about a mean of nought, by trying seeded random ones against
+// the given spread about a mean of nought, by trying a seeded spread of them against
 // the joint region of shift and turn. Without one the turn a layer can stand is
 // taken to fall evenly to nothing at the edge of the play, which is on the safe
 // side.
@@ -34,14 +48,23 @@ func Chance(p Play, s Spread, seed uint64) float64 {
 	}
 	r := rand.New(rand.NewPCG(seed, 0x0c4e))
 	good := 0
+	at := [3]float64{r.Float64(), r.Float64(), r.Float64()}
 	for range trials {
-		x, y, turn := r.NormFloat64()*s.Shift, r.NormFloat64()*s.Shift, r.NormFloat64()*s.Turn
+		for i := range at {
+			if at[i] += evenly[i]; at[i] >= 1 {
+				at[i]--
+			}
+		}
+		x, y, turn := normal(at[0])*s.Shift, normal(at[1])*s.Shift, normal(at[2])*s.Turn
 		if p.Holds(shape.Point{X: x, Y: y}, turn) {
 			good++
 		}
 	}
 	return float64(good) / trials
 }
+
+// normal is the place below which a share of what is spread normally lies, in standard deviations.
+func normal(share float64) float64 { return math.Sqrt2 * math.Erfinv(2*share-1) }
 
 // Holds reports whether a layer that is shifted and turned so, degrees clockwise,
 // still lies inside its play, as in Chance.
