@@ -55,8 +55,10 @@ func Chance(p Play, s Spread, seed uint64) float64 {
 				at[i]--
 			}
 		}
-		x, y, turn := normal(at[0])*s.Shift, normal(at[1])*s.Shift, normal(at[2])*s.Turn
-		if p.Holds(shape.Point{X: x, Y: y}, turn) {
+		// A shift by its length and direction, which is how the play is known.
+		far := math.Sqrt(-2*math.Log(1-at[0])) * s.Shift
+		sin, cos := math.Sincos(2 * math.Pi * at[1])
+		if p.Holds(shape.Point{X: far * cos, Y: far * sin}, normal(at[2])*s.Turn) {
 			good++
 		}
 	}

@@ -143,3 +143,18 @@ func TestChanceToAQuarterPerCent(t *testing.T) {
 		}
 	}
 }
+
+// So it does of a rectangle, where the share is a product of error functions.
+func TestChanceOfARectangle(t *testing.T) {
+	for _, c := range [][2]float64{{0.3, 0.9}, {0.1, 2}, {0.5, 0.5}, {1, 0.7}} {
+		p := Play{Judged: true, Clock: 180, Anti: 180}
+		for i := range 720 {
+			s, k := math.Sincos(2 * math.Pi * float64(i) / 720)
+			p.Reach = append(p.Reach, math.Min(c[0]/math.Max(1e-9, math.Abs(k)), c[1]/math.Max(1e-9, math.Abs(s))))
+		}
+		want := math.Erf(c[0]/0.4/math.Sqrt2) * math.Erf(c[1]/0.4/math.Sqrt2)
+		for seed := range uint64(20) {
+			assert.InDelta(t, want, Chance(p, Spread{Shift: 0.4, Turn: 1}, seed), 0.003, "%v, seed %d", c, seed)
+		}
+	}
+}
