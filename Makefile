@@ -43,8 +43,7 @@ types: build
 test: build
 	bash tools/chromium.sh
 	cd web && npx vitest run
-	go test -timeout 25m $$(go list ./... | grep -v /e2e)
-	go test -timeout 25m ./e2e
+	set -o pipefail; go test -timeout 25m -json ./e2e $$(go list ./... | grep -v /e2e) | go run ./tools/tests
 
 # The trial cards: what of them the program tells, into docs/TRIALS.md, and what is held by a test.
 trials:

@@ -45,7 +45,7 @@ var floors = [][]string{
 	{"exchange/everything", "exchange/bundle"},
 	{"web", "server/delta"},
 	{"server"},
-	{"cmd/ochrestone", "demo/draw", "tools/hostile", "tools/dist", "tools/trials", "tools/mutate", "e2e", "arch"},
+	{"cmd/ochrestone", "demo/draw", "tools/hostile", "tools/dist", "tools/trials", "tools/mutate", "tools/tests", "e2e", "arch"},
 }
 
 // notInCore may not be imported, directly or through others, by the core.
