@@ -4,14 +4,17 @@ import (
 	"fmt"
 	"slices"
 
+	"ochrestone/core/build"
 	"ochrestone/core/card"
+	"ochrestone/core/colour"
 	"ochrestone/core/kit"
 	"ochrestone/core/motif"
 )
 
 func mediaRules() []Rule {
 	return []Rule{
-		{ID: "runs", Station: Inks, Severity: Spoils, Title: "Wet media over prints that are not waterproof", Explain: "Water lifts ink that is not waterproof: the outline runs into the colour laid over it.", Source: practice, check: inked(runs)},
+		{ID: "runs", Station: Inks, Severity: Spoils, Title: "Wet media over prints that do not stand them", Explain: "Water lifts ink that is not waterproof, and a marker's alcohol takes dye lines along: they run into the colour.", Source: practice,
+			Limits: []Limit{{"a line is narrower than", lineBroad, "mm", ""}, {"a marker keeps clear by", clearOfLine, "mm", ""}}, check: inked(runs)},
 		{ID: "dulls", Station: Inks, Severity: Shows, Title: "Pencil over black", Explain: "Pencil laid over black lines leaves them grey; they have to be drawn again.", Source: practice, check: inked(dulls)},
 		{ID: "smears", Station: Inks, Severity: Spoils, Title: "Ink that smears on what takes none in", Explain: "Vellum, foil, glitter and acetate drink no ink: what does not set by itself stays wet and smears.", Source: practice, check: inked(smears)},
 	}
@@ -44,10 +47,74 @@ func waterproof(i *kit.Ink) bool {
 	return !slices.Contains([]kit.InkKind{kit.Dye, kit.Hybrid, kit.Watercolor}, i.Kind)
 }
 
+// Where markers take lines along: our own defaults, mm.
+const (
+	lineBroad   = 2.0 // what is broader is no line
+	clearOfLine = 0.5 // a tip that comes nearer to a line touches it
+)
+
+// marked notes dye lines, and dye that is as good as black, that a marker comes upon: its alcohol
+// takes them along wherever it touches them, over them or beside them. Pigment and waterproof inks
+// stand.
+func marked(v *View, m *Image, wi, layer int, ink *kit.Ink, add func(Hit)) {
+	w := m.Colourways[wi]
+	views := m.Shapes.Views
+	for i := range layer {
+		l := views[i].Layer
+		under, ok := v.Stock.Ink(w.Layers[l.ID].Ink)
+		if !ok || under.Kind != kit.Dye || l.Make == card.Cut || build.Leaf(m.Shapes, i) != build.Leaf(m.Shapes, layer) {
+			continue
+		}
+		g := views[i].Outline
+		tone, known := under.Shade()
+		if !(known && tone.L < blackish) && 2*g.Area() > lineBroad*g.Length() {
+			continue
+		}
+		if !g.Overlaps(views[layer].Outline) && !g.Nearer(views[layer].Outline, clearOfLine) {
+			continue
+		}
+		h := Hit{Key: []string{m.ID, w.ID, views[layer].Layer.ID, l.ID}, At: At{Motif: m.ID, Colourway: w.ID, Layer: l.ID},
+			What: fmt.Sprintf("%s will run into %s", l.Label, views[layer].Layer.Label), Why: fmt.Sprintf("%s is a marker, and its alcohol takes %s along, which is a dye.", ink.Name, under.Name),
+			Do: "Print the lines in a pigment or waterproof ink, or keep the tip off them.", Facts: []string{ink.ID, under.ID}}
+		if stands := v.standing(under); stands != "" {
+			h.Mend = v.useInk(m, wi, l.ID, stands)
+		}
+		add(h)
+	}
+}
+
+// asBlack is how far, CIEDE2000, an ink may lie from another to stand in for it as a line.
+const asBlack = 10.0
+
+// standing is the ink of the stores that comes nearest to one and stands a marker; empty where
+// none comes near.
+func (v *View) standing(like *kit.Ink) (id string) {
+	tone, known := like.Shade()
+	if !known {
+		return ""
+	}
+	best := asBlack
+	for i := range v.Stock.Inks {
+		o := &v.Stock.Inks[i]
+		if o.Gone || o.Away || o.Kind != kit.Pigment && o.Kind != kit.Waterproof {
+			continue
+		}
+		if t, ok := o.Shade(); ok {
+			if d := colour.Difference(tone, t); d < best {
+				best, id = d, o.ID
+			}
+		}
+	}
+	return id
+}
+
 func runs(v *View, m *Image, wi int, add func(Hit)) {
 	w := m.Colourways[wi]
 	for i, view := range m.Shapes.Views {
 		ink, ok := v.Stock.Ink(w.Layers[view.Layer.ID].Ink)
+		if ok && ink.Kind == kit.Alcohol && view.Layer.Make != card.Cut {
+			marked(v, m, wi, i, ink, add)
+		}
 		if !ok || ink.Kind != kit.Watercolor || view.Layer.Make == card.Cut {
 			continue
 		}

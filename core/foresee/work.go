@@ -16,6 +16,8 @@ func workRules() []Rule {
 		{ID: "settings", Station: Work, Severity: Wastes, Title: "An order that sets or washes stamps more often", Explain: "A stamp put aside between two strikes has to be set to its place again, and one that goes back to a lighter ink has to be washed.", Source: practice, check: restless},
 		{ID: "waits", Station: Work, Severity: Tip, Title: "Long waits with nothing to do", Explain: "Glue, glaze and slow inks set whether one looks on or not.", Source: practice,
 			Limits: []Limit{{"from", longWait, "min", ""}}, check: nothingToDo},
+		{ID: "brush", Station: Work, Severity: Tip, Title: "One brush for many families of ink", Explain: "What is left of one family in a brush or a dauber greys the next, a pale one most.", Source: practice,
+			Limits: []Limit{{"families from", manyFamilies, "", ""}}, check: oneBrush},
 		{ID: "hot", Station: Work, Severity: Spoils, Title: "Heat on vellum, acetate and foam", Explain: "A hot air tool warps them.", Source: practice, check: inked(hot)},
 	}
 }
@@ -38,6 +40,43 @@ func outOfOrder(v *View, add func(Hit)) {
 			Do:    fmt.Sprintf("Move “%s” up, or put the steps back in the proposed order.", n.Title),
 			Facts: []string{br.Rule}, Mend: &Mend{"Proposed order", []card.Edit{{Order: &card.Reorder{Steps: []card.Step{}}}}}})
 	}
+}
+
+// manyFamilies is from how many families of ink on one brush is worth a word: our own default.
+const manyFamilies = 4
+
+// oneBrush counts how often a brush has to be cleaned that works in all blends, as the steps go.
+func oneBrush(v *View, add func(Hit)) {
+	families := map[string]bool{}
+	cleaned, last, pale := 0, "", ""
+	lightest := 0.0
+	for _, a := range v.Acts {
+		ink, ok := v.Stock.Ink(a.Ink)
+		if !ok || a.Kind != work.InkAct || ink.Kind.ByHand() || a.ID.Verb != work.Blend {
+			continue
+		}
+		family := ink.Family
+		if family == "" {
+			family = ink.ID
+		}
+		families[family] = true
+		if last != "" && family != last {
+			cleaned++
+			if tone, known := ink.Shade(); known && tone.L > lightest {
+				lightest, pale = tone.L, ink.Name
+			}
+		}
+		last = family
+	}
+	if len(families) < manyFamilies {
+		return
+	}
+	surely := ""
+	if pale != "" {
+		surely = fmt.Sprintf(", surely before %s", pale)
+	}
+	add(Hit{What: fmt.Sprintf("One brush goes through %d families of ink", len(families)), Why: fmt.Sprintf("As the steps go it is cleaned %d times; what is left in it greys the next.", cleaned),
+		Do: fmt.Sprintf("Keep a brush for each family, %d of them, or clean it between%s.", len(families), surely), Numbers: map[string]float64{"washes": float64(cleaned), "families": float64(len(families))}})
 }
 
 // longWait is how long one stands by with nothing to do before it is worth a word, minutes:

@@ -2,6 +2,7 @@ package plan_test
 
 import (
 	"errors"
+	"fmt"
 	"math"
 	"slices"
 	"strings"
@@ -273,6 +274,7 @@ func foreseen(t *testing.T) map[string]pair {
 			c.Order = []card.Step{{Verb: work.Fold}, {Verb: work.Finish}}
 		})},
 		"settings": {with(handOrder(true)), with(handOrder(false))},
+		"brush":    {with(familiesBlended(4)), with(familiesBlended(3))},
 		"waits":    between(t, "waits", 60, 5, func(min float64) on { return with(slow(min)) }),
 		"hot": {with(func(c *card.Card, k *kit.Kit) {
 			c.Motifs[0].Colourways[0].Layers["b"] = card.Finish{Paper: "vellum", Ink: "dusk-full"}
@@ -360,6 +362,52 @@ func laidOver(upper, lower kit.InkKind, l float64) func(*card.Card, *kit.Kit) {
 		k.Inks = append(k.Inks, up, low)
 		m.Colourways[0].Layers = map[string]card.Finish{"a": {Ink: "lower"}, "b": {Ink: "upper"}}
 	}
+}
+
+// familiesBlended blends bands of so many families of ink on the panel.
+func familiesBlended(n int) func(*card.Card, *kit.Kit) {
+	return func(c *card.Card, k *kit.Kit) {
+		b := card.Bands{Start: 4}
+		for i := range n {
+			ink := grey(fmt.Sprint("band", i), 50+float64(5*i))
+			ink.Family = ink.ID
+			k.Inks = append(k.Inks, ink)
+			b.Bands = append(b.Bands, card.Band{Ink: ink.ID, W: 8})
+		}
+		e := &c.Elements[0]
+		e.Sheet.Treatments = append(e.Sheet.Treatments, card.Treatment{Bands: &b})
+	}
+}
+
+// A marker takes dye lines along wherever it comes upon them, over them or beside them; pigment
+// lines stand, and a broad pale dye is no line. The mend takes a black that stands.
+func TestMarkersTakeDyeLinesAlong(t *testing.T) {
+	t.Parallel()
+	two := func(lower kit.InkKind, l float64) (card.Card, kit.Kit) {
+		o := two(40, 70, laidOver(kit.Alcohol, lower, l))
+		return o.c, o.k
+	}
+	c, k := two(kit.Dye, 12)
+	f := finding(warm.Of(c, k), "runs:")
+	require.NotNil(t, f)
+	assert.Contains(t, f.What, "will run into")
+	assert.Contains(t, f.Why, "upper is a marker, and its alcohol takes lower along, which is a dye")
+	for _, of := range []struct {
+		kind kit.InkKind
+		l    float64
+	}{{kit.Pigment, 12}, {kit.Waterproof, 12}, {kit.Dye, 70}} {
+		c, k := two(of.kind, of.l)
+		assert.Nil(t, finding(warm.Of(c, k), "runs:"), "%s of %v", of.kind, of.l)
+	}
+	stands := grey("stands", 14)
+	stands.Kind = kit.Pigment
+	k.Inks = append(k.Inks, stands)
+	f = finding(warm.Of(c, k), "runs:")
+	require.NotNil(t, f)
+	require.NotNil(t, f.Mend)
+	mended, err := c.Apply(k, f.Mend.Edits...)
+	require.NoError(t, err)
+	assert.Nil(t, finding(warm.Of(mended, k), "runs:"), "the mend settles it")
 }
 
 // onStock cuts the second layer from a stock and inks it with a medium.

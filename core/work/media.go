@@ -2,7 +2,9 @@ package work
 
 import (
 	"fmt"
+	"math"
 	"slices"
+	"strings"
 
 	"ochrestone/core/kit"
 )
@@ -15,6 +17,9 @@ const (
 	darkInk    = 35.0  // L* of a black or nearly black
 	slowFactor = 3.0   // ink lies so much longer on what does not drink it
 )
+
+// blotchy is said of every large solid, not of the first alone.
+const blotchy = "one strike leaves it blotchy"
 
 // medium is what ink is laid on, and over what.
 type medium struct {
@@ -64,7 +69,7 @@ func (k *maker) minded(a Act, ink string, on medium) Act {
 	}
 	if on.area > solidArea && 2*on.area/max(on.edge, 1) > solidBroad {
 		if on.strikes < 2 {
-			add("It is solid, and one strike leaves it blotchy: strike again while nothing has moved.")
+			add(fmt.Sprintf("It is solid, %.0f mm² of it, and %s: look before anything moves, and strike again, pressing where it is weak.", math.Round(on.area/10)*10, blotchy))
 		}
 		add("A new stamp repels ink: strike it on scrap until it covers.")
 	}
@@ -77,7 +82,7 @@ func mindOnce(acts []Act) {
 	for i := range acts {
 		fresh := []string{}
 		for _, s := range acts[i].Mind {
-			if !said[s] {
+			if !said[s] || strings.Contains(s, blotchy) {
 				fresh = append(fresh, s)
 			}
 			said[s] = true

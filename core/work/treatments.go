@@ -254,7 +254,7 @@ func (k *treats) fade(f card.Fade) {
 		if f.From != card.FromAll {
 			how += fmt.Sprintf(", faded out at %s", k.format(f.Reach*float64(i+1)/float64(len(f.Inks))))
 		}
-		how += ". First touch on scrap; little and often, in circles both ways."
+		how += ". " + offTheEdge(f.From) + "First touch on scrap, with little ink; little and often, in circles both ways."
 		if i > 0 {
 			how += " Go back over the join with the ink before."
 		}
@@ -266,6 +266,15 @@ func (k *treats) fade(f card.Fade) {
 		k.lay(phaseInk, k.inked(Act{ID: id, Kind: InkAct, Title: fmt.Sprintf("Blend %s into %s", k.Stock.InkName(ink), k.on()), Detail: how}, ink), facts{inks: []Thing{layer}, tone: k.tone(ink)})
 		k.heat(card.Step{Element: k.t.Element.ID, Part: layer.Part}, "the blend on "+k.on(), k.leaf, []Thing{layer}, ink)
 	}
+}
+
+// offTheEdge says that a fade which begins at an edge begins beyond it.
+func offTheEdge(from card.From) string {
+	switch from {
+	case card.FromMiddle, card.FromSpot, card.FromImage:
+		return ""
+	}
+	return "Start off the sheet and work in. "
 }
 
 // called is what a person calls an element.
@@ -410,7 +419,7 @@ func dwells(seconds float64) string {
 func (k *treats) stroke(s card.Stroke) {
 	layer := k.layer("stroke")
 	k.lay(phaseInk, k.inked(Act{ID: k.step(Paint, "", 0), Kind: InkAct, Title: fmt.Sprintf("Paint a stroke on %s", k.on()),
-		Detail: fmt.Sprintf("%s, %s wide, in one go.", k.Stock.InkName(s.Ink), k.format(s.W))}, s.Ink), facts{inks: []Thing{layer}, tone: k.tone(s.Ink)})
+		Detail: fmt.Sprintf("%s, %s wide, in one go, with a nearly dry brush: the first stroke on scrap.", k.Stock.InkName(s.Ink), k.format(s.W))}, s.Ink), facts{inks: []Thing{layer}, tone: k.tone(s.Ink)})
 	k.heat(card.Step{Element: k.t.Element.ID, Part: layer.Part}, "the stroke on "+k.on(), k.leaf, []Thing{layer}, s.Ink)
 }
 
