@@ -17,6 +17,7 @@ import (
 	"ochrestone/core/plan"
 	"ochrestone/core/register"
 	"ochrestone/core/shape"
+	"ochrestone/core/work"
 	"ochrestone/demo"
 )
 
@@ -186,4 +187,28 @@ func TestAPrintBeneathComesFirst(t *testing.T) {
 	require.NoError(t, err)
 	require.Len(t, p.Printing.Strikes, 2)
 	assert.Equal(t, "Disc", p.Printing.Strikes[0].Label)
+}
+
+// Card that is soaked dries before it is let out of its sheet: fifteen minutes, or as long as its
+// ink takes; blends on it wait no longer than they do. TRADE.md, section 9: common practice, no
+// source.
+func TestSoakedCardDriesInItsSheet(t *testing.T) {
+	t.Parallel()
+	o := two(40, 70, func(c *card.Card, _ *kit.Kit) {
+		f := c.Motifs[0].Colourways[0].Layers["b"]
+		f.Soaked = true
+		c.Motifs[0].Colourways[0].Layers["b"] = f
+	})
+	p := warm.Of(o.c, o.k)
+	paint := slices.IndexFunc(p.Steps, func(a work.Act) bool { return a.ID.Verb == work.Ink && a.ID.Part == "b" })
+	pop := slices.IndexFunc(p.Steps, func(a work.Act) bool { return a.ID.Verb == work.Pop })
+	require.GreaterOrEqual(t, paint, 0)
+	assert.Less(t, paint, pop)
+	assert.Contains(t, p.Steps[paint].Title, "Paint ")
+	assert.Contains(t, p.Steps[paint].Detail, "Wet card tears")
+	assert.InDelta(t, 15, p.Steps[paint].Minutes, 1e-9)
+	other := slices.IndexFunc(p.Steps, func(a work.Act) bool { return a.ID.Verb == work.Ink && a.ID.Part == "a" })
+	require.GreaterOrEqual(t, other, 0)
+	assert.NotContains(t, p.Steps[other].Detail, "tears")
+	assert.Less(t, p.Steps[other].Minutes, 15.0)
 }

@@ -311,6 +311,17 @@ func (s *Stranger) Ink(image, layer, ink string) {
 	}
 }
 
+// soak paints a layer of an image with so much water that its card is soaked.
+func (s *Stranger) soak(image, layer string) {
+	id := s.Find("image " + image)
+	m, _ := s.Card.Motif(id)
+	for _, w := range m.Colourways {
+		f := w.Layers[layer]
+		f.Soaked = true
+		s.Do(card.Edit{Finish: &card.SetFinish{Motif: id, Colourway: w.ID, Layers: map[string]card.Finish{layer: f}}})
+	}
+}
+
 // Resize makes a sheet so large.
 func (s *Stranger) Resize(name string, w, h float64) {
 	id := s.Find(name)

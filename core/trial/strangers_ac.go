@@ -217,11 +217,12 @@ func mops() *Stranger {
 			part{name: "mop left", make: card.Cut, g: left, paper: "white80", ink: ink, copies: 3, bonds: tape},
 			part{name: "mop right", make: card.Cut, g: right, paper: "white80", ink: ink, copies: 3, bonds: tape})
 		s.at(id, foot.X, foot.Y, turn)
+		s.soak(name, "mop left")
+		s.soak(name, "mop right")
 	}
 	broom("broom G", "amber-4", shape.Point{X: 35, Y: 120}, 15, 110)
 	broom("broom B", "violet-4", shape.Point{X: 76, Y: 120}, 0, 60)
 	s.treat("front", card.DidWords, card.Treatment{Words: &card.Words{Text: "HARBOUR MORNING", Ink: "black", Letter: 3.3, Spot: card.Spot{X: 30 - w, Y: 20 - h}}})
-	s.gap("concentrated dye and water, painted soaking: an ink of its own kind stands in")
 	s.Given = []Given{{"place", "broom G"}, {"place", "broom B"}, {"print", "front"}}
 	return s
 }

@@ -139,7 +139,17 @@ func (m *making) piece(i int) {
 		turn++
 		a := m.minded(m.inked(Act{ID: id, Kind: kind, Title: title, Detail: detail}, ink), ink, medium{paper: f.Paper, beneath: before})
 		before = append(before, ink)
+		if f.Soaked && id.Verb == Ink {
+			a.Minutes = max(a.Minutes, soakedDry)
+		}
 		m.add(phaseInk, a, facts{leaf: leaf, inks: []Thing{leaf}, seq: turn, series: leaf, tone: m.tone(ink)})
+	}
+	if f.Ink != "" && f.Soaked {
+		title = strings.Replace(title, "Ink ", "Paint ", 1)
+		detail = "%s%s with plenty of water, scrap beneath. Wet card tears: leave it in its sheet until it is dry, flat under a weight as soon as nothing comes off."
+		if v.Layer.After {
+			detail = "%s%s with plenty of water, scrap beneath, a little past where the die will cut. Let it dry flat under a weight before it is cut."
+		}
 	}
 	if f.Ink != "" {
 		add(m.id(Ink, i), InkAct, title, fmt.Sprintf(detail, m.Stock.InkName(f.Ink), strikes(f)), f.Ink)

@@ -16,6 +16,7 @@ const (
 	thinCard   = 250.0 // g/m² below which water cockles card
 	darkInk    = 35.0  // L* of a black or nearly black
 	slowFactor = 3.0   // ink lies so much longer on what does not drink it
+	soakedDry  = 15.0  // minutes until card that was soaked bears to be let out of its sheet
 )
 
 // blotchy is said of every large solid, not of the first alone.
