@@ -101,6 +101,7 @@ type Build struct {
 	Things []Thing        // by the card's elements
 	Pieces []Piece        // on the front, lowest first
 	Made   []Made         // in the order they are met
+	Images []Image        // those of the card, by its motifs
 	// Up are the pieces from the lowest up, where parts that cross another thing the other
 	// way than the rest change that; nil where it is the order of Pieces.
 	Up       []int
@@ -118,7 +119,7 @@ type Build struct {
 // Expand puts a card together from its images, which go by the card's motifs, with a
 // typeface for its words.
 func Expand(c card.Card, s look.Stock, images []Image, with With) Build {
-	b := Build{Card: c, Stock: s, Thick: float64(c.Base.Leaves()) * s.Caliper(c.Base.Paper), Things: make([]Thing, len(c.Elements)), Patterns: []Pattern{}, with: with}
+	b := Build{Card: c, Stock: s, Thick: float64(c.Base.Leaves()) * s.Caliper(c.Base.Paper), Things: make([]Thing, len(c.Elements)), Patterns: []Pattern{}, Images: images, with: with}
 	b.frontLeaf()
 	b.treatBase(images)
 	leaves, err := c.Nest()

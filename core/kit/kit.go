@@ -99,6 +99,8 @@ type Set struct {
 	Where string   `json:"where,omitempty" maxLength:"120" doc:"where it is kept"`
 	Tags  []string `json:"tags,omitempty" maxItems:"20" doc:"words to find it by"`
 	Away  bool     `json:"away,omitempty" doc:"no longer in the stores: kept for the cards that use it, never offered"`
+	// Fresh stamps were never inked: they repel ink until they are primed.
+	Fresh bool     `json:"fresh,omitempty" doc:"of stamps: never inked yet, so that they repel ink until they are primed"`
 	Parts []Part   `json:"parts" nullable:"false"`
 	Notes []string `json:"notes,omitempty" doc:"what was left out or changed at import"`
 }

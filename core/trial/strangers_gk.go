@@ -114,7 +114,10 @@ func longMoths() *Stranger {
 	gx, gy := 108.0, 82.0
 	s.Do(card.Edit{Gems: &card.SetGems{Element: g, Count: &n, Size: &size, Height: &high}}, card.Edit{Put: &card.Put{Element: g, X: &gx, Y: &gy}})
 	s.gap("shells in colours of their own with a store for each")
-	s.gap("that a stamp is new; the positioner's door")
+	for i := range s.Kit.Sets {
+		s.Kit.Sets[i].Fresh = s.Kit.Sets[i].Kind == kit.StampSet
+	}
+	s.gap("the positioner's door")
 	s.gap("words in two inks")
 	s.gap("an image laid on words printed on the panel before it: order only")
 	s.stock("foam2", 60)

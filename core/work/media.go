@@ -72,7 +72,6 @@ func (k *maker) minded(a Act, ink string, on medium) Act {
 		if on.strikes < 2 {
 			add(fmt.Sprintf("It is solid, %.0f mm² of it, and %s: look before anything moves, and strike again, pressing where it is weak.", math.Round(on.area/10)*10, blotchy))
 		}
-		add("A new stamp repels ink: strike it on scrap until it covers.")
 	}
 	return a
 }

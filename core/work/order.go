@@ -277,7 +277,7 @@ func newWatch(acts []Act, needs [][]int, c Clock) *watch {
 		}
 		for _, j := range ns {
 			rule, ok := rules[acts[j].Key]
-			w.next[j] = append(w.next[j], held{i, ok && waited(&acts[j], rule)})
+			w.next[j] = append(w.next[j], held{i, ok && waited(&acts[j], &acts[i], rule)})
 			left[j]++
 		}
 	}

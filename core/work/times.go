@@ -183,7 +183,7 @@ func timetable(acts []Act, c Clock) ([]Slot, Times) {
 		start := now
 		for _, need := range a.After {
 			j, ok := at[need.Key]
-			if !ok || !waited(&acts[j], need.Rule) {
+			if !ok || !waited(&acts[j], &acts[i], need.Rule) {
 				continue
 			}
 			// Card by card: the first and the last of them decide.
@@ -263,18 +263,30 @@ func free(lying map[place]float64, now float64) {
 
 // waited reports whether what an act leaves wet is waited for by one that needs it by a
 // rule: nobody waits for glue to set but the blade that goes along it, nor between the
-// strikes of one stamp.
-func waited(a *Act, rule string) bool {
+// strikes of one stamp or the passes of one brush. Whatever else goes on wet ink waits for it.
+func waited(a, then *Act, rule string) bool {
 	if a.Minutes <= 0 {
 		return false
 	}
 	switch a.Kind {
 	case InkAct, PrintAct:
-		return rule != "in turn" && rule != "light first" && rule != "set"
+		return rule != "light first" && rule != "set" && (rule != "in turn" || !wetInWet(a, then))
 	case GlueAct, FoamAct:
 		return rule == "trimmed"
 	}
 	return true
+}
+
+// wetInWet reports whether an act goes on with what the one before it left wet: strikes of one
+// stamp, each beside the last, and the passes of a brush that work one ink into another.
+func wetInWet(a, then *Act) bool {
+	if a.stamp != "" || then.stamp != "" {
+		return a.stamp == then.stamp
+	}
+	brush := func(a *Act) bool {
+		return a.Kind == InkAct && (a.ID.Verb == Ink || a.ID.Verb == Blend || a.ID.Verb == Return || a.ID.Verb == Edge)
+	}
+	return brush(a) && brush(then)
 }
 
 // Least is a bound that no order of the acts comes below, minutes of work and from the first
@@ -313,7 +325,7 @@ func Least(acts []Act, c Clock) (hand, wall float64) {
 		for _, need := range a.After {
 			if j, ok := at[need.Key]; ok && j < i {
 				w := 0.0
-				if waited(&acts[j], need.Rule) {
+				if waited(&acts[j], &acts[i], need.Rule) {
 					w = acts[j].Minutes
 				}
 				start = max(start, end[j]+w)

@@ -90,12 +90,39 @@ func (k *treats) step(verb, part string, n int) card.Step {
 
 // lay adds an act that lays something on the sheet, after all that was laid before.
 func (k *treats) lay(phase int, a Act, f facts) {
+	on := medium{}
+	if s := k.t.Element.Sheet; s != nil {
+		on.paper = s.Paper
+	}
+	k.layOn(phase, a, f, on)
+}
+
+// layOn is lay on what there is where it goes.
+func (k *treats) layOn(phase int, a Act, f facts, on medium) {
 	k.seq++
 	f.leaf, f.seq, f.series = k.leaf, k.seq, k.leaf
-	if e := k.t.Element; a.Ink != "" && e.Sheet != nil {
-		a = k.minded(a, a.Ink, medium{paper: e.Sheet.Paper})
+	if a.Ink != "" {
+		a = k.minded(a, a.Ink, on)
 	}
 	k.add(phase, a, f)
+}
+
+// medium is what a layer of an image comes upon that is printed on the sheet in hand: the same
+// as wherever else the image is printed.
+func (k *treats) medium(m card.Motif, w card.Colourway, layer string) medium {
+	ground := Thing{Element: k.t.Element.ID}
+	for _, img := range k.Images {
+		if img.ID != m.ID || img.Problem != "" {
+			continue
+		}
+		im := making{maker: k.maker, Made: &build.Made{Image: img.Image, Colourway: w}, views: img.Shapes.Views}
+		for i, v := range im.views {
+			if v.Layer.ID == layer {
+				return im.on([]int{i}, ground)
+			}
+		}
+	}
+	return medium{paper: k.t.Element.Sheet.Paper}
 }
 
 // on is where a treatment goes, in words.
@@ -172,10 +199,10 @@ func (k *treats) turned(p card.Turned) {
 				how = fmt.Sprintf("Corner %d to the top left.", s.Corner)
 			}
 			layer := Thing{Element: k.t.Element.ID, Part: part(l)}
-			k.lay(phaseInk, k.inked(Act{ID: card.Step{Verb: Print, Element: k.t.Element.ID, Part: layer.Part, N: s.Number}, Kind: PrintAct,
+			k.layOn(phaseInk, k.inked(Act{ID: card.Step{Verb: Print, Element: k.t.Element.ID, Part: layer.Part, N: s.Number}, Kind: PrintAct,
 				Title:  fmt.Sprintf("%s: %s, strike %d of %d", k.t.Name, l.Label, s.Number, p.Turns),
 				Detail: fmt.Sprintf("%s %s. The stamp stays where it is.", how, k.loaded(f, laidWith(l)))}, ink),
-				facts{inks: []Thing{layer}, tool: k.tool(m, l), tone: k.tone(ink), of: Thing{Motif: m.ID, Colourway: w.ID, Part: l.ID}})
+				facts{inks: []Thing{layer}, tool: k.tool(m, l), tone: k.tone(ink), of: Thing{Motif: m.ID, Colourway: w.ID, Part: l.ID}}, k.medium(m, w, l.ID))
 			k.heat(card.Step{Element: k.t.Element.ID, Part: layer.Part}, l.Label+" of "+k.t.Name, k.leaf, []Thing{layer}, onlyOnce(s.Number == p.Turns, k.hottestOf(f)))
 		}
 	}
@@ -227,14 +254,17 @@ func (k *treats) print(p card.Print) {
 			if k.byHand(ink) && l.Make == card.Printed {
 				kind, verb, with, of, how = InkAct, "Colour", "", tool{}, strings.ReplaceAll(how, "; ink the stamp anew for each", ", by hand")
 			}
+			if kind == PrintAct && l.Make == card.Printed {
+				how += " Look before you lift the stamp."
+			}
 			title := fmt.Sprintf("%s %s on %s: %s", verb, m.Name, k.on(), l.Label)
 			if ways > 1 {
 				title += ", " + w.Name
 			}
 			layer := k.layer(l.ID + " " + w.ID)
 			id := k.step(Print, l.ID, wi+1)
-			k.lay(phaseInk, k.inked(Act{ID: id, Kind: kind, Title: title, Detail: fmt.Sprintf("%s. %s", k.loaded(f, with), how)}, ink),
-				facts{inks: []Thing{layer}, tool: of, tone: k.tone(ink), of: Thing{Motif: m.ID, Colourway: w.ID, Part: l.ID}})
+			k.layOn(phaseInk, k.inked(Act{ID: id, Kind: kind, Title: title, Detail: fmt.Sprintf("%s. %s", k.loaded(f, with), how)}, ink),
+				facts{inks: []Thing{layer}, tool: of, tone: k.tone(ink), of: Thing{Motif: m.ID, Colourway: w.ID, Part: l.ID}}, k.medium(m, w, l.ID))
 			k.heat(card.Step{Element: k.t.Element.ID, Part: layer.Part}, l.Label+" on "+k.on(), k.leaf, []Thing{layer}, k.hottestOf(f))
 		}
 	}
@@ -359,7 +389,7 @@ func (k *treats) stencil(s card.Stencil) {
 	if len(s.Shifts) > 0 {
 		lies = fmt.Sprint(lies, k.n) // it is taken up again and again
 	}
-	k.lay(phaseInk, a, facts{inks: []Thing{layer}, over: over, tool: tool{s.Set + "/" + s.Part, name, true}, tone: k.tone(s.Ink), laid: lies})
+	k.lay(phaseInk, a, facts{inks: []Thing{layer}, over: over, tool: tool{stamp: s.Set + "/" + s.Part, called: name, stencil: true}, tone: k.tone(s.Ink), laid: lies})
 	if !s.Paste {
 		k.heat(card.Step{Element: k.t.Element.ID, Part: layer.Part}, "the stencilling on "+k.on(), k.leaf, []Thing{layer}, s.Ink)
 	}

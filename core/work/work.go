@@ -132,14 +132,16 @@ type tool struct {
 	stamp   string // which it is
 	called  string // what a person calls it
 	stencil bool
+	fresh   bool // a stamp that was never inked
 }
 
 // tool is the stamp or stencil a layer is laid down with.
 func (k *maker) tool(m card.Motif, l card.Layer) tool {
-	out := tool{m.ID + "/" + l.ID, l.Label, l.Make == card.Stencilled}
+	out := tool{stamp: m.ID + "/" + l.ID, called: l.Label, stencil: l.Make == card.Stencilled}
 	if s, ok := k.Stock.Set(m.Set); ok {
 		if p, ok := s.Part(l.Part); ok {
 			out.stamp, out.called = s.ID+"/"+cmp.Or(p.Stamp, p.ID), cmp.Or(p.Stamp, p.Label, l.Label)
+			out.fresh = s.Fresh && !out.stencil
 		}
 	}
 	return out
@@ -236,6 +238,9 @@ func putDown(k *maker) {
 
 func (k *maker) add(phase int, a Act, f facts) {
 	f.phase = phase
+	if f.fresh {
+		a.Mind = append(a.Mind, fmt.Sprintf("The stamp of %s is new and repels ink: strike it on scrap until it covers, and expect a second strike.", f.called))
+	}
 	a.facts, a.Key, a.After = f, key(a.ID), []Need{}
 	a.Cautions = append(cautions(a.Kind), a.Cautions...)
 	k.acts = append(k.acts, a)

@@ -168,8 +168,13 @@ var linesEK = []line{
 		s.Lay("amber moth", 65, 28, 0)
 	}},
 	{id: "H.2", card: "H1", what: "new stamps are primed", told: func(t *told) (verdict, *foresee.Finding) {
-		return half(anyMinds(t, "new stamp"), false), nil
-	}, lacks: "that a stamp is new"},
+		a := t.step(work.Print, "blue moth", "1 body")
+		return half(anyMinds(t, "is new"), minds(a, "is new") && minds(a, "second strike")), nil
+	}, twin: func(s *trial.Stranger) {
+		for i := range s.Kit.Sets {
+			s.Kit.Sets[i].Fresh = false
+		}
+	}},
 	{id: "H.3", card: "H1", what: "wet and dried of the moths' layers", told: func(t *told) (verdict, *foresee.Finding) {
 		return half(dryIsNotWet(t, "blue moth"), dryIsNotWet(t, "amber moth")), nil
 	}, twin: func(s *trial.Stranger) { plain(s, "blue moth"); plain(s, "amber moth") }},
