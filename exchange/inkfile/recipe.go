@@ -8,6 +8,7 @@ import (
 	"strconv"
 	"strings"
 
+	"ochrestone/core/build"
 	"ochrestone/core/card"
 	"ochrestone/core/colour"
 	"ochrestone/core/kit"
@@ -17,7 +18,8 @@ import (
 	"ochrestone/exchange/table"
 )
 
-// Recipe is one line of a card's colours: a layer of an image in a colourway.
+// Recipe is one line of a card's colours: a layer of an image in a colourway, or an ink laid on a
+// sheet.
 type Recipe struct {
 	Image, Colourway, Layer, Paper, Ink string
 	Zone                                string // of a blend; all over for the first ink
@@ -29,7 +31,8 @@ type Recipe struct {
 	Known                               string
 }
 
-// Recipes lists the colours of a card, image by image, lowest layer first.
+// Recipes lists the colours of a card, image by image, lowest layer first, and after them all else
+// that holds ink.
 func Recipes(c card.Card, k kit.Kit, p plan.Plan, u Used) []Recipe {
 	var out []Recipe
 	stock := look.NewStock(k)
@@ -61,10 +64,66 @@ func Recipes(c card.Card, k kit.Kit, p plan.Plan, u Used) []Recipe {
 					line.was(stock, l.Paper, u.step(k, card.Step{Verb: work.Edge, Motif: m.ID, Colourway: w.ID, Part: l.ID})...)
 					out = append(out, line)
 				}
+				if ink, ok := k.Ink(f.Back); ok {
+					line := Recipe{Image: r.Image, Colourway: r.Colourway, Layer: r.Layer, Paper: r.Paper, Ink: ink.Name, Zone: "back", Impressions: 1, Known: string(colour.Estimated)}
+					line.dries(stock, f.Paper, ink.ID)
+					line.was(stock, l.Paper, u.step(k, card.Step{Verb: work.Back, Motif: m.ID, Colourway: w.ID, Part: l.ID})...)
+					out = append(out, line)
+				}
 			}
 		}
 	}
+	return append(out, onSheets(c, k, p, u, stock)...)
+}
+
+// onSheets are the lines of what is laid on sheets, on the front of the base and on letters beside
+// the layers of images: words, blends, bands, stencils, edges; each ink of a thing once for what is
+// done with it.
+func onSheets(c card.Card, k kit.Kit, p plan.Plan, u Used, stock look.Stock) (out []Recipe) {
+	at := map[Recipe]int{}
+	for _, a := range p.Steps {
+		ink, ok := k.Ink(a.Ink)
+		if m, _, _ := a.Layer(); !ok || m != "" || a.ID.Motif != "" || a.Kind == work.HeatAct {
+			continue
+		}
+		r := Recipe{Image: "Card front", Layer: done[a.ID.Verb], Ink: ink.Name, Zone: string(card.AllOver), Impressions: 1, Known: string(colour.Estimated)}
+		paper := c.Base.Paper
+		if e, ok := c.Element(a.ID.Element); ok {
+			r.Image = build.Name(c, e)
+			switch {
+			case e.Sheet != nil:
+				paper = e.Sheet.Paper
+			case e.Letters != nil:
+				paper = e.Letters.Paper
+			}
+		}
+		if on, ok := k.Paper(paper); ok {
+			r.Paper = on.Name
+		}
+		if r.Layer == "" {
+			r.Layer = a.ID.Verb
+		}
+		r.dries(stock, paper, ink.ID)
+		used := u.step(k, a.ID)
+		if i, had := at[r]; had {
+			out[i].was(stock, stock.PaperColour(paper).Hex(), used...)
+			continue
+		}
+		at[r] = len(out)
+		r.was(stock, stock.PaperColour(paper).Hex(), used...)
+		out = append(out, r)
+	}
 	return out
+}
+
+// done says what an ink is laid down as, by the verb of its step.
+var done = map[string]string{work.Print: "print", work.Blend: "blend", work.Edge: "edge", work.Back: "back", work.Ink: "ink", work.Splash: "splash", work.Paint: "stroke"}
+
+// dries fills in how an ink dries on a bare card.
+func (r *Recipe) dries(s look.Stock, paper, ink string) {
+	if d, ok := s.Dried(card.Finish{Ink: ink, Impressions: r.Impressions}, s.PaperColour(paper), paper); ok {
+		r.Dry, r.Wet, r.L, r.Known = d.Dry.Hex(), d.Wet.Hex(), d.Dry.Lab().L, string(d.Source)
+	}
 }
 
 // Used are the inks really used instead of those planned, by step.

@@ -11,6 +11,7 @@ import (
 
 	"ochrestone/core/card"
 	"ochrestone/core/plan"
+	"ochrestone/core/trial"
 	"ochrestone/demo"
 	"ochrestone/exchange/inkfile"
 )
@@ -20,7 +21,9 @@ func TestRecipeOfACard(t *testing.T) {
 	require.NoError(t, err)
 	cards := demo.Cards(k)
 	moth := inkfile.Recipes(cards[0], k, plan.Of(cards[0], k), nil)
-	require.Len(t, moth, 9)
+	require.Len(t, moth, 10)
+	assert.Equal(t, "print", moth[9].Layer, "the words of its strip")
+	assert.NotEmpty(t, moth[9].Dry)
 	assert.Equal(t, "Silhouette", moth[0].Layer)
 	assert.Equal(t, "Flint, 80 lb", moth[0].Paper)
 	assert.Zero(t, moth[0].Impressions, "cut plain")
@@ -28,6 +31,7 @@ func TestRecipeOfACard(t *testing.T) {
 	assert.Empty(t, moth[3].Paper, "a print has no paper of its own")
 
 	rows := inkfile.Recipes(cards[1], k, plan.Of(cards[1], k), nil)
+	rows = rows[:20]
 	assert.Len(t, rows, 20, "five colourways of four steps")
 	var b bytes.Buffer
 	require.NoError(t, inkfile.WriteRecipe(&b, rows))
@@ -47,7 +51,7 @@ func TestRecipeOfACard(t *testing.T) {
 	way.Layers[layer] = f
 	used := inkfile.Used{card.Step{Verb: "blend", Motif: cards[0].Motifs[0].ID, Colourway: way.ID, Part: layer, N: 1}: k.Inks[0].ID}
 	blended := inkfile.Recipes(cards[0], k, plan.Of(cards[0], k), used)
-	require.Len(t, blended, 11)
+	require.Len(t, blended, 12)
 	assert.Equal(t, "foot", blended[2].Zone)
 	assert.Equal(t, 2, blended[2].Impressions)
 	assert.Equal(t, k.Inks[0].Name, blended[2].Used)
@@ -57,10 +61,38 @@ func TestRecipeOfACard(t *testing.T) {
 	require.NoError(t, inkfile.WriteGPL(&b, "moth", inkfile.Palette(moth)))
 	back, err := inkfile.ReadGPL(b.Bytes())
 	require.NoError(t, err)
-	assert.Len(t, back.Inks, 9)
+	assert.Len(t, back.Inks, 10)
 
 	cards[0].Motifs[0].Set = "gone"
-	assert.Empty(t, inkfile.Recipes(cards[0], k, plan.Of(cards[0], k), nil), "an image that cannot be worked out has no recipe")
+	for _, r := range inkfile.Recipes(cards[0], k, plan.Of(cards[0], k), nil) {
+		assert.NotEqual(t, "Hawk-moth", r.Image, "an image that cannot be worked out has no recipe")
+	}
+}
+
+// Everything that holds ink is in the recipe: each ink that a step of any of the cards takes,
+// on images, sheets, the base, letters, their edges and their backs.
+func TestEveryInkIsInTheRecipe(t *testing.T) {
+	k, err := demo.Kit()
+	require.NoError(t, err)
+	for _, c := range append(demo.Cards(k), trial.Everything()) {
+		p := plan.Of(c, k)
+		rows := inkfile.Recipes(c, k, p, nil)
+		n := 0
+		for _, a := range p.Steps {
+			ink, ok := k.Ink(a.Ink)
+			if !ok {
+				continue
+			}
+			n++
+			assert.True(t, slices.ContainsFunc(rows, func(r inkfile.Recipe) bool { return r.Ink == ink.Name }), "%s: %s of “%s”", c.Title, ink.Name, a.Title)
+		}
+		assert.Positive(t, n, c.Title)
+		for _, r := range rows {
+			if r.Ink != "" {
+				assert.NotEmpty(t, r.Dry, "%s: %+v", c.Title, r)
+			}
+		}
+	}
 }
 
 // What was used on one strike of a turned pattern, or on one lot of a sitting, is told, and how
