@@ -68,7 +68,7 @@ func (k *maker) minded(a Act, ink string, on medium) Act {
 	if a.Kind == InkAct && !i.Kind.ByHand() {
 		add("First touch on scrap: a freshly loaded brush leaves a blot.")
 	}
-	if on.area > solidArea && 2*on.area/max(on.edge, 1) > solidBroad {
+	if a.Kind == PrintAct && on.area > solidArea && 2*on.area/max(on.edge, 1) > solidBroad {
 		if on.strikes < 2 {
 			add(fmt.Sprintf("It is solid, %.0f mm² of it, and %s: look before anything moves, and strike again, pressing where it is weak.", math.Round(on.area/10)*10, blotchy))
 		}

@@ -199,10 +199,15 @@ func (k *treats) turned(p card.Turned) {
 				how = fmt.Sprintf("Corner %d to the top left.", s.Corner)
 			}
 			layer := Thing{Element: k.t.Element.ID, Part: part(l)}
-			k.layOn(phaseInk, k.inked(Act{ID: card.Step{Verb: Print, Element: k.t.Element.ID, Part: layer.Part, N: s.Number}, Kind: PrintAct,
-				Title:  fmt.Sprintf("%s: %s, strike %d of %d", k.t.Name, l.Label, s.Number, p.Turns),
-				Detail: fmt.Sprintf("%s %s. The stamp stays where it is.", how, k.loaded(f, laidWith(l)))}, ink),
-				facts{inks: []Thing{layer}, tool: k.tool(m, l), tone: k.tone(ink), of: Thing{Motif: m.ID, Colourway: w.ID, Part: l.ID}}, k.medium(m, w, l.ID))
+			kind, what, with, of, stays := PrintAct, "strike", laidWith(l), k.tool(m, l), "The stamp stays where it is."
+			if k.byHand(ink) && l.Make == card.Printed {
+				// A pen is no stamp: each place is coloured as it comes to lie.
+				kind, what, with, of, stays = InkAct, "coloured, place", "", tool{}, "By hand, within its line."
+			}
+			k.layOn(phaseInk, k.inked(Act{ID: card.Step{Verb: Print, Element: k.t.Element.ID, Part: layer.Part, N: s.Number}, Kind: kind,
+				Title:  fmt.Sprintf("%s: %s, %s %d of %d", k.t.Name, l.Label, what, s.Number, p.Turns),
+				Detail: fmt.Sprintf("%s %s. %s", how, k.loaded(f, with), stays)}, ink),
+				facts{inks: []Thing{layer}, tool: of, tone: k.tone(ink), of: Thing{Motif: m.ID, Colourway: w.ID, Part: l.ID}}, k.medium(m, w, l.ID))
 			k.heat(card.Step{Element: k.t.Element.ID, Part: layer.Part}, l.Label+" of "+k.t.Name, k.leaf, []Thing{layer}, onlyOnce(s.Number == p.Turns, k.hottestOf(f)))
 		}
 	}

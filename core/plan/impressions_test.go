@@ -1,0 +1,200 @@
+package plan_test
+
+import (
+	"fmt"
+	"math"
+	"math/rand/v2"
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"ochrestone/core/card"
+	"ochrestone/core/kit"
+	"ochrestone/core/measure"
+	"ochrestone/core/plan"
+	"ochrestone/core/shape"
+	"ochrestone/core/trial"
+	"ochrestone/core/work"
+)
+
+// routes are the ways an image can be printed on a card, each by itself: given a card with the
+// image as an element printed on the panel, they lay it that way instead.
+var routes = map[string]func(c *card.Card){
+	"element": func(*card.Card) {},
+	"sheet": func(c *card.Card) {
+		e := c.Elements[len(c.Elements)-1]
+		c.Elements = append(c.Elements[:len(c.Elements)-1], card.Element{ID: "sheet", Name: "Sheet", Face: card.Front, On: "panel", Place: e.Place, Bonds: card.Glue("liquid"), Sheet: &card.Sheet{Paper: "chalk", W: 70, H: 70}}, e)
+		c.Elements[len(c.Elements)-1].On = "sheet"
+	},
+	"treatment": func(c *card.Card) { treat(c, func(p *card.Print) {}) },
+	"repeat":    func(c *card.Card) { treat(c, func(p *card.Print) { p.Rows = &card.Rows{Across: 60, Down: 60} }) },
+	"turned": func(c *card.Card) {
+		m := c.Elements[len(c.Elements)-1].Image
+		c.Elements = c.Elements[:len(c.Elements)-1]
+		s := c.Elements[0].Sheet
+		s.Treatments = append(s.Treatments, card.Treatment{Turned: &card.Turned{Motif: m.Motif, Colourways: []string{m.Colourway}, Turns: 2, Start: 1, X: 0, Y: -30}})
+	},
+	"base": func(c *card.Card) {
+		m := c.Elements[len(c.Elements)-1].Image
+		c.Elements = c.Elements[:0]
+		c.Base.Treatments = []card.Treatment{{Print: &card.Print{Motif: m.Motif, Colourways: []string{m.Colourway}}}}
+	},
+	"inside":   func(c *card.Card) { face(c, card.InsideLeft) },
+	"envelope": func(c *card.Card) { face(c, card.OnEnvelope) },
+	"cut out": func(c *card.Card) {
+		c.Elements[len(c.Elements)-1].Image.Cutout = &card.Cutout{Paper: "chalk", Margin: 1}
+	},
+}
+
+// treat prints the image of the last element on the panel instead.
+func treat(c *card.Card, how func(*card.Print)) {
+	m := c.Elements[len(c.Elements)-1].Image
+	c.Elements = c.Elements[:len(c.Elements)-1]
+	p := card.Print{Motif: m.Motif, Colourways: []string{m.Colourway}}
+	how(&p)
+	s := c.Elements[0].Sheet
+	s.Treatments = append(s.Treatments, card.Treatment{Print: &p})
+}
+
+func face(c *card.Card, f card.Face) {
+	e := &c.Elements[len(c.Elements)-1]
+	e.Face, e.On = f, ""
+}
+
+// printed is a card whose panel, base and cut-outs are of one card, with an image of stamps laid on
+// the panel: layers of any shapes, one over another or beside, in inks of any kind, some blended,
+// some struck twice, some without ink.
+func printed(rng *rand.Rand) (card.Card, kit.Kit) {
+	k := trial.Kit()
+	kinds := []kit.InkKind{kit.Dye, kit.Pigment, kit.Waterproof, kit.Hybrid, kit.Alcohol, kit.Watercolor, kit.Pencil, kit.Embossing}
+	for i, kind := range kinds {
+		ink := grey(fmt.Sprint("ink", i), 15+70*rng.Float64())
+		ink.Kind, ink.NeedsHeat, ink.Bleeds = kind, nil, rng.IntN(5) == 0
+		k.Inks = append(k.Inks, ink)
+	}
+	set := kit.Set{ID: "steps", Name: "Steps", Kind: kit.StampSet, Fresh: rng.IntN(2) == 0}
+	n := 1 + rng.IntN(4)
+	for i := range n {
+		r := 4 + 20*rng.Float64()
+		g := shape.Disc(shape.Point{X: 25 + 6*rng.Float64(), Y: 25 + 6*rng.Float64()}, r)
+		if rng.IntN(3) == 0 {
+			g = shape.RingDisc(shape.Point{X: 25, Y: 25}, r, r-0.8)
+		}
+		set.Parts = append(set.Parts, kit.Part{ID: fmt.Sprint("p", i), Label: fmt.Sprint("Step ", i+1), Outline: g, Rank: i + 1, Order: i + 1, Copies: 1, Fit: kit.FitFree})
+	}
+	k.Sets = append(k.Sets, set)
+	c := card.New("Prints", measure.Formats()[4], measure.FoldSide, k)
+	c.Base.Paper, c.Base.Envelope = "chalk", "a7"
+	c.Elements[0].Sheet.Paper = "chalk"
+	c = c.AddSet(set, k)
+	m := &c.Motifs[0]
+	for i := range m.Layers {
+		m.Layers[i].Make = card.Printed
+		f := card.Finish{Ink: k.Inks[len(k.Inks)-1-rng.IntN(len(kinds))].ID, Impressions: rng.IntN(3)}
+		switch rng.IntN(5) {
+		case 0:
+			f.Blends = []card.Blend{{Ink: k.Inks[len(k.Inks)-1-rng.IntN(len(kinds))].ID, Zone: card.Foot}}
+		case 1:
+			f = card.Finish{}
+		}
+		m.Colourways[0].Layers[m.Layers[i].ID] = f
+	}
+	e := &c.Elements[len(c.Elements)-1]
+	e.On, e.Place = "panel", card.Place{X: c.Base.W / 2, Y: c.Base.H / 2}
+	if p, _ := c.Panel(); p != "panel" {
+		e.On = p
+	}
+	return c, k
+}
+
+// impression is what a plan says of the layers of an image: for each, in which ink it is laid down
+// with which hand, what dries how long, what is minded, what else goes on it, what is heat set.
+func impression(p plan.Plan, motif string) map[string]string {
+	out := map[string]string{}
+	for _, a := range p.Steps {
+		m, _, l := a.Layer()
+		if m != motif {
+			continue
+		}
+		mind := slices.Sorted(slices.Values(a.Mind))
+		load := a.Detail
+		for _, cut := range []string{" on ", " through its", ". ", ", by hand", " by hand"} {
+			load, _, _ = strings.Cut(load, cut)
+		}
+		if strings.HasPrefix(a.Detail, "As it lies. ") || strings.HasPrefix(a.Detail, "Corner ") || strings.HasPrefix(a.Detail, "Turn ") {
+			_, load, _ = strings.Cut(a.Detail, ". ")
+			load, _, _ = strings.Cut(load, ". ")
+			load, _, _ = strings.Cut(load, " on ")
+		}
+		if _, had := out[l]; had {
+			continue // a further strike of a pattern
+		}
+		out[l] = fmt.Sprintf("%s, %s %s, %.0f min, mind %v", a.Kind, a.Ink, load, a.Minutes, mind)
+	}
+	return out
+}
+
+// One impression: by whatever way an image comes to be printed on a card, its layers are laid down
+// in the same inks, by the same hand, dry as long, mind the same and are heat set as often; the same
+// is found of its colours, and the stores are asked for the same.
+func TestAnImageIsPrintedAlikeByAnyRoute(t *testing.T) {
+	t.Parallel()
+	for seed := range uint64(12) {
+		c, k := printed(rand.New(rand.NewPCG(seed, 29)))
+		require.NoError(t, c.Validate())
+		m := c.Motifs[0].ID
+		was := warm.Of(c, k)
+		want := impression(was, m)
+		about := func(p plan.Plan) (out []string) {
+			for _, f := range p.Findings {
+				if f.Motif == m && slices.Contains([]string{"one", "order", "hue", "jars", "blend", "runs", "dulls", "smears", "stamp", "noink", "uncoloured", "bleeds", "missing", "gone"}, f.Rule) {
+					out = append(out, f.ID)
+				}
+			}
+			slices.Sort(out)
+			return out
+		}
+		heats := func(p plan.Plan) (n int) {
+			for _, a := range p.Steps {
+				if a.ID.Verb == work.Heat {
+					n++
+				}
+			}
+			return n
+		}
+		for name, lay := range routes {
+			other, err := card.Read(mustDoc(t, c))
+			require.NoError(t, err)
+			lay(&other)
+			if !assert.NoError(t, other.Validate(), "%s, card %d", name, seed) {
+				continue
+			}
+			p := warm.Of(other, k)
+			say := fmt.Sprintf("%s, card %d", name, seed)
+			assert.Equal(t, want, impression(p, m), say)
+			assert.Equal(t, about(was), about(p), say)
+			assert.Equal(t, heats(was), heats(p), say)
+			for _, a := range p.Steps {
+				assert.False(t, (a.ID.Verb == work.Glue || a.ID.Verb == work.Place) && a.ID.Element == c.Elements[len(c.Elements)-1].ID && name != "cut out", "%s: what is printed is not glued: %s", say, a.Title)
+			}
+			used := map[string]bool{}
+			for _, u := range other.Uses() {
+				used[u.Key()] = true
+			}
+			for _, u := range c.Uses() {
+				assert.True(t, u.Kind != kit.KindInk || used[u.Key()], "%s: %s", say, u.Key())
+			}
+			assert.False(t, math.IsNaN(p.Depth.Total))
+		}
+	}
+}
+
+func mustDoc(t *testing.T, c card.Card) []byte {
+	t.Helper()
+	doc, err := c.MarshalJSON()
+	require.NoError(t, err)
+	return doc
+}
