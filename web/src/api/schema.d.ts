@@ -3144,6 +3144,8 @@ export interface components {
             paper?: string;
             /** @description a last pass of the first ink over the joins of the blends */
             return?: boolean;
+            /** @description of a cut layer: the ink is painted on with so much water that the card is soaked */
+            soaked?: boolean;
         };
         Fitting: {
             /** @description where the hinge of the positioner, or of a taped stencil, lies */
@@ -3366,6 +3368,8 @@ export interface components {
         Imported: {
             /** @description no longer in the stores: kept for the cards that use it, never offered */
             away?: boolean;
+            /** @description of stamps: never inked yet, so that they repel ink until they are primed */
+            fresh?: boolean;
             id: string;
             /** @enum {string} */
             kind: "die" | "stamp" | "stencil" | "word";
@@ -5722,6 +5726,8 @@ export interface components {
         Set: {
             /** @description no longer in the stores: kept for the cards that use it, never offered */
             away?: boolean;
+            /** @description of stamps: never inked yet, so that they repel ink until they are primed */
+            fresh?: boolean;
             id: string;
             /** @enum {string} */
             kind: "die" | "stamp" | "stencil" | "word";
