@@ -146,9 +146,9 @@ func (m *making) piece(i int) {
 	}
 	if f.Ink != "" && f.Soaked {
 		title = strings.Replace(title, "Ink ", "Paint ", 1)
-		detail = "%s%s with plenty of water, scrap beneath. Wet card tears: leave it in its sheet until it is dry, flat under a weight as soon as nothing comes off."
+		detail = "%s%s, with plenty of water, scrap beneath. Wet card tears: leave it in its sheet until it is dry, flat under a weight as soon as nothing comes off."
 		if v.Layer.After {
-			detail = "%s%s with plenty of water, scrap beneath, a little past where the die will cut. Let it dry flat under a weight before it is cut."
+			detail = "%s%s, with plenty of water, scrap beneath, a little past where the die will cut. Let it dry flat under a weight before it is cut."
 		}
 	}
 	if f.Ink != "" {

@@ -59,8 +59,8 @@ export function Blends({ f, look, cut, set }: { f: S["Finish"]; look: S["LookLay
 				{cut && (
 					<>
 						<span className="beside">edge {inks(f.edge ?? "", "Ink of the edge", (edge) => set({ edge }), "bare")}</span>
-						{f.ink && <Check label="with water, until it is soaked" on={f.soaked ?? false} set={(on) => set({ soaked: on || undefined })} />}
 						<span className="beside">back {inks(f.back ?? "", "Ink of the back", (back) => set({ back }), "bare")}</span>
+						{f.ink && <Check label="with water, until it is soaked" on={f.soaked ?? false} set={(on) => set({ soaked: on || undefined })} />}
 					</>
 				)}
 			</Box>

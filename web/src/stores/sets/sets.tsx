@@ -159,7 +159,9 @@ function Tile({ set, state, cards }: { set: S["Set"]; state: State; cards: strin
 								})
 							}
 						/>
-						{set.kind === "stamp" && <Check label="new: none of its stamps was inked yet" on={set.fresh ?? false} set={(fresh) => save({ ...set, fresh: fresh || undefined })} />}
+						{set.kind === "stamp" && (
+							<Check label="new: none of its stamps was inked yet" on={set.fresh ?? false} set={(fresh) => save({ ...set, fresh: fresh || undefined })} />
+						)}
 					</Box>
 					<Box as="ul" listStyleType="none" p="0" my="4" aria-label={`Parts of ${set.name}`}>
 						{set.parts.map((p) => (
