@@ -19,8 +19,16 @@ func (t *treating) words(w card.Words) (Treated, error) {
 	if err != nil {
 		return out, fmt.Errorf("write %q: %w", w.Text, err)
 	}
-	if err := t.ink(all, w.Ink, 1); err != nil || !w.Emboss || all.Empty() {
+	if err := t.ink(all, w.Ink, 1); err != nil || all.Empty() {
 		return out, err
+	}
+	if mid := all.Bounds().Centre(); w.Shade != "" {
+		if err := t.blends(all, all.Bounds(), []card.Place{{X: mid.X, Y: mid.Y}}, w.Finish()); err != nil {
+			return out, err
+		}
+	}
+	if !w.Emboss {
+		return out, nil
 	}
 	return out, t.raise(all, true, shineBy)
 }

@@ -60,12 +60,23 @@ type Words struct {
 	Text   string  `json:"text" maxLength:"80"`
 	Ink    string  `json:"ink" doc:"ink id"`
 	Letter float64 `json:"letter" minimum:"0.5" maximum:"100" doc:"height of a capital, mm"`
-	Emboss bool    `json:"emboss,omitempty" doc:"heat embossed with powder"`
+	// Shade is a further ink dabbed on the foot of the stamp: words in two tones.
+	Shade  string `json:"shade,omitempty" doc:"ink id dabbed on the foot of the stamp, over the first: words in two tones"`
+	Emboss bool   `json:"emboss,omitempty" doc:"heat embossed with powder"`
 	Spot
 	// Bend is the radius of the arc the words stand on; below 0 they hang in it.
 	Bend float64 `json:"bend,omitempty" minimum:"-1000" maximum:"1000" doc:"radius of the arc they stand on, mm; below 0 they hang in it; 0: straight"`
 
 	extra extra
+}
+
+// Finish is how the words are inked, as a layer of an image would be.
+func (w Words) Finish() Finish {
+	f := Finish{Ink: w.Ink}
+	if w.Shade != "" {
+		f.Blends = []Blend{{Ink: w.Shade, Zone: Foot}}
+	}
+	return f
 }
 
 // Turned is an image printed again and again on a sheet that is turned by the same step
@@ -350,6 +361,9 @@ func (g *Glaze) check(k *checker, _ Card, _ Element, at string) {
 func (t Treatment) Inks() []string {
 	switch {
 	case t.Words != nil:
+		if t.Words.Shade != "" {
+			return []string{t.Words.Ink, t.Words.Shade}
+		}
 		return []string{t.Words.Ink}
 	case t.Fade != nil:
 		return t.Fade.Inks

@@ -91,7 +91,7 @@ func longMoths() *Stranger {
 	sh.Paper, sh.W, sh.H = "white80", 150, 20
 	x, y, name := 108.0, 68.0, "phrase"
 	s.Do(card.Edit{Sheet: &card.SetSheet{Element: phrase, Name: &name, Sheet: &sh}}, card.Edit{Put: &card.Put{Element: phrase, X: &x, Y: &y}}, card.Edit{Hold: &card.Hold{Element: phrase, Bonds: foam2}})
-	s.treat("phrase", card.DidWords, card.Treatment{Words: &card.Words{Text: "come to the lamp with us", Ink: "violet-3", Letter: 7}})
+	s.treat("phrase", card.DidWords, card.Treatment{Words: &card.Words{Text: "come to the lamp with us", Ink: "violet-3", Shade: "violet-4", Letter: 7}})
 	body, layer, face := outline("ell 14x34"), outline("ell 10x28"), outline("circ 6 @0,-13")
 	wings := outline("ell 40x26 @0,-6 - ell 12x26 @0,-6")
 	moth := func(name, family string, x, y float64) {
@@ -118,7 +118,6 @@ func longMoths() *Stranger {
 		s.Kit.Sets[i].Fresh = s.Kit.Sets[i].Kind == kit.StampSet
 	}
 	s.gap("the positioner's door")
-	s.gap("words in two inks")
 	s.gap("an image laid on words printed on the panel before it: order only")
 	s.stock("foam2", 60)
 	s.sheets("white80", 6)

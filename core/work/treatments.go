@@ -139,18 +139,18 @@ func (k *treats) words(w card.Words) {
 	case w.Bend < 0:
 		where = fmt.Sprintf(" In an arc of %s.", k.format(-w.Bend))
 	}
-	kind, verb := PrintAct, "Stamp"
+	kind, verb, with := PrintAct, "Stamp", "the stamp"
 	if k.byHand(w.Ink) {
-		kind, verb = InkAct, "Write"
+		kind, verb, with = InkAct, "Write", ""
 	}
 	k.lay(phaseInk, k.inked(Act{ID: id, Kind: kind, Title: verb + " “" + w.Text + "”",
-		Detail: fmt.Sprintf("%s on %s.%s", k.Stock.InkName(w.Ink), k.Stock.PaperName(k.t.Element.Sheet.Paper), where)}, w.Ink), facts{inks: []Thing{layer}, tone: k.tone(w.Ink)})
+		Detail: fmt.Sprintf("%s on %s.%s", k.loaded(w.Finish(), with), k.Stock.PaperName(k.t.Element.Sheet.Paper), where)}, w.Ink), facts{inks: []Thing{layer}, tone: k.tone(w.Ink)})
 	what := "the strip"
 	if k.t.Leaf != nil || k.t.Element.Sheet.Words() == nil || len(k.t.Element.Sheet.Treatments) > 1 {
 		what = "the words"
 	}
 	if !w.Emboss {
-		k.heat(id, what, k.leaf, []Thing{layer}, w.Ink)
+		k.heat(id, what, k.leaf, []Thing{layer}, inksOf(w.Finish())...)
 		return
 	}
 	id.Verb = Heat

@@ -113,6 +113,31 @@ func onSheets(c card.Card, k kit.Kit, p plan.Plan, u Used, stock look.Stock) (ou
 		r.was(stock, stock.PaperColour(paper).Hex(), used...)
 		out = append(out, r)
 	}
+	return append(out, shades(c, k, stock)...)
+}
+
+// shades are the second inks of words in two tones, dabbed on over the first.
+func shades(c card.Card, k kit.Kit, stock look.Stock) (out []Recipe) {
+	add := func(name, paper string, all []card.Treatment) {
+		for _, t := range all {
+			if t.Words == nil {
+				continue
+			}
+			ink, ok := k.Ink(t.Words.Shade)
+			if !ok {
+				continue
+			}
+			r := Recipe{Image: name, Layer: done[work.Print], Paper: stock.PaperName(paper), Ink: ink.Name, Zone: string(card.Foot), Impressions: 1, Known: string(colour.Estimated)}
+			r.dries(stock, paper, ink.ID)
+			out = append(out, r)
+		}
+	}
+	add("Card front", c.Base.Paper, c.Base.Treatments)
+	for _, e := range c.Elements {
+		if e.Sheet != nil {
+			add(build.Name(c, e), e.Sheet.Paper, e.Sheet.Treatments)
+		}
+	}
 	return out
 }
 

@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"encoding/csv"
 	"slices"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -12,6 +13,7 @@ import (
 	"ochrestone/core/card"
 	"ochrestone/core/plan"
 	"ochrestone/core/trial"
+	"ochrestone/core/work"
 	"ochrestone/demo"
 	"ochrestone/exchange/inkfile"
 )
@@ -67,6 +69,48 @@ func TestRecipeOfACard(t *testing.T) {
 	for _, r := range inkfile.Recipes(cards[0], k, plan.Of(cards[0], k), nil) {
 		assert.NotEqual(t, "Hawk-moth", r.Image, "an image that cannot be worked out has no recipe")
 	}
+}
+
+// Words in two tones are two lines: the first ink all over, the second on the foot; their step
+// loads the stamp with both, and the picture shows both.
+func TestWordsInTwoTones(t *testing.T) {
+	k, err := demo.Kit()
+	require.NoError(t, err)
+	c := demo.Cards(k)[0]
+	i := slices.IndexFunc(c.Elements, func(e card.Element) bool { return e.Sheet != nil && e.Sheet.Words() != nil })
+	require.GreaterOrEqual(t, i, 0)
+	was := plan.Of(c, k, plan.Typeface(trial.Blocks{}))
+	w := *c.Elements[i].Sheet.Words()
+	w.Ink, w.Shade = "mere-soft", "mere-deep"
+	for n, tr := range c.Elements[i].Sheet.Treatments {
+		if tr.Words != nil {
+			c.Elements[i].Sheet.Treatments[n].Words = &w
+		}
+	}
+	require.NoError(t, c.Validate())
+	p := plan.Of(c, k, plan.Typeface(trial.Blocks{}))
+	var zones []string
+	for _, r := range inkfile.Recipes(c, k, p, nil) {
+		if r.Layer == "print" {
+			zones = append(zones, r.Zone+" "+r.Ink)
+		}
+	}
+	assert.Equal(t, []string{"all over Mere, soft", "foot Mere, deep"}, zones)
+	at := slices.IndexFunc(p.Steps, func(a work.Act) bool { return strings.Contains(a.Title, w.Text) })
+	require.GreaterOrEqual(t, at, 0)
+	assert.Contains(t, p.Steps[at].Detail, "Mere, soft, then Mere, deep dabbed on the foot of the stamp")
+	films := func(p plan.Plan) (n int) {
+		for _, e := range p.Front.Elements {
+			if e.ID == c.Elements[i].ID {
+				for _, d := range e.Drawn {
+					n += len(d.Films)
+				}
+			}
+		}
+		return n
+	}
+	assert.Greater(t, films(p), films(was))
+	assert.Contains(t, c.Elements[i].Sheet.Treatments[0].Inks(), "mere-deep", "the stores are asked for it")
 }
 
 // Everything that holds ink is in the recipe: each ink that a step of any of the cards takes,

@@ -10,6 +10,7 @@ import (
 	"ochrestone/core/plan"
 	"ochrestone/core/trial"
 	"ochrestone/core/work"
+	"ochrestone/exchange/inkfile"
 )
 
 // dryIsNotWet judges that every inked layer shows how it looks wet and dried.
@@ -224,7 +225,21 @@ var linesEK = []line{
 		drawn := slices.ContainsFunc(t.Front.Elements, func(e plan.Placed) bool { return e.ID == t.Find("shells") && len(e.Drawn) == 6 })
 		return half(drawn, drawn), nil
 	}},
-	{id: "H.13", card: "H2", what: "both inks of the phrase are kept, planned and used", told: never, lacks: "words in two inks"},
+	{id: "H.13", card: "H1", what: "both inks of the phrase are kept, planned and used", told: func(t *told) (verdict, *foresee.Finding) {
+		a, n := t.step(work.Print, "phrase", ""), 0
+		for _, r := range inkfile.Recipes(t.Card, t.Kit, t.Plan, nil) {
+			if strings.HasPrefix(strings.ToLower(r.Image), "phrase") {
+				n++
+			}
+		}
+		return half(n == 2, n == 2 && a != nil && strings.Contains(a.Detail, ", then ")), nil
+	}, twin: func(s *trial.Stranger) {
+		s.Treat("phrase", 0, func(t *card.Treatment) {
+			w := *t.Words
+			w.Shade = ""
+			t.Words = &w
+		})
+	}},
 	{id: "H.14", card: "H2", what: "the leaf has no second layer: ink its edge for two tones", told: never, lacks: "that two tones are wanted"},
 	{id: "H.15", card: "H1", what: "the curved phrase is stamped before the moths stand beside it", given: true, told: breach("panel"), twin: func(s *trial.Stranger) { s.Given = nil }},
 	{id: "H.16", card: "H1", what: "a panel of 215.9 mm against a door of 152.4: two settings", told: never, lacks: "the positioner's door"},

@@ -69,6 +69,7 @@ function Words({ w, set }: { w: S["Words"]; set: (w: S["Words"]) => void }) {
 		<Fields>
 			<KeptField label="Words" value={w.text} maxLength={80} empty onSet={(text) => set({ ...w, text })} width="180px" />
 			<InkField value={w.ink} onChange={(ink) => set({ ...w, ink })} />
+			<InkField label="Foot in" none="the same" value={w.shade ?? ""} onChange={(shade) => set({ ...w, shade: shade || undefined })} />
 			<LengthField label="Letters" mm={w.letter} min={0.5} max={100} onSet={(letter) => set({ ...w, letter })} width="70px" />
 			<Check label="Heat embossed" on={w.emboss ?? false} set={(emboss) => set({ ...w, emboss })} />
 			<Spot s={w} set={(f) => set({ ...w, ...f })} turn />
