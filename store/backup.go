@@ -298,7 +298,7 @@ func (r Report) Say() string {
 
 // Size is how many bytes of the data file are in use; room that is free in it is used again.
 func (s *Store) Size(ctx context.Context) (n int64, err error) {
-	err = s.db.QueryRowContext(ctx, `SELECT (p.page_count - f.freelist_count) * s.page_size FROM pragma_page_count p, pragma_freelist_count f, pragma_page_size s`).Scan(&n)
+	err = s.read.QueryRowContext(ctx, `SELECT (p.page_count - f.freelist_count) * s.page_size FROM pragma_page_count p, pragma_freelist_count f, pragma_page_size s`).Scan(&n)
 	if err != nil {
 		return 0, fmt.Errorf("measure the data file: %w", plain(err))
 	}

@@ -112,7 +112,7 @@ type Turns struct{ Settings, Placements, Done, Lists int64 }
 
 // Turned reads them.
 func (s *Store) Turned(ctx context.Context) (t Turns, err error) {
-	err = s.db.QueryRowContext(ctx, `SELECT CAST(coalesce(sum(n) FILTER (WHERE name = 'settings'), 0) AS INTEGER), CAST(coalesce(sum(n) FILTER (WHERE name = 'placements'), 0) AS INTEGER), CAST(coalesce(sum(n) FILTER (WHERE name = 'done'), 0) AS INTEGER), CAST(coalesce(sum(n) FILTER (WHERE name IN ('cards', 'tags', 'briefs')), 0) AS INTEGER) FROM turns`).Scan(&t.Settings, &t.Placements, &t.Done, &t.Lists)
+	err = s.read.QueryRowContext(ctx, `SELECT CAST(coalesce(sum(n) FILTER (WHERE name = 'settings'), 0) AS INTEGER), CAST(coalesce(sum(n) FILTER (WHERE name = 'placements'), 0) AS INTEGER), CAST(coalesce(sum(n) FILTER (WHERE name = 'done'), 0) AS INTEGER), CAST(coalesce(sum(n) FILTER (WHERE name IN ('cards', 'tags', 'briefs')), 0) AS INTEGER) FROM turns`).Scan(&t.Settings, &t.Placements, &t.Done, &t.Lists)
 	if err != nil {
 		return t, fmt.Errorf("look for changes of the settings: %w", plain(err))
 	}
@@ -125,7 +125,7 @@ func squeezed(sql string) string { return strings.Join(strings.Fields(sql), " ")
 // Rows lists all cards in their order as lists read them, those that cannot be read too.
 func (s *Store) Rows(ctx context.Context) ([]Row, error) {
 	out := []Row{}
-	err := each(ctx, s.db, `SELECT c.id, CAST(c.title AS TEXT), CAST(c.version AS INTEGER), CAST(c.head AS INTEGER), CAST(coalesce(b.touched, 0) AS INTEGER), c.away, c.model, CAST(coalesce(b.digest, '') AS TEXT)
+	err := each(ctx, s.read, `SELECT c.id, CAST(c.title AS TEXT), CAST(c.version AS INTEGER), CAST(c.head AS INTEGER), CAST(coalesce(b.touched, 0) AS INTEGER), c.away, c.model, CAST(coalesce(b.digest, '') AS TEXT)
 		FROM cards c LEFT JOIN briefs b ON b.card = c.id ORDER BY c.position, c.id`, func(rows *sql.Rows) error {
 		r := Row{Lying: Lying{Tags: []string{}}}
 		if err := rows.Scan(&r.ID, &r.Title, &r.Version, &r.Head, &r.Touched, &r.Lying.Away, &r.Lying.Model, &r.Of); err != nil {
@@ -141,7 +141,7 @@ func (s *Store) Rows(ctx context.Context) ([]Row, error) {
 	for i := range out {
 		at[out[i].ID] = i
 	}
-	err = each(ctx, s.db, `SELECT card, tag FROM tags ORDER BY card, tag`, func(rows *sql.Rows) error {
+	err = each(ctx, s.read, `SELECT card, tag FROM tags ORDER BY card, tag`, func(rows *sql.Rows) error {
 		var id, tag string
 		if err := rows.Scan(&id, &tag); err != nil {
 			return err
@@ -162,7 +162,7 @@ func (s *Store) Rows(ctx context.Context) ([]Row, error) {
 func (s *Store) Briefs(ctx context.Context, known func(card, of string) bool) (map[string][]byte, error) {
 	out := map[string][]byte{}
 	var want []string
-	err := each(ctx, s.db, `SELECT card, digest FROM briefs WHERE digest <> ''`, func(rows *sql.Rows) error {
+	err := each(ctx, s.read, `SELECT card, digest FROM briefs WHERE digest <> ''`, func(rows *sql.Rows) error {
 		var id, of string
 		if err := rows.Scan(&id, &of); err != nil {
 			return err
@@ -182,7 +182,7 @@ func (s *Store) Briefs(ctx context.Context, known func(card, of string) bool) (m
 		for i, id := range some {
 			args[i] = id
 		}
-		rows, err := s.db.QueryContext(ctx, `SELECT card, doc FROM briefs WHERE card IN (?`+strings.Repeat(", ?", len(some)-1)+`)`, args...)
+		rows, err := s.read.QueryContext(ctx, `SELECT card, doc FROM briefs WHERE card IN (?`+strings.Repeat(", ?", len(some)-1)+`)`, args...)
 		if err != nil {
 			return nil, fmt.Errorf("read what lists show: %w", plain(err))
 		}
@@ -226,7 +226,7 @@ func (s *Store) Picture(ctx context.Context, card, which string) (doc []byte, of
 	if column == "" {
 		return nil, "", fmt.Errorf("read a picture of card %q: %w", card, ErrNotFound)
 	}
-	err = s.db.QueryRowContext(ctx, `SELECT `+column+`, digest FROM briefs WHERE card = ? AND length(`+column+`) > 0`, card).Scan(&doc, &of)
+	err = s.read.QueryRowContext(ctx, `SELECT `+column+`, digest FROM briefs WHERE card = ? AND length(`+column+`) > 0`, card).Scan(&doc, &of)
 	if err != nil {
 		return nil, "", fmt.Errorf("read a picture of card %q: %w", card, missing(err))
 	}
@@ -235,7 +235,7 @@ func (s *Store) Picture(ctx context.Context, card, which string) (doc []byte, of
 
 // List reads what was kept of many cards together under a name; nothing where nothing was.
 func (s *Store) List(ctx context.Context, name string) (doc []byte, err error) {
-	err = s.db.QueryRowContext(ctx, `SELECT doc FROM lists WHERE name = ?`, name).Scan(&doc)
+	err = s.read.QueryRowContext(ctx, `SELECT doc FROM lists WHERE name = ?`, name).Scan(&doc)
 	if err != nil && !errors.Is(err, sql.ErrNoRows) {
 		return nil, fmt.Errorf("read what was kept as %q: %w", name, plain(err))
 	}

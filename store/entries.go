@@ -38,7 +38,7 @@ func (s *Store) Entries(ctx context.Context, id string) ([]Entry, error) {
 	if err != nil {
 		return nil, fmt.Errorf("read the log: %w", err)
 	}
-	rows, err := s.db.QueryContext(ctx, `SELECT p.run, p.id, p.at, p.words, p.w, p.h FROM photographs p JOIN runs r ON r.id = p.run WHERE ?1 = '' OR r.card = ?1 ORDER BY p.id`, id)
+	rows, err := s.read.QueryContext(ctx, `SELECT p.run, p.id, p.at, p.words, p.w, p.h FROM photographs p JOIN runs r ON r.id = p.run WHERE ?1 = '' OR r.card = ?1 ORDER BY p.id`, id)
 	if err != nil {
 		return nil, fmt.Errorf("read the log: %w", plain(err))
 	}
@@ -58,7 +58,7 @@ func (s *Store) Entries(ctx context.Context, id string) ([]Entry, error) {
 
 // entries lists runs without their photographs, and where each stands in the list.
 func (s *Store) entries(ctx context.Context, id string) ([]Entry, map[int64]int, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT r.id, r.begun, r.ended, r.card, c.title, r.well, r.note, r.levels, count(d.step), coalesce(sum(d.how <> ''), 0), coalesce(min(d.at), ''), coalesce(max(d.at), ''),
+	rows, err := s.read.QueryContext(ctx, `SELECT r.id, r.begun, r.ended, r.card, c.title, r.well, r.note, r.levels, count(d.step), coalesce(sum(d.how <> ''), 0), coalesce(min(d.at), ''), coalesce(max(d.at), ''),
 		(SELECT count(*) FROM used u WHERE u.run = r.id), coalesce((SELECT min(w.version) FROM made m JOIN shown w ON w.card = m.card AND w.number = m.revision WHERE m.run = r.id AND m.card = r.card), 0)
 		FROM runs r JOIN cards c ON c.id = r.card LEFT JOIN done d ON d.run = r.id WHERE ?1 = '' OR r.card = ?1 GROUP BY r.id
 		HAVING count(d.step) > 0 OR r.note <> '' OR r.well >= 0 OR EXISTS (SELECT 1 FROM photographs p WHERE p.run = r.id) ORDER BY r.id DESC`, id)
@@ -83,7 +83,7 @@ func (s *Store) entries(ctx context.Context, id string) ([]Entry, map[int64]int,
 // the card has none of that number.
 func (s *Store) RunOf(ctx context.Context, id string, run int64) (Run, error) {
 	r := Run{ID: run, Done: []card.Step{}, Used: []UsedInk{}, Left: []card.Step{}, Counts: []Counted{}, Timers: []Timer{}}
-	if err := s.db.QueryRowContext(ctx, `SELECT copies, begun FROM runs WHERE id = ? AND card = ?`, run, id).Scan(&r.Copies, &r.Begun); err != nil {
+	if err := s.read.QueryRowContext(ctx, `SELECT copies, begun FROM runs WHERE id = ? AND card = ?`, run, id).Scan(&r.Copies, &r.Begun); err != nil {
 		return r, fmt.Errorf("read run %d of card %q: %w", run, id, missing(err))
 	}
 	err := s.fill(ctx, id, &r)
@@ -93,7 +93,7 @@ func (s *Store) RunOf(ctx context.Context, id string, run int64) (Run, error) {
 // TicksOf lists when the steps of a run were ticked, in that order, those left out not with
 // them.
 func (s *Store) TicksOf(ctx context.Context, run int64) (out []Ticked, err error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT step, kind, cards, at FROM done WHERE run = ? AND how = '' ORDER BY at, rowid`, run)
+	rows, err := s.read.QueryContext(ctx, `SELECT step, kind, cards, at FROM done WHERE run = ? AND how = '' ORDER BY at, rowid`, run)
 	if err != nil {
 		return nil, fmt.Errorf("read when steps were done: %w", plain(err))
 	}
@@ -192,7 +192,7 @@ func (s *Store) DropPhotograph(ctx context.Context, id string, run, photograph i
 
 // PhotographOf reads a photograph, as large as it is kept or small: JPEG.
 func (s *Store) PhotographOf(ctx context.Context, photograph int64, small bool) (jpeg []byte, err error) {
-	err = s.db.QueryRowContext(ctx, `SELECT CASE WHEN ?2 THEN small ELSE large END FROM photographs WHERE id = ?1`, photograph, small).Scan(&jpeg)
+	err = s.read.QueryRowContext(ctx, `SELECT CASE WHEN ?2 THEN small ELSE large END FROM photographs WHERE id = ?1`, photograph, small).Scan(&jpeg)
 	if err != nil {
 		return nil, fmt.Errorf("read photograph %d: %w", photograph, missing(err))
 	}

@@ -26,6 +26,7 @@ type kitMemo struct {
 	// marked is the state of the stores of which marks are.
 	marked [2]int64
 	data   int64 // SQLite's count of changes made by other connections
+	others int64 // the same, as it was counted last
 	turn   int   // grows with every change of our own
 }
 
@@ -40,8 +41,8 @@ func (m *kitMemo) forget() {
 // Turn tells states of the stores apart while the data file is open: it changes with every
 // change of them.
 func (s *Store) Turn(ctx context.Context) ([2]int64, error) {
-	var data int64
-	if err := s.db.QueryRowContext(ctx, "PRAGMA data_version").Scan(&data); err != nil {
+	data, err := s.others(ctx)
+	if err != nil {
 		return [2]int64{}, fmt.Errorf("look for changes of the stores: %w", plain(err))
 	}
 	s.memo.mu.Lock()
@@ -49,11 +50,29 @@ func (s *Store) Turn(ctx context.Context) ([2]int64, error) {
 	return [2]int64{data, int64(s.memo.turn)}, nil
 }
 
+// others is SQLite's count of changes of the file by other programs. Only the connection that
+// writes can tell them from our own: while it writes, what it said last holds.
+func (s *Store) others(ctx context.Context) (data int64, err error) {
+	m := &s.memo
+	if s.db.Stats().InUse > 0 {
+		m.mu.Lock()
+		defer m.mu.Unlock()
+		return m.others, nil
+	}
+	if err = s.db.QueryRowContext(ctx, "PRAGMA data_version").Scan(&data); err != nil {
+		return data, err
+	}
+	m.mu.Lock()
+	defer m.mu.Unlock()
+	m.others = data
+	return data, nil
+}
+
 // Kit gives everything the person owns. The lists are the caller's own; what
 // the items hold, such as outlines, is not to be changed.
 func (s *Store) Kit(ctx context.Context) (kit.Kit, error) {
-	var data int64
-	if err := s.db.QueryRowContext(ctx, "PRAGMA data_version").Scan(&data); err != nil {
+	data, err := s.others(ctx)
+	if err != nil {
 		return kit.Kit{}, fmt.Errorf("read the stores: %w", plain(err))
 	}
 	m := &s.memo
@@ -93,7 +112,7 @@ func (s *Store) Marks(ctx context.Context) (map[string]uint64, error) {
 	}
 	m.mu.Unlock()
 	marks := map[string]uint64{}
-	err = each(ctx, s.db, `SELECT kind, id, doc FROM items`, func(rows *sql.Rows) error {
+	err = each(ctx, s.read, `SELECT kind, id, doc FROM items`, func(rows *sql.Rows) error {
 		var kind, id string
 		var doc sql.RawBytes
 		if err := rows.Scan(&kind, &id, &doc); err != nil {
@@ -133,7 +152,7 @@ func emptyKit() *kit.Kit {
 func (s *Store) readKit(ctx context.Context) (kit.Kit, []Apart, error) {
 	k := emptyKit()
 	apart := []Apart{}
-	rows, err := s.db.QueryContext(ctx, `SELECT kind, id, doc FROM items ORDER BY position, id`)
+	rows, err := s.read.QueryContext(ctx, `SELECT kind, id, doc FROM items ORDER BY position, id`)
 	if err != nil {
 		return *k, nil, fmt.Errorf("read the stores: %w", plain(err))
 	}
@@ -267,7 +286,7 @@ func (s *Store) AddWith(ctx context.Context, id string, c card.Card, items ...It
 // Doc is a kit item as it is stored.
 func (s *Store) Doc(ctx context.Context, kind, id string) ([]byte, error) {
 	var doc []byte
-	if err := s.db.QueryRowContext(ctx, `SELECT doc FROM items WHERE kind = ? AND id = ?`, kind, id).Scan(&doc); err != nil {
+	if err := s.read.QueryRowContext(ctx, `SELECT doc FROM items WHERE kind = ? AND id = ?`, kind, id).Scan(&doc); err != nil {
 		return nil, fmt.Errorf("read %s %q: %w", kind, id, missing(err))
 	}
 	return doc, nil

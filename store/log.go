@@ -53,7 +53,7 @@ func (s *Store) Log(ctx context.Context, ps []Placement) (batch string, err erro
 
 // Logged lists the placements in the log, newest first.
 func (s *Store) Logged(ctx context.Context) ([]Placement, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT id, batch, at, card, motif, layer, label, way, source, x, y, turn, sure_shift, sure_turn, good FROM placements ORDER BY id DESC LIMIT 5000`)
+	rows, err := s.read.QueryContext(ctx, `SELECT id, batch, at, card, motif, layer, label, way, source, x, y, turn, sure_shift, sure_turn, good FROM placements ORDER BY id DESC LIMIT 5000`)
 	if err != nil {
 		return nil, fmt.Errorf("read the log: %w", err)
 	}

@@ -17,7 +17,7 @@ type Lying struct {
 
 // Lying reads how all cards lie, by their ids.
 func (s *Store) Lying(ctx context.Context) (map[string]Lying, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT c.id, c.away, c.model, coalesce(t.tag, '') FROM cards c LEFT JOIN tags t ON t.card = c.id ORDER BY c.id, t.tag`)
+	rows, err := s.read.QueryContext(ctx, `SELECT c.id, c.away, c.model, coalesce(t.tag, '') FROM cards c LEFT JOIN tags t ON t.card = c.id ORDER BY c.id, t.tag`)
 	if err != nil {
 		return nil, fmt.Errorf("read how the cards lie: %w", plain(err))
 	}

@@ -85,8 +85,8 @@ func unlocked(ctx context.Context, path string) (*Store, error) {
 	if err != nil {
 		return nil, fmt.Errorf("open data file %s: %w", path, plain(err))
 	}
-	db.SetMaxOpenConns(1) // one writer; reads are short
-	s := &Store{db: db, now: time.Now}
+	db.SetMaxOpenConns(1) // one writer
+	s := &Store{db: db, read: db, now: time.Now}
 	changed, err := migrate(ctx, db)
 	if err == nil {
 		err = s.settle(ctx)
@@ -100,8 +100,21 @@ func unlocked(ctx context.Context, path string) (*Store, error) {
 	if err != nil {
 		return nil, errors.Join(fmt.Errorf("bring data file %s up to date: %w", path, plain(err)), db.Close())
 	}
+	// A write is waited for until it is on the disk; whoever only looks does not wait with it, and
+	// sees all that was written before.
+	if dsn, err = address(path, url.Values{"_pragma": {"query_only(1)", "busy_timeout(5000)"}}); err == nil {
+		s.read, err = sql.Open("sqlite", dsn)
+	}
+	if err != nil {
+		return nil, errors.Join(fmt.Errorf("open data file %s for reading: %w", path, plain(err)), db.Close())
+	}
+	s.read.SetMaxOpenConns(mostReaders)
+	s.read.SetMaxIdleConns(mostReaders)
 	return s, nil
 }
+
+// mostReaders is how many look at a data file at once.
+const mostReaders = 4
 
 // Look looks at a file without writing to it. A file that is not there, or is
 // empty, is fine: Open makes it.
@@ -175,7 +188,11 @@ func readOnly(path string) (*sql.DB, error) {
 
 // Close closes the file.
 func (s *Store) Close() error {
-	err := s.db.Close()
+	var err error
+	if s.read != s.db {
+		err = s.read.Close()
+	}
+	err = errors.Join(err, s.db.Close())
 	if s.lock != nil {
 		err = errors.Join(err, s.lock.Unlock())
 	}

@@ -45,10 +45,10 @@ type UsedInk struct {
 // Run reads the run under way of a card: empty, with the number 0, where none was begun.
 func (s *Store) Run(ctx context.Context, id string) (Run, error) {
 	r := Run{Copies: 1, Done: []card.Step{}, Used: []UsedInk{}, Left: []card.Step{}, Counts: []Counted{}, Timers: []Timer{}}
-	if err := s.db.QueryRowContext(ctx, `SELECT count(*) FROM runs WHERE card = ? AND ended <> ''`, id).Scan(&r.Before); err != nil {
+	if err := s.read.QueryRowContext(ctx, `SELECT count(*) FROM runs WHERE card = ? AND ended <> ''`, id).Scan(&r.Before); err != nil {
 		return r, fmt.Errorf("read the run of card %q: %w", id, plain(err))
 	}
-	err := s.db.QueryRowContext(ctx, `SELECT id, copies, begun FROM runs WHERE card = ? AND ended = '' ORDER BY id DESC LIMIT 1`, id).Scan(&r.ID, &r.Copies, &r.Begun)
+	err := s.read.QueryRowContext(ctx, `SELECT id, copies, begun FROM runs WHERE card = ? AND ended = '' ORDER BY id DESC LIMIT 1`, id).Scan(&r.ID, &r.Copies, &r.Begun)
 	if errors.Is(err, sql.ErrNoRows) {
 		return r, nil
 	}
@@ -61,7 +61,7 @@ func (s *Store) Run(ctx context.Context, id string) (Run, error) {
 
 // fill reads what was done in a run of a card.
 func (s *Store) fill(ctx context.Context, id string, r *Run) error {
-	rows, err := s.db.QueryContext(ctx, `SELECT * FROM (SELECT step, how, 0 FROM done WHERE run = ?1 ORDER BY rowid) UNION ALL SELECT step, ink, 1 FROM used WHERE run = ?1`, r.ID)
+	rows, err := s.read.QueryContext(ctx, `SELECT * FROM (SELECT step, how, 0 FROM done WHERE run = ?1 ORDER BY rowid) UNION ALL SELECT step, ink, 1 FROM used WHERE run = ?1`, r.ID)
 	if err != nil {
 		return fmt.Errorf("read the run of card %q: %w", id, plain(err))
 	}
@@ -96,7 +96,7 @@ func (s *Store) fill(ctx context.Context, id string, r *Run) error {
 
 // more reads the counts and timers of a run.
 func (s *Store) more(ctx context.Context, r *Run) error {
-	rows, err := s.db.QueryContext(ctx, `SELECT step, n, '' FROM counted WHERE run = ?1 UNION ALL SELECT * FROM (SELECT step, -1, until FROM timers WHERE run = ?1 ORDER BY until)`, r.ID)
+	rows, err := s.read.QueryContext(ctx, `SELECT step, n, '' FROM counted WHERE run = ?1 UNION ALL SELECT * FROM (SELECT step, -1, until FROM timers WHERE run = ?1 ORDER BY until)`, r.ID)
 	if err != nil {
 		return plain(err)
 	}
@@ -295,7 +295,7 @@ func (s *Store) runOf(ctx context.Context, tx *sql.Tx, id string) (run int64, er
 // adopt moves what cards of version 1 say was done into runs of their own, once: cards
 // that have a run are passed over, as are those that cannot be read.
 func (s *Store) adopt(ctx context.Context) error {
-	rows, err := s.db.QueryContext(ctx, `SELECT c.id, r.doc FROM cards c JOIN revisions r ON r.card = c.id AND r.number = c.head WHERE NOT EXISTS (SELECT 1 FROM runs WHERE card = c.id)`)
+	rows, err := s.read.QueryContext(ctx, `SELECT c.id, r.doc FROM cards c JOIN revisions r ON r.card = c.id AND r.number = c.head WHERE NOT EXISTS (SELECT 1 FROM runs WHERE card = c.id)`)
 	if err != nil {
 		return plain(err)
 	}

@@ -25,7 +25,7 @@ var ErrTaken = errors.New("was cut and taken out for this run already")
 // Company lists the cards that are made in one sitting with a card, by their ids.
 func (s *Store) Company(ctx context.Context, id string) ([]string, error) {
 	out := []string{}
-	rows, err := s.db.QueryContext(ctx, `SELECT other FROM company WHERE card = ? ORDER BY position`, id)
+	rows, err := s.read.QueryContext(ctx, `SELECT other FROM company WHERE card = ? ORDER BY position`, id)
 	if err != nil {
 		return out, fmt.Errorf("read what is made with card %q: %w", id, plain(err))
 	}
@@ -86,7 +86,7 @@ func (s *Store) Making(ctx context.Context, id string, run int64) ([]Kept, error
 }
 
 func (s *Store) kept(ctx context.Context, query string, args ...any) (out []Kept, err error) {
-	rows, err := s.db.QueryContext(ctx, query, args...)
+	rows, err := s.read.QueryContext(ctx, query, args...)
 	if err != nil {
 		return nil, plain(err)
 	}
@@ -132,7 +132,7 @@ type Taken struct {
 
 // TakenIn lists the cardstocks that were cut for a run and taken out of the stores.
 func (s *Store) TakenIn(ctx context.Context, run int64) (out []Taken, err error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT stock, at, doc FROM taken WHERE run = ?`, run)
+	rows, err := s.read.QueryContext(ctx, `SELECT stock, at, doc FROM taken WHERE run = ?`, run)
 	if err != nil {
 		return nil, fmt.Errorf("read what was cut: %w", plain(err))
 	}
@@ -195,7 +195,7 @@ type Past struct {
 // Past lists the runs of a card, the latest first.
 func (s *Store) Past(ctx context.Context, id string) ([]Past, error) {
 	out := []Past{}
-	rows, err := s.db.QueryContext(ctx, `SELECT r.id, r.begun, r.ended, (SELECT count(*) FROM done d WHERE d.run = r.id AND d.how = ''), (SELECT count(*) FROM done d WHERE d.run = r.id AND d.how <> ''),
+	rows, err := s.read.QueryContext(ctx, `SELECT r.id, r.begun, r.ended, (SELECT count(*) FROM done d WHERE d.run = r.id AND d.how = ''), (SELECT count(*) FROM done d WHERE d.run = r.id AND d.how <> ''),
 		(SELECT count(*) FROM used u WHERE u.run = r.id), coalesce((SELECT min(at) FROM done d WHERE d.run = r.id), ''), coalesce((SELECT max(at) FROM done d WHERE d.run = r.id), '') FROM runs r WHERE r.card = ? ORDER BY r.id DESC`, id)
 	if err != nil {
 		return out, fmt.Errorf("list the runs of card %q: %w", id, plain(err))
@@ -223,7 +223,7 @@ type Ticked struct {
 // Ticks lists when steps were ticked, of all runs of all cards, those left out and those of
 // which nobody knows what sort they were not with them.
 func (s *Store) Ticks(ctx context.Context) (out []Ticked, err error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT run, step, kind, cards, at FROM done WHERE how = '' AND kind <> '' ORDER BY run, at, rowid`)
+	rows, err := s.read.QueryContext(ctx, `SELECT run, step, kind, cards, at FROM done WHERE how = '' AND kind <> '' ORDER BY run, at, rowid`)
 	if err != nil {
 		return nil, fmt.Errorf("read how long steps took: %w", plain(err))
 	}
@@ -249,7 +249,7 @@ func (s *Store) Ticks(ctx context.Context) (out []Ticked, err error) {
 // back.
 func (s *Store) Ticking(ctx context.Context) ([2]int64, error) {
 	var n [2]int64
-	err := s.db.QueryRowContext(ctx, `SELECT count(*), coalesce(max(rowid), 0) FROM done`).Scan(&n[0], &n[1])
+	err := s.read.QueryRowContext(ctx, `SELECT count(*), coalesce(max(rowid), 0) FROM done`).Scan(&n[0], &n[1])
 	if err != nil {
 		return n, fmt.Errorf("look what is ticked: %w", plain(err))
 	}

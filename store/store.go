@@ -34,7 +34,8 @@ var (
 
 // Store is an open data file.
 type Store struct {
-	db   *sql.DB
+	db   *sql.DB // writes, one at a time
+	read *sql.DB // reads what is written, and waits for no write
 	now  func() time.Time
 	memo kitMemo
 	lock *flock.Flock
@@ -77,7 +78,7 @@ func (s *Store) Cards(ctx context.Context) ([]Saved, error) {
 }
 
 func (s *Store) readCards(ctx context.Context) ([]Saved, []Apart, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT c.id, CAST(c.title AS TEXT), c.version, coalesce(r.doc, '') FROM cards c LEFT JOIN revisions r ON r.card = c.id AND r.number = c.head ORDER BY c.position, c.id`)
+	rows, err := s.read.QueryContext(ctx, `SELECT c.id, CAST(c.title AS TEXT), c.version, coalesce(r.doc, '') FROM cards c LEFT JOIN revisions r ON r.card = c.id AND r.number = c.head ORDER BY c.position, c.id`)
 	if err != nil {
 		return nil, nil, fmt.Errorf("list cards: %w", plain(err))
 	}
@@ -111,7 +112,7 @@ func (s *Store) Card(ctx context.Context, id string) (Saved, error) {
 	v := Saved{ID: id}
 	var doc []byte
 	var head, parent, next int64
-	err := s.db.QueryRowContext(ctx, `SELECT c.version, c.head, r.parent, r.doc, (SELECT count(*) FROM revisions n WHERE n.card = c.id AND n.parent = c.head)
+	err := s.read.QueryRowContext(ctx, `SELECT c.version, c.head, r.parent, r.doc, (SELECT count(*) FROM revisions n WHERE n.card = c.id AND n.parent = c.head)
 		FROM cards c JOIN revisions r ON r.card = c.id AND r.number = c.head WHERE c.id = ?`, id).Scan(&v.Version, &head, &parent, &doc, &next)
 	if err != nil {
 		return v, fmt.Errorf("read card %q: %w", id, missing(err))
@@ -225,7 +226,7 @@ func (s *Store) Save(ctx context.Context, id string, version int64, gesture stri
 // last is left.
 func (s *Store) At(ctx context.Context, id string, version int64) (card.Card, error) {
 	var doc []byte
-	err := s.db.QueryRowContext(ctx, `SELECT r.doc FROM shown s JOIN revisions r ON r.card = s.card AND r.number = s.number WHERE s.card = ? AND s.version = ?`, id, version).Scan(&doc)
+	err := s.read.QueryRowContext(ctx, `SELECT r.doc FROM shown s JOIN revisions r ON r.card = s.card AND r.number = s.number WHERE s.card = ? AND s.version = ?`, id, version).Scan(&doc)
 	if err != nil {
 		return card.Card{}, fmt.Errorf("read card %q at version %d: %w", id, version, missing(err))
 	}
@@ -417,7 +418,7 @@ func (s *Store) Fill(ctx context.Context, k kit.Kit, ids []string, cards []card.
 // Setting reads a setting, or returns or when it has none.
 func (s *Store) Setting(ctx context.Context, name, or string) (string, error) {
 	var v string
-	err := s.db.QueryRowContext(ctx, `SELECT value FROM settings WHERE name = ?`, name).Scan(&v)
+	err := s.read.QueryRowContext(ctx, `SELECT value FROM settings WHERE name = ?`, name).Scan(&v)
 	if errors.Is(err, sql.ErrNoRows) {
 		return or, nil
 	}
@@ -462,7 +463,7 @@ func (s *Store) AddNumbered(ctx context.Context, prefix string, value func(numbe
 
 // Settings lists all settings.
 func (s *Store) Settings(ctx context.Context) (map[string]string, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT name, value FROM settings`)
+	rows, err := s.read.QueryContext(ctx, `SELECT name, value FROM settings`)
 	if err != nil {
 		return nil, fmt.Errorf("read the settings: %w", plain(err))
 	}

@@ -110,7 +110,7 @@ func (s *Store) Document(ctx context.Context, kind, id string) ([]byte, error) {
 		query = `SELECT doc FROM apart WHERE ?1 = 'rows' AND id = ?2`
 	}
 	var doc []byte
-	if err := s.db.QueryRowContext(ctx, query, kind, id).Scan(&doc); err != nil {
+	if err := s.read.QueryRowContext(ctx, query, kind, id).Scan(&doc); err != nil {
 		return nil, fmt.Errorf("read %s %q as it stands: %w", kind, id, missing(err))
 	}
 	return doc, nil

@@ -7305,6 +7305,8 @@ export interface components {
              * @description height of a capital, mm
              */
             letter: number;
+            /** @description ink id dabbed on the foot of the stamp, over the first: words in two tones */
+            shade?: string;
             text: string;
             /**
              * Format: double
