@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"math"
 	"slices"
-	"strings"
 
 	"ochrestone/core/kit"
 )
@@ -18,9 +17,6 @@ const (
 	slowFactor = 3.0   // ink lies so much longer on what does not drink it
 	soakedDry  = 15.0  // minutes until card that was soaked bears to be let out of its sheet
 )
-
-// blotchy is said of every large solid, not of the first alone.
-const blotchy = "one strike leaves it blotchy"
 
 // medium is what ink is laid on, and over what.
 type medium struct {
@@ -70,7 +66,8 @@ func (k *maker) minded(a Act, ink string, on medium) Act {
 	}
 	if a.Kind == PrintAct && on.area > solidArea && 2*on.area/max(on.edge, 1) > solidBroad {
 		if on.strikes < 2 {
-			add(fmt.Sprintf("It is solid, %.0f mm² of it, and %s: look before anything moves, and strike again, pressing where it is weak.", math.Round(on.area/10)*10, blotchy))
+			// Each solid by its area, so that it is said of every one, and of one in many colours once.
+			add(fmt.Sprintf("A solid of %.0f mm²: one strike leaves it blotchy. Look before anything moves, and strike again.", math.Round(on.area/10)*10))
 		}
 	}
 	return a
@@ -82,7 +79,7 @@ func mindOnce(acts []Act) {
 	for i := range acts {
 		fresh := []string{}
 		for _, s := range acts[i].Mind {
-			if !said[s] || strings.Contains(s, blotchy) {
+			if !said[s] {
 				fresh = append(fresh, s)
 			}
 			said[s] = true
