@@ -1,0 +1,296 @@
+package work
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"ochrestone/core/build"
+	"ochrestone/core/card"
+	"ochrestone/core/motif"
+)
+
+// prints adds the prints: all copies of a stamp together, but images that overlap on what
+// carries them one by one, from the front to the back, each masked while those behind it
+// are printed.
+func (m *making) prints() {
+	together, alone := m.groups()
+	// What is printed on its pieces is printed on all of them at once, wherever they go.
+	all := 0
+	for _, g := range together {
+		all += g.n
+	}
+	for _, g := range together {
+		m.print(g.on, "", g.n, all)
+		all = 0
+	}
+	for _, i := range alone {
+		m.print(m.carrier(m.Build.Things[i].Element), m.Build.Things[i].Element.ID, 1, 1)
+	}
+}
+
+// furtherGround is from where on prints on other leaves than the first are numbered, clear of
+// those on card of their own.
+const furtherGround = 100
+
+// grounds are the leaves of the card that the image is printed on, as they are met; card it is
+// cut out of is not with them.
+func (m *making) grounds() (out []Thing) {
+	for _, i := range m.Things {
+		t := &m.Build.Things[i]
+		if on := m.carrier(t.Element); t.Element.Image.Cutout == nil && !slices.Contains(out, on) {
+			out = append(out, on)
+		}
+	}
+	return out
+}
+
+// group is a number of images that are printed on one leaf together.
+type group struct {
+	on Thing
+	n  int
+}
+
+// groups parts the image's things by what carries them; those whose prints overlap others
+// stand alone, the front one first.
+func (m *making) groups() (together []group, alone []int) {
+	for _, i := range m.Things {
+		t := &m.Build.Things[i]
+		on := m.carrier(t.Element)
+		if cut := t.Element.Image.Cutout; cut != nil {
+			on = m.cutoutSheet(cut.Paper)
+		}
+		if t.Printed && t.Element.Face == card.Front && len(m.overlapped(i)) > 0 {
+			alone = append(alone, i)
+			continue
+		}
+		if at := slices.IndexFunc(together, func(g group) bool { return g.on == on }); at >= 0 {
+			together[at].n++
+		} else {
+			together = append(together, group{on, 1})
+		}
+	}
+	slices.Reverse(alone)
+	return together, alone
+}
+
+// batch is what one stamp with one ink prints at once.
+type batch struct {
+	layers []int
+	ink    string
+}
+
+// print adds the prints of the image on one leaf, n of them, and those on so many of its own
+// pieces: of all alike, or of one element.
+func (m *making) print(ground Thing, element string, n, pieces int) {
+	var batches []batch
+	for i, v := range m.views {
+		f := m.finish(i)
+		ink := f.First()
+		if v.Layer.Make == card.Cut || ink == "" {
+			continue // bare paper is a legitimate layer
+		}
+		// Parts of one stamp that take one ink are printed at one stroke.
+		at := slices.IndexFunc(batches, func(b batch) bool {
+			o := m.views[b.layers[0]]
+			return v.Layer.Region == nil && o.Layer.Region == nil && v.Part.Stamp != "" && v.Part.Stamp == o.Part.Stamp && f.Ink == b.ink && v.Layer.Make == card.Printed && o.Layer.Make == card.Printed &&
+				len(f.Blends) == 0 && build.Leaf(m.Image.Shapes, i) == build.Leaf(m.Image.Shapes, b.layers[0]) && m.onlyOver(i, b.layers)
+		})
+		if at >= 0 {
+			batches[at].layers = append(batches[at].layers, i)
+		} else {
+			batches = append(batches, batch{[]int{i}, ink})
+		}
+	}
+	for _, b := range batches {
+		if build.Leaf(m.Image.Shapes, b.layers[0]) == motif.Ground {
+			m.strike(b, ground, element, n)
+		} else if pieces > 0 {
+			m.strike(b, ground, element, pieces)
+		}
+	}
+	if t := m.thingOf(element); t != nil && len(batches) > 0 {
+		behind := []string{}
+		for _, j := range m.overlapped(t.at) {
+			if j < t.at {
+				behind = append(behind, m.Build.Things[j].Name)
+			}
+		}
+		if len(behind) > 0 {
+			m.add(phaseInk, Act{ID: card.Step{Verb: Mask, Element: element}, Kind: MaskAct, Title: fmt.Sprintf("Mask no. %d, %s", m.fromFront(t.at), t.Name),
+				Detail: fmt.Sprintf("Lay its mask over it, once it is dry, while what stands behind it is printed: %s. Register prints the masks.", strings.Join(behind, ", "))}, facts{masks: element})
+		}
+	}
+}
+
+// onlyOver reports whether no print lies beneath a layer but those given: only then they
+// can be printed at one stroke.
+func (m *making) onlyOver(layer int, of []int) bool {
+	for h := m.views[layer].Host; h != motif.Ground && m.views[h].Layer.Make != card.Cut; h = m.views[h].Host {
+		if !slices.Contains(of, h) {
+			return false
+		}
+	}
+	return true
+}
+
+// placed is a thing with its place in the pile.
+type placed struct {
+	*build.Thing
+	at int
+}
+
+func (m *making) thingOf(element string) *placed {
+	for _, i := range m.Things {
+		if t := &m.Build.Things[i]; t.Element.ID == element {
+			return &placed{t, i}
+		}
+	}
+	return nil
+}
+
+// strike adds what one stamp with one ink prints.
+func (m *making) strike(b batch, ground Thing, element string, n int) {
+	first := b.layers[0]
+	v, f := m.views[first], m.finish(first)
+	id := m.id(Print, first)
+	id.Element = element
+	if ground.Motif != "" {
+		id.N = 1 + slices.Index(m.cutoutPapers(), ground.Part) // on card of its own
+	} else if at := slices.Index(m.grounds(), ground); at > 0 {
+		id.N = furtherGround + at // on another leaf than the first
+	}
+	fa := facts{leaf: m.leaf(first, ground), makes: element, stack: first, tool: m.tool(m.Image.Motif, v.Layer), tone: m.tone(f.First())}
+	fa.times = n
+	if leaf := build.Leaf(m.Image.Shapes, first); leaf != motif.Ground {
+		l := m.views[leaf].Layer
+		fa.hole, fa.times = !l.After, n*max(1, l.Copies)
+	} else if ground.Motif == "" {
+		fa.spots = n
+	}
+	var labels []string
+	for _, i := range b.layers {
+		w := m.views[i]
+		if w.Host == motif.Ground {
+			// nothing of the image lies beneath
+		} else if on := m.inkedBelow(i); on == motif.Ground {
+			// only bare card lies beneath
+		} else if h := m.thing(on, m.alone(on, element)); !slices.ContainsFunc(b.layers, func(j int) bool { return j == on }) {
+			fa.over = append(fa.over, h)
+		}
+		labels = append(labels, w.Layer.Label)
+		fa.inks = append(fa.inks, m.thing(i, m.alone(i, element)))
+		if m.Image.School == card.LightGround && !w.Layer.Accent {
+			fa.rank = max(fa.rank, w.Layer.Rank)
+		}
+	}
+	if element != "" {
+		for _, j := range m.overlapped(m.thingOf(element).at) {
+			if j > m.thingOf(element).at {
+				fa.masked = append(fa.masked, m.Build.Things[j].Element.ID)
+			}
+		}
+	}
+	carrier := m.LeafName(ground.Element)
+	if ground.Motif != "" && v.Host == motif.Ground {
+		carrier = m.Stock.PaperName(ground.Part) + ", to be cut out"
+	}
+	if v.Host != motif.Ground {
+		carrier = m.views[v.Host].Layer.Label
+	}
+	what := m.of(strings.Join(labels, " and "))
+	if element != "" {
+		what += fmt.Sprintf(", no. %d from the front", m.fromFront(m.thingOf(element).at))
+	}
+	title, detail := fmt.Sprintf("Stamp %s × %d", what, n), "%s on %s. Look before you lift the stamp."
+	masks := v.Layer.Region != nil && v.Layer.Region.By == card.Masked && v.Problem == ""
+	if masks {
+		title, detail = m.maskedInk(first, what, n)
+	}
+	kind := PrintAct
+	if m.byHand(f.First()) && v.Layer.Make == card.Printed && !masks {
+		title, detail, kind = fmt.Sprintf("Colour %s × %d", what, n), "%s by hand, within its line, on %s.", InkAct
+		fa.tool, fa.spots, fa.hole = tool{}, 0, false
+	}
+	if v.Layer.Make == card.Stencilled && !masks {
+		title, detail = fmt.Sprintf("Stencil %s × %d", what, n), "%s through its opening, the etched lines laid over what is there on %s, one edge hinged with tape. Wipe the stencil before another colour."
+	}
+	with := laidWith(v.Layer)
+	if kind == InkAct {
+		with = ""
+	}
+	a := m.inked(Act{ID: id, Kind: kind, Title: title, Detail: fmt.Sprintf(detail, m.loaded(f, with), carrier)}, f.First())
+	m.add(phaseInk, m.minded(a, f.First(), m.on(b.layers, ground)), fa)
+	m.heat(id, what, fa.leaf, fa.inks, inksOf(f)...)
+}
+
+// on is what layers are printed on together, on what carries the image where none of its
+// pieces does.
+func (m *making) on(layers []int, ground Thing) medium {
+	out := medium{paper: m.Card.Base.Paper, strikes: m.finish(layers[0]).Strikes()}
+	if e, ok := m.Card.Element(ground.Element); ok && e.Sheet != nil {
+		out.paper = e.Sheet.Paper
+	}
+	if ground.Motif != "" {
+		out.paper = ground.Part
+	}
+	for _, i := range layers {
+		if v := m.views[i]; v.Layer.Make == card.Printed {
+			out.area, out.edge = out.area+v.Outline.Area(), out.edge+v.Outline.Length()
+		}
+		for h := m.views[i].Host; h != motif.Ground; h = m.views[h].Host {
+			f := m.finish(h)
+			out.beneath = append(out.beneath, inksOf(f)...)
+			if m.views[h].Layer.Make == card.Cut {
+				out.paper = f.Paper
+				break
+			}
+		}
+	}
+	return out
+}
+
+// inkedBelow is the layer beneath a print that has ink of its own; motif.Ground for none.
+func (m *making) inkedBelow(layer int) int {
+	for {
+		layer = m.views[layer].Host
+		if layer == motif.Ground || m.finish(layer).Ink != "" || len(m.finish(layer).Blends) > 0 {
+			return layer
+		}
+	}
+}
+
+// alone is the element a layer's ink belongs to where each is printed by itself: only what
+// lies on the ground is.
+func (m *making) alone(layer int, element string) string {
+	if build.Leaf(m.Image.Shapes, layer) != motif.Ground {
+		return ""
+	}
+	return element
+}
+
+// fromFront counts a printed thing among those that overlap others, from the front, from 1.
+func (k *maker) fromFront(i int) int {
+	n := 1
+	for j := i + 1; j < len(k.Things); j++ {
+		if t := k.Things[j]; t.Printed && t.Element.Face == card.Front && len(k.overlapped(j)) > 0 {
+			n++
+		}
+	}
+	return n
+}
+
+// overlapped lists the printed things that a printed thing lies over or under. Every strike
+// asks for it, so that it is found once.
+func (k *maker) overlapped(i int) (out []int) {
+	if was, ok := k.laps[i]; ok {
+		return was
+	}
+	defer func() { k.laps[i] = out }()
+	for j, t := range k.Things {
+		if j != i && t.Printed && t.Element.Face == card.Front && k.Things[i].Rough.Overlaps(t.Rough) {
+			out = append(out, j)
+		}
+	}
+	return out
+}
