@@ -28,6 +28,10 @@ func (b *Build) Masks(inset float64) ([]Mask, error) {
 			continue
 		}
 		var over []string
+		under, inks := b.InkedAround(i)
+		for _, n := range inks {
+			over = append(over, Inking(under.Element.Sheet.Treatments[n]))
+		}
 		for j := i - 1; j >= 0; j-- {
 			if o := b.Things[j]; o.Printed && o.Element.Face == card.Front && t.Outline.Overlaps(o.Outline) {
 				over = append(over, o.Name)
@@ -43,6 +47,52 @@ func (b *Build) Masks(inset float64) ([]Mask, error) {
 		out = append(out, Mask{t.Element.ID, t.Name, g, over})
 	}
 	return b.regionMasks(out)
+}
+
+// InkedAround are the treatments that lay ink where a masked print stands, by their number, and what
+// they are done to; none for a print that is not masked.
+func (b *Build) InkedAround(i int) (under *Thing, treatments []int) {
+	t := &b.Things[i]
+	if t.Element.Image == nil || !t.Element.Image.Masked || !t.Printed {
+		return nil, nil
+	}
+	under = &b.Base
+	if t.Element.On != "" {
+		under = b.thing(t.Element.On)
+	}
+	if under == nil || under.Element.Sheet == nil {
+		return nil, nil
+	}
+	for n, tr := range under.Element.Sheet.Treatments {
+		if n >= len(under.Treated) || Inking(tr) == "" || tr.Stencil != nil && tr.Stencil.Over {
+			continue
+		}
+		if slices.ContainsFunc(under.Treated[n].Regions, func(g shape.Region) bool { return t.Rough.Overlaps(under.Place(g)) }) {
+			treatments = append(treatments, n)
+		}
+	}
+	return under, treatments
+}
+
+// Inking is what a treatment that inks the ground is called; empty for one that does not.
+func Inking(t card.Treatment) string {
+	switch {
+	case t.Fade != nil:
+		return "the blend"
+	case t.Bands != nil:
+		return "the bands"
+	case t.Stencil != nil:
+		return "the stencilling"
+	case t.Splash != nil:
+		return "the splash"
+	case t.Stroke != nil:
+		return "the stroke"
+	case t.Edged != nil:
+		return "the edge"
+	case t.Print != nil || t.Turned != nil:
+		return "the pattern"
+	}
+	return ""
 }
 
 // maskRound is how far a mask of a region goes past the piece, so that no ink runs over it, mm.

@@ -12,6 +12,27 @@ type Cutout struct {
 	Margin float64 `json:"margin,omitempty" minimum:"0" maximum:"20" doc:"of bare card round the print, mm"`
 }
 
+// SetMasked prints an image before its ground is inked and masks it meanwhile, or prints it over
+// what is there.
+type SetMasked struct {
+	Element string `json:"element"`
+	Masked  bool   `json:"masked"`
+}
+
+func (e *SetMasked) apply(c *Card, _ kit.Kit) error {
+	el, err := c.element(e.Element)
+	if err != nil {
+		return err
+	}
+	if el.Image == nil {
+		return kit.Problem{Path: "masked.element", What: fmt.Sprintf("%q is no image", e.Element)}
+	}
+	img := *el.Image
+	img.Masked = e.Masked
+	el.Image = &img
+	return nil
+}
+
 // SetCutout prints an image on card of its own and cuts it out, or prints it straight on
 // what carries it again.
 type SetCutout struct {

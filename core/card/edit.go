@@ -51,6 +51,8 @@ type Edit struct {
 	Shaker        *SetShaker     `json:"shaker,omitempty"`
 	Ribbon        *SetRibbon     `json:"ribbon,omitempty"`
 	Cutout        *SetCutout     `json:"cutout,omitempty"`
+	Masked        *SetMasked     `json:"masked,omitempty"`
+	Carry         *SetCarried    `json:"carry,omitempty"`
 	Twin          *Twin          `json:"twin,omitempty"`
 	SnipOff       *SnipOff       `json:"snipOff,omitempty"`
 	Tucks         *SetTucks      `json:"tucks,omitempty"`

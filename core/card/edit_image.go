@@ -204,10 +204,11 @@ func (e *ShiftLayer) apply(c *Card, _ kit.Kit) error {
 	return nil
 }
 
-// SetSchool sets the rule of lightness of an image.
+// SetSchool sets the rule of lightness of an image, and how many tones are wanted in it.
 type SetSchool struct {
 	Motif  string `json:"motif"`
-	School School `json:"school" enum:"light ground,dark ground,local colour,every piece"`
+	School School `json:"school,omitempty" enum:"light ground,dark ground,local colour,every piece" doc:"none leaves it as it is"`
+	Tones  *int   `json:"tones,omitempty" minimum:"0" maximum:"9" doc:"how many tones are wanted; none leaves it as it is"`
 }
 
 func (e *SetSchool) apply(c *Card, _ kit.Kit) error {
@@ -215,6 +216,11 @@ func (e *SetSchool) apply(c *Card, _ kit.Kit) error {
 	if err != nil {
 		return err
 	}
-	m.School = e.School
+	if e.School != "" {
+		m.School = e.School
+	}
+	if e.Tones != nil {
+		m.Tones = *e.Tones
+	}
 	return nil
 }

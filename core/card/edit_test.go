@@ -55,7 +55,7 @@ func TestEditsChangeWhatTheySay(t *testing.T) {
 		Edit{Put: &Put{Element: "e2", X: &five}},
 		Edit{Hold: &Hold{Element: "e2", Bonds: Foam("foam", 2)}},
 		Edit{Hold: &Hold{Motif: "m1", Layer: "b", Bonds: nil}},
-		Edit{School: &SetSchool{"m1", LocalColour}},
+		Edit{School: &SetSchool{Motif: "m1", School: LocalColour}},
 		Edit{Finish: &SetFinish{"m1", "w1", map[string]Finish{"b": {Paper: "p", Ink: "deep"}}}},
 		Edit{CopyColourway: &CopyColourway{"m1", "w1"}},
 		Edit{Recolour: &Recolour{map[string]string{"e1": "w2"}}},
@@ -171,7 +171,7 @@ func TestWhatChangedIsSaidInWords(t *testing.T) {
 	call := func(_ Card, e Element) string { return "element " + e.ID }
 	assert.Empty(t, Changes(c, c, call))
 	got := edited(t, c, Edit{Rename: &Rename{"Another"}}, Edit{Move: &Move{Element: "e1", DX: 1}}, Edit{Remove: &Remove{"e2"}}, Edit{AddStrip: &AddStrip{}},
-		Edit{Finish: &SetFinish{"m1", "w1", map[string]Finish{"b": {Ink: "deep"}}}}, Edit{School: &SetSchool{"m2", EveryPiece}})
+		Edit{Finish: &SetFinish{"m1", "w1", map[string]Finish{"b": {Ink: "deep"}}}}, Edit{School: &SetSchool{Motif: "m2", School: EveryPiece}})
 	assert.Equal(t, []string{"its title", "element e1", "element s1 was added", "element e2 was taken off", "Set, First", "the layers of Set"}, Changes(c, got, call))
 	assert.Equal(t, []string{"the order of the pile"}, Changes(c, edited(t, c, Edit{Shift: &Shift{"e1", 1}}), call))
 }

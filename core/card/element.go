@@ -22,6 +22,7 @@ type Element struct {
 	Name    string   `json:"name,omitempty" maxLength:"80" doc:"what the person calls it; empty takes what it is"`
 	Face    Face     `json:"face" enum:"front,inside left,inside right,envelope,beside"`
 	On      string   `json:"on,omitempty" doc:"the element that carries it; empty: the face itself"`
+	Carried *string  `json:"carried,omitempty" doc:"the sheet beneath that the person says carries it, empty for the card front; none: what bears most of it"`
 	Place   Place    `json:"place"`
 	Inset   *Margins `json:"inset,omitempty" doc:"instead of a place and size: so much of what carries it shows on each side"`
 	Group   string   `json:"group,omitempty" maxLength:"40" doc:"elements of one group are taken and moved together"`
@@ -109,6 +110,9 @@ type Image struct {
 	Colourway string `json:"colourway" doc:"colourway id"`
 	// Cutout is card of its own that its prints stand on; none: what carries it.
 	Cutout *Cutout `json:"cutout,omitempty" doc:"printed on card of its own and cut out; none: printed on what carries it"`
+	// Masked prints are made first and masked while their ground is inked, so that none of it
+	// lies beneath them.
+	Masked bool `json:"masked,omitempty" doc:"printed first, and masked while its ground is inked"`
 
 	extra extra
 }

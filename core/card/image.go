@@ -36,7 +36,10 @@ type Layer struct {
 	Make  Make   `json:"make" enum:"cut,printed,stencilled"`
 	// After says that a cut layer is stamped first, and cut out with its die when
 	// that is dry: then it is the die that has to be placed.
-	After  bool    `json:"after,omitempty" doc:"a cut layer that is stamped first and cut out after"`
+	After bool `json:"after,omitempty" doc:"a cut layer that is stamped first and cut out after"`
+	// Pitch is from middle to middle of the prints of one that is cut out after, where several lie
+	// on one strip of card; 0 takes what its die asks for.
+	Pitch  float64 `json:"pitch,omitempty" minimum:"0" maximum:"400" doc:"of one stamped first and cut out after: from print to print along a strip, mm; 0 takes what its die asks for"`
 	On     string  `json:"on,omitempty" doc:"layer it sits on; empty lets the outlines decide"`
 	Rank   int     `json:"rank" minimum:"1" maximum:"99" doc:"tone rank"`
 	Accent bool    `json:"accent,omitempty" doc:"left out of the order of lightness"`
@@ -134,6 +137,8 @@ type Motif struct {
 	School     School      `json:"school" enum:"light ground,dark ground,local colour,every piece"`
 	Layers     []Layer     `json:"layers" nullable:"false" doc:"lowest first"`
 	Colourways []Colourway `json:"colourways" nullable:"false"`
+	// Tones is how many tones the person wants to see in it.
+	Tones int `json:"tones,omitempty" minimum:"0" maximum:"9" doc:"how many tones are wanted in it; 0: as many as its layers give"`
 
 	extra extra
 }

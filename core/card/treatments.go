@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"reflect"
 	"slices"
+	"strings"
 )
 
 // Treatment is something done to a sheet: exactly one of its fields is set, or none
@@ -63,11 +64,25 @@ type Words struct {
 	// Shade is a further ink dabbed on the foot of the stamp: words in two tones.
 	Shade  string `json:"shade,omitempty" doc:"ink id dabbed on the foot of the stamp, over the first: words in two tones"`
 	Emboss bool   `json:"emboss,omitempty" doc:"heat embossed with powder"`
+	// Stamp is all that is on the stamp, where only some of it is wanted.
+	Stamp string `json:"stamp,omitempty" maxLength:"160" doc:"all that the stamp says, its lines apart by /, where only some of it is wanted"`
 	Spot
 	// Bend is the radius of the arc the words stand on; below 0 they hang in it.
 	Bend float64 `json:"bend,omitempty" minimum:"-1000" maximum:"1000" doc:"radius of the arc they stand on, mm; below 0 they hang in it; 0: straight"`
 
 	extra extra
+}
+
+// Besides are the lines of the stamp that are not wanted, as it says them; none where all are.
+func (w Words) Besides() (out []string) {
+	plain := func(s string) string { return strings.ToLower(strings.Join(strings.Fields(s), " ")) }
+	wanted := " " + plain(strings.ReplaceAll(w.Text, "/", " ")) + " "
+	for _, line := range strings.Split(w.Stamp, "/") {
+		if l := plain(line); l != "" && !strings.Contains(wanted, " "+l+" ") {
+			out = append(out, strings.TrimSpace(line))
+		}
+	}
+	return out
 }
 
 // Finish is how the words are inked, as a layer of an image would be.

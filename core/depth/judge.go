@@ -25,7 +25,7 @@ type Uneven struct {
 
 // Our own defaults of what is a trouble.
 const (
-	leansBy  = 1.2 // glued parts that overlap lean by less on every card, mm
+	leansBy  = 1.4 // glued parts that overlap lean by less on every card, mm
 	raisedBy = 0.6 // on foam one looks for level, mm
 	apartBy  = 1.0 // glue reaches over less with a press, mm
 )

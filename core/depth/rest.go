@@ -116,6 +116,36 @@ func restOn(g shape.Point, on []Bearing) Plane {
 	return Plane{At: g, Z: at(sx, sy) - flatter*(sx*sx+sy*sy), SX: sx, SY: sy}
 }
 
+// How far, mm, an end of a part may stand above all that bears it before the hand that presses it
+// on bends it down, and how far it then still stands up; our own defaults.
+const (
+	levers = 1.0
+	bentTo = 0.05
+)
+
+// drooped is how a part of card lies where a stiff one would lever an end far up: card bends, and
+// pressed on it ends hardly above the highest thing that bears it.
+func drooped(p Plane, g shape.Region, on []Bearing) Plane {
+	top := Bearing{Z: math.Inf(-1)}
+	for _, b := range on {
+		if b.Z > top.Z {
+			top = b
+		}
+	}
+	high := math.Inf(-1)
+	for _, r := range g.Rings() {
+		for _, q := range r {
+			high = max(high, p.Over(q))
+		}
+	}
+	if at := p.Over(top.At); high > top.Z+levers {
+		s := bentTo / max(bentTo, high-at)
+		level := Plane{At: top.At, Z: top.Z, SX: s * p.SX, SY: s * p.SY}
+		return Plane{At: p.At, Z: level.Over(p.At), SX: level.SX, SY: level.SY}
+	}
+	return p
+}
+
 // flatter is how much flatness counts among planes that are equally low.
 const flatter = 1e-7
 

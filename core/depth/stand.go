@@ -254,21 +254,20 @@ func (s *stand) lie(out Stood, i, carrier int, onLeaf bool, over int, below []in
 		return z
 	}
 	raised := slices.ContainsFunc(out.Holds, func(h build.Hold) bool { return h.Raised })
-	// Pads stand on what carries the part, not on what sticks up out of it.
 	var up []int
 	if onLeaf && raised {
-		for _, k := range below {
-			if k != carrier && s.tops[k] > s.out[carrier].Z1+foamGive && !s.out[k].Outline.Covers(out.Outline) {
-				up = append(up, k)
-			}
-		}
+		up = s.stoodClear(out, carrier, below)
 	}
 	l.supports = s.Supports(out.Piece, s.avoid(i, up), opaque)
+	whole := onLeaf && s.out[carrier].Outline.Covers(out.Outline)
+	if onLeaf && !whole && !raised {
+		l.supports = s.touching(l.supports, carrier, below)
+	}
 	// What is beneath may be finer than it is looked at: its edges count wherever they are.
 	var edges []shape.Point
 	own := shape.Banded(out.Outline)
 	for _, j := range below {
-		if s.tops[j] <= s.floor || j == carrier && onLeaf {
+		if s.tops[j] <= s.floor || j == carrier && whole {
 			continue
 		}
 		for _, q := range shape.Along(s.out[j].Outline, 2*spread) {
@@ -278,7 +277,8 @@ func (s *stand) lie(out Stood, i, carrier int, onLeaf bool, over int, below []in
 		}
 	}
 	on := bearings(out.Outline, l.supports, edges, ground)
-	l.under = Rest(out.Outline.Centroid(), on.all())
+	all := on.all()
+	l.under = drooped(Rest(out.Outline.Centroid(), all), out.Outline, all)
 	out.Under, out.Supports = l.under, l.supports
 	u := on.judge(out)
 	u.Lean = u.Rise
@@ -306,6 +306,77 @@ func (s *stand) lie(out Stood, i, carrier int, onLeaf bool, over int, below []in
 		l.off, l.offAt = hangs(out.Outline, out.Holds, bears, borne)
 	}
 	return l
+}
+
+// touching is glue as far as it meets something: what carries the part, or what else stands about as
+// high. Over air there is none.
+func (s *stand) touching(glue []Support, carrier int, below []int) (out []Support) {
+	gs := []shape.Region{s.out[carrier].Outline}
+	for _, k := range below {
+		if k != carrier && s.tops[k] > s.out[carrier].Z1-foamGive {
+			gs = append(gs, s.out[k].Outline)
+		}
+	}
+	meets, err := shape.UnionAll(gs...)
+	if err != nil {
+		return glue
+	}
+	for _, g := range glue {
+		if in, err := g.Area.Intersect(meets); err == nil && !in.Empty() {
+			g.Area = in
+			out = append(out, g)
+		}
+	}
+	if len(out) == 0 {
+		return glue
+	}
+	return out
+}
+
+// Shares of a part beneath which what lies there is stood clear of; our own defaults.
+const (
+	lowShare  = 0.5  // of what its pads are higher than, or far lower
+	tallShare = 0.15 // of all that is about as high as they are, together
+	towers    = 2.0  // times as high as its pads
+)
+
+// stoodClear lists what the pads of a part keep clear of: they stand on what carries it, not on
+// what sticks up out of that. What lies beneath most of the part is stood on, and so is what sticks
+// up as far as the pads are high beneath much of it, for it cannot be stood over.
+func (s *stand) stoodClear(out Stood, carrier int, below []int) (up []int) {
+	high := 0.0
+	for _, h := range out.Holds {
+		if h.Raised {
+			high = max(high, h.Height)
+		}
+	}
+	share := func(gs ...shape.Region) float64 {
+		all, err := shape.UnionAll(gs...)
+		if err != nil {
+			return 1
+		}
+		both, err := all.Intersect(out.Outline)
+		if err != nil {
+			return 1
+		}
+		return both.Area() / max(out.Outline.Area(), 1e-9)
+	}
+	var tall []int
+	var talls []shape.Region
+	for _, k := range below {
+		rises := s.tops[k] - s.out[carrier].Z1
+		switch {
+		case k == carrier || rises <= foamGive:
+		case rises >= high && rises < towers*high:
+			tall, talls = append(tall, k), append(talls, s.out[k].Outline)
+		case share(s.out[k].Outline) < lowShare:
+			up = append(up, k)
+		}
+	}
+	if len(tall) > 0 && share(talls...) < tallShare {
+		up = append(up, tall...)
+	}
+	return up
 }
 
 func in(b shape.Box, q shape.Point) bool {

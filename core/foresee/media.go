@@ -3,6 +3,7 @@ package foresee
 import (
 	"fmt"
 	"slices"
+	"strings"
 
 	"ochrestone/core/build"
 	"ochrestone/core/card"
@@ -56,11 +57,15 @@ const (
 // marked notes dye lines, and dye that is as good as black, that a marker comes upon: its alcohol
 // takes them along wherever it touches them, over them or beside them. Pigment and waterproof inks
 // stand.
-func marked(v *View, m *Image, wi, layer int, ink *kit.Ink, add func(Hit)) {
+// What a stamp laid of the layer itself, where it did, is among them.
+func marked(v *View, m *Image, wi, layer int, ink, struck *kit.Ink, add func(Hit)) {
 	w := m.Colourways[wi]
 	views := m.Shapes.Views
-	for i := range layer {
+	for i := range layer + 1 {
 		l := views[i].Layer
+		if i == layer && struck == nil {
+			continue
+		}
 		under, ok := v.Stock.Ink(w.Layers[l.ID].Ink)
 		if !ok || under.Kind != kit.Dye || l.Make == card.Cut || build.Leaf(m.Shapes, i) != build.Leaf(m.Shapes, layer) {
 			continue
@@ -74,7 +79,7 @@ func marked(v *View, m *Image, wi, layer int, ink *kit.Ink, add func(Hit)) {
 			continue
 		}
 		h := Hit{Key: []string{m.ID, w.ID, views[layer].Layer.ID, l.ID}, At: At{Motif: m.ID, Colourway: w.ID, Layer: l.ID},
-			What: fmt.Sprintf("%s will run into %s", l.Label, views[layer].Layer.Label), Why: fmt.Sprintf("%s is a marker, and its alcohol takes %s along, which is a dye.", ink.Name, under.Name),
+			What: fmt.Sprintf("%s will run into %s", l.Label, handling(views[layer].Layer, l, ink)), Why: fmt.Sprintf("%s is a marker, and its alcohol takes %s along, which is a dye.", ink.Name, under.Name),
 			Do: "Print the lines in a pigment or waterproof ink, or keep the tip off them.", Facts: []string{ink.ID, under.ID}}
 		if stands := v.standing(under); stands != "" {
 			h.Mend = v.useInk(m, wi, l.ID, stands)
@@ -111,38 +116,86 @@ func (v *View) standing(like *kit.Ink) (id string) {
 func runs(v *View, m *Image, wi int, add func(Hit)) {
 	w := m.Colourways[wi]
 	for i, view := range m.Shapes.Views {
-		ink, ok := v.Stock.Ink(w.Layers[view.Layer.ID].Ink)
-		if ok && ink.Kind == kit.Alcohol && view.Layer.Make != card.Cut {
-			marked(v, m, wi, i, ink, add)
-		}
-		if !ok || ink.Kind != kit.Watercolor || view.Layer.Make == card.Cut {
+		if view.Layer.Make == card.Cut {
 			continue
 		}
-		v.beneathIt(m, wi, i, func(of card.Layer, under *kit.Ink) {
+		said := map[string]bool{}
+		once := func(h Hit) {
+			if id := strings.Join(h.Key, ":"); !said[id] {
+				said[id] = true
+				add(h)
+			}
+		}
+		wet := func(ink *kit.Ink, of card.Layer, under *kit.Ink) {
 			if !waterproof(under) {
-				add(Hit{Key: []string{m.ID, w.ID, view.Layer.ID, of.ID}, At: At{Motif: m.ID, Colourway: w.ID, Layer: of.ID},
-					What: fmt.Sprintf("%s will run into %s", of.Label, view.Layer.Label), Why: fmt.Sprintf("%s is laid wet over %s, which is not waterproof.", ink.Name, under.Name),
+				once(Hit{Key: []string{m.ID, w.ID, view.Layer.ID, of.ID}, At: At{Motif: m.ID, Colourway: w.ID, Layer: of.ID},
+					What: fmt.Sprintf("%s will run into %s", of.Label, handling(view.Layer, of, ink)), Why: fmt.Sprintf("%s is laid wet over %s, which is not waterproof.", ink.Name, under.Name),
 					Do: "Print what lies beneath in a waterproof ink, or lay the colour dry.", Facts: []string{ink.ID, under.ID}})
 			}
+		}
+		v.handled(w.Layers[view.Layer.ID], func(ink, struck *kit.Ink) {
+			switch ink.Kind {
+			case kit.Alcohol:
+				marked(v, m, wi, i, ink, struck, once)
+			case kit.Watercolor:
+				if struck != nil {
+					wet(ink, view.Layer, struck)
+				}
+				v.beneathIt(m, wi, i, func(of card.Layer, under *kit.Ink) { wet(ink, of, under) })
+			}
 		})
+	}
+}
+
+// handled calls f with every ink that goes on a print by hand: its own, or one laid over it where a
+// stamp laid the first; struck is that first, or nil.
+func (v *View) handled(f card.Finish, do func(ink, struck *kit.Ink)) {
+	first, ok := v.Stock.Ink(f.Ink)
+	if ok && first.Kind.ByHand() {
+		do(first, nil)
+		first = nil
+	}
+	for _, bl := range f.Blends {
+		if ink, ok := v.Stock.Ink(bl.Ink); ok && ink.Kind.ByHand() && ink != first {
+			do(ink, first)
+		}
 	}
 }
 
 func dulls(v *View, m *Image, wi int, add func(Hit)) {
 	w := m.Colourways[wi]
 	for i, view := range m.Shapes.Views {
-		ink, ok := v.Stock.Ink(w.Layers[view.Layer.ID].Ink)
-		if !ok || ink.Kind != kit.Pencil {
+		if view.Layer.Make == card.Cut {
 			continue
 		}
-		v.beneathIt(m, wi, i, func(of card.Layer, under *kit.Ink) {
-			if tone, known := under.Shade(); known && tone.L < blackish {
+		said := map[string]bool{}
+		note := func(ink *kit.Ink, of card.Layer, under *kit.Ink) {
+			if tone, known := under.Shade(); known && tone.L < blackish && !said[of.ID] {
+				said[of.ID] = true
 				add(Hit{Key: []string{m.ID, w.ID, view.Layer.ID, of.ID}, At: At{Motif: m.ID, Colourway: w.ID, Layer: view.Layer.ID},
-					What: fmt.Sprintf("%s will dull %s", view.Layer.Label, of.Label), Why: fmt.Sprintf("%s is drawn over %s, which is as good as black.", ink.Name, under.Name),
+					What: fmt.Sprintf("%s will dull %s", handling(view.Layer, of, ink), of.Label), Why: fmt.Sprintf("%s is drawn over %s, which is as good as black.", ink.Name, under.Name),
 					Do: "Print the dark layer last, or draw its lines again when the pencil is done.", Numbers: map[string]float64{"l": tone.L}, Facts: []string{ink.ID, under.ID}})
 			}
+		}
+		v.handled(w.Layers[view.Layer.ID], func(ink, struck *kit.Ink) {
+			if ink.Kind != kit.Pencil {
+				return
+			}
+			if struck != nil {
+				note(ink, view.Layer, struck)
+			}
+			v.beneathIt(m, wi, i, func(of card.Layer, under *kit.Ink) { note(ink, of, under) })
 		})
 	}
+}
+
+// handling names what comes upon a layer by hand: another that is laid over it, or the ink that is
+// laid over the layer itself.
+func handling(l, of card.Layer, ink *kit.Ink) string {
+	if l.ID == of.ID {
+		return ink.Name
+	}
+	return l.Label
 }
 
 func smears(v *View, m *Image, wi int, add func(Hit)) {

@@ -294,6 +294,8 @@ func foreseen(t *testing.T) map[string]pair {
 		"out":    {with(sheetsLeft(0)), with(sheetsLeft(1))},
 		"lost":   plainPair(func(_ *card.Card, k *kit.Kit) { k.Sets[len(k.Sets)-1].Parts[1].Missing = true }),
 		"bleeds": {with(through(true)), with(through(false))},
+		"bitten": {with(inAStrip(26)), with(inAStrip(28))},
+		"tones":  {with(tonesWanted(50, 45)), with(tonesWanted(50, 40))},
 		"runs":   {with(laidOver(kit.Watercolor, kit.Dye, 60)), with(laidOver(kit.Watercolor, kit.Waterproof, 60))},
 		"dulls":  {with(laidOver(kit.Pencil, kit.Dye, 34)), with(laidOver(kit.Pencil, kit.Dye, 36))},
 		"smears": {with(onStock(kit.PaperFoil, kit.Dye)), with(onStock(kit.PaperFoil, kit.Alcohol))},
@@ -361,6 +363,31 @@ func laidOver(upper, lower kit.InkKind, l float64) func(*card.Card, *kit.Kit) {
 		up.Kind, low.Kind = upper, lower
 		k.Inks = append(k.Inks, up, low)
 		m.Colourways[0].Layers = map[string]card.Finish{"a": {Ink: "lower"}, "b": {Ink: "upper"}}
+	}
+}
+
+// inAStrip lays two of the image that are stamped first and cut out after, printed so far apart.
+func inAStrip(pitch float64) func(*card.Card, *kit.Kit) {
+	return func(c *card.Card, k *kit.Kit) {
+		k.Sets[len(k.Sets)-1].Parts[0].Outline = shape.Rect(0, 0, 27, 40)
+		m := &c.Motifs[0]
+		m.Layers[0].After, m.Layers[0].Pitch, m.Layers[1].Make = true, pitch, card.Printed
+		e := c.Elements[1]
+		e.ID, e.Place.Y = "again", e.Place.Y+45
+		c.Elements = append(c.Elements, e)
+	}
+}
+
+// tonesWanted wants two tones of an image whose layers dry to two lightnesses.
+func tonesWanted(a, b float64) func(*card.Card, *kit.Kit) {
+	return func(c *card.Card, k *kit.Kit) {
+		m := &c.Motifs[0]
+		m.Tones, m.Layers[0].Make, m.Layers[1].Make = 2, card.Printed, card.Printed
+		one, two := grey("first", a), grey("second", b)
+		whole := 1.0
+		one.Hide, two.Hide = &whole, &whole
+		k.Inks = append(k.Inks, one, two)
+		m.Colourways[0].Layers = map[string]card.Finish{"a": {Ink: "first"}, "b": {Ink: "second"}}
 	}
 }
 

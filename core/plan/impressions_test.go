@@ -96,7 +96,9 @@ func printed(rng *rand.Rand) (card.Card, kit.Kit) {
 		f := card.Finish{Ink: k.Inks[len(k.Inks)-1-rng.IntN(len(kinds))].ID, Impressions: rng.IntN(3)}
 		switch rng.IntN(5) {
 		case 0:
-			f.Blends = []card.Blend{{Ink: k.Inks[len(k.Inks)-1-rng.IntN(len(kinds))].ID, Zone: card.Foot}}
+			for range 1 + rng.IntN(2) {
+				f.Blends = append(f.Blends, card.Blend{Ink: k.Inks[len(k.Inks)-1-rng.IntN(len(kinds))].ID, Zone: []card.Zone{card.Foot, card.AllOver}[rng.IntN(2)]})
+			}
 		case 1:
 			f = card.Finish{}
 		}
@@ -116,10 +118,17 @@ func impression(p plan.Plan, motif string) map[string]string {
 	out := map[string]string{}
 	for _, a := range p.Steps {
 		m, _, l := a.Layer()
+		mind := slices.Sorted(slices.Values(a.Mind))
+		if a.ID.Verb == work.Blend {
+			// What is drawn over a print by hand goes by its ink and its zone.
+			zone, _, _ := strings.Cut(a.Title, " of ")
+			key := fmt.Sprint(a.Ink, " ", strings.HasPrefix(zone, "Colour the"), " ", a.Detail)
+			out[key] += fmt.Sprintf("; %s, %.0f min, mind %v", a.Kind, a.Minutes, mind)
+			continue
+		}
 		if m != motif {
 			continue
 		}
-		mind := slices.Sorted(slices.Values(a.Mind))
 		load := a.Detail
 		for _, cut := range []string{" on ", " through its", ". ", ", by hand", " by hand"} {
 			load, _, _ = strings.Cut(load, cut)

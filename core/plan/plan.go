@@ -23,6 +23,7 @@ import (
 	"ochrestone/core/motif"
 	"ochrestone/core/placing"
 	"ochrestone/core/register"
+	"ochrestone/core/shape"
 	"ochrestone/core/together"
 	"ochrestone/core/work"
 )
@@ -328,6 +329,7 @@ func (m *Planner) image(c card.Card, k kit.Kit, id string, opts []Option) (*buil
 	if pm.Problem != "" {
 		return nil, look.Image{}, errors.New(pm.Problem)
 	}
+	b.carry(&pm)
 	return b, pm.img, nil
 }
 
@@ -353,6 +355,25 @@ type builder struct {
 func (b *builder) motifs() {
 	b.plan.Motifs = make([]Motif, len(b.card.Motifs))
 	together.By(len(b.card.Motifs), func(i int) { b.plan.Motifs[i] = b.motif(b.card.Motifs[i]) })
+	ms := make([]*Motif, len(b.plan.Motifs))
+	for i := range ms {
+		ms[i] = &b.plan.Motifs[i]
+	}
+	b.carry(ms...)
+}
+
+// carry lays every element on what carries it, and every image on the paper of that.
+func (b *builder) carry(ms ...*Motif) {
+	silhouettes := map[string]shape.Region{}
+	for _, m := range ms {
+		if m.Problem == "" {
+			silhouettes[m.ID] = m.img.Shapes.Silhouette
+		}
+	}
+	b.card = build.Carry(b.card, b.kit, silhouettes)
+	for _, m := range ms {
+		m.img.Ground = b.ground(m.img.Motif)
+	}
 }
 
 func (b *builder) motif(m card.Motif) (out Motif) {
@@ -377,7 +398,7 @@ func (b *builder) motif(m card.Motif) (out Motif) {
 		return out
 	}
 	// What is remembered is shapes; copies, joints, ranks and stamps are today's.
-	out.img = look.Image{Motif: m, Shapes: s.img.With(m.Layers, *set), Ground: b.ground(m), Key: key}
+	out.img = look.Image{Motif: m, Shapes: s.img.With(m.Layers, *set), Key: key}
 	box := s.img.Silhouette.Bounds()
 	out.MinX, out.MinY, out.W, out.H = box.Min.X, box.Min.Y, box.W(), box.H()
 	out.Silhouette, out.Layers, out.Touches = s.silhouette, s.layers, s.touches

@@ -46,6 +46,9 @@ func drawer() kit.Kit {
 			k.Inks[len(k.Inks)-1].Bleeds = true
 		}
 	}
+	for _, f := range []string{"brown", "red"} {
+		ink("p-"+f+"-2", "Pencil "+f, "soft", steps[f][1], kit.Pencil, 0.06, 0)
+	}
 	ink("black", "Black", "", "#1E1E20", kit.Waterproof, 0.9, 5)
 	ink("black-b", "Black that runs", "", "#1E1E20", kit.Dye, 0.9, 2)
 	ink("clear", "Clear", "", "#F7F6F2", kit.Embossing, 0.9, 1)

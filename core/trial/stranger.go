@@ -300,13 +300,59 @@ func (s *Stranger) Reshape(image, part string, words string) {
 	}
 }
 
+// Layer is the id of a layer of an image by its id or what it is called.
+func (s *Stranger) Layer(image, name string) string {
+	m, _ := s.Card.Motif(s.Find("image " + image))
+	for _, l := range m.Layers {
+		if l.ID == name || l.Label == name {
+			return l.ID
+		}
+	}
+	return name
+}
+
+// region makes all of a piece that lies above or below a height of its own frame a colour region of
+// its own, the rest masked.
+func (s *Stranger) region(image, layer, name string, y float64, above bool) {
+	line := []card.Offset{{X: -100, Y: y}, {X: 100, Y: y}}
+	s.Do(card.Edit{Again: &card.Again{Motif: s.Find("image " + image), Layer: layer, Label: name, Region: &card.Region{By: card.Masked, Line: line, Other: above}}})
+}
+
+// Pitch prints an image's die so far from the next along a strip.
+func (s *Stranger) Pitch(image, layer string, mm float64) {
+	m, _ := s.Card.Motif(s.Find("image " + image))
+	for _, l := range m.Layers {
+		if l.ID == layer {
+			l.Pitch = mm
+			s.Do(card.Edit{Layer: &card.SetLayer{Motif: m.ID, Layer: l}})
+		}
+	}
+}
+
+// Tones says how many tones are wanted in an image.
+func (s *Stranger) Tones(image string, n int) {
+	s.Do(card.Edit{School: &card.SetSchool{Motif: s.Find("image " + image), Tones: &n}})
+}
+
 // Ink gives a layer of an image another ink in all its colourways; none leaves it bare.
 func (s *Stranger) Ink(image, layer, ink string) {
 	id := s.Find("image " + image)
 	m, _ := s.Card.Motif(id)
+	layer = s.Layer(image, layer)
 	for _, w := range m.Colourways {
 		f := w.Layers[layer]
 		f.Ink, f.Blends = ink, nil
+		s.Do(card.Edit{Finish: &card.SetFinish{Motif: id, Colourway: w.ID, Layers: map[string]card.Finish{layer: f}}})
+	}
+}
+
+// Blend lays one more ink over a layer of an image in all its colourways, or takes all such off.
+func (s *Stranger) Blend(image, layer string, blends ...card.Blend) {
+	id := s.Find("image " + image)
+	m, _ := s.Card.Motif(id)
+	for _, w := range m.Colourways {
+		f := w.Layers[layer]
+		f.Blends = blends
 		s.Do(card.Edit{Finish: &card.SetFinish{Motif: id, Colourway: w.ID, Layers: map[string]card.Finish{layer: f}}})
 	}
 }

@@ -100,8 +100,7 @@ func nightOwl() *Stranger {
 	s.treat("panel", card.DidFade, card.Treatment{Fade: &card.Fade{From: card.FromTop, Inks: []string{"violet-1"}, Reach: 60}})
 	owl := outline("ell 34x44")
 	s.image("owl", 53.98, 62, foam2, die(owl, 1), print("print", owl, "black", "die"))
-	s.treat("panel", card.DidWords, card.Treatment{Words: &card.Words{Text: "NIGHT", Ink: "black", Letter: 6, Spot: card.Spot{Y: 98 - s.Card.Base.H/2}}})
-	s.gap("one stamp of several lines of which one is wanted: words are stamped as they are typed")
+	s.treat("panel", card.DidWords, card.Treatment{Words: &card.Words{Text: "NIGHT", Stamp: "GOOD / NIGHT / OWL", Ink: "black", Letter: 6, Spot: card.Spot{Y: 98 - s.Card.Base.H/2}}})
 	for i, y := range []float64{112, 120} {
 		s.sheet([]string{"fringe 1", "fringe 2"}[i], "pattern", 152.4, 25.4, 53.98, y, []card.Bond{{Adhesive: "liquid", Zone: card.BondHead}}, func(sh *card.Sheet) { sh.Shape = &card.Outline{Kind: card.Fringe} })
 	}
@@ -158,19 +157,20 @@ func lanterns() *Stranger {
 	s.treat("band", card.DidFade, card.Treatment{Fade: &card.Fade{From: card.FromAll, Inks: []string{"green-2"}, Reach: 60}})
 	s.treat("band", card.DidSplash, card.Treatment{Splash: &card.Splash{Drops: 24, Size: 1.4}})
 	whole := outline("ell 44x30 + rect 0.9x46 @0,38 + rect 8x4 @3,60")
-	canopy, tip := outline("ell 44x30"), outline("rect 8x4 @3,60")
 	pads := []card.Bond{{Spacer: "foam2", Level: 1, Pads: []card.Pad{{X: -12, Y: -26, W: 6, H: 6}, {X: 12, Y: -26, W: 6, H: 6}, {Y: -13.5, W: 6, H: 6}}}}
 	high := []card.Bond{{Spacer: "foam2", Level: 2, Pads: pads[0].Pads}}
-	s.image("L1", 40, 40, liquid, part{name: "crook lantern", make: card.Cut, g: whole, paper: "white80"},
-		part{name: "canopy", make: card.Printed, g: canopy, ink: "blue-2", host: "crook lantern"}, part{name: "tip", make: card.Printed, g: tip, ink: "grey-3", host: "crook lantern"})
-	s.another("L2", "L1", 80, 38, pads, map[string]card.Finish{"canopy": {Ink: "brown-2", Impressions: 1}})
-	s.another("L3", "L1", 126, 34, high, map[string]card.Finish{"canopy": {Ink: "red-2", Impressions: 1}})
+	s.image("L1", 40, 40, liquid, part{name: "crook lantern", make: card.Cut, g: whole, paper: "white80"})
+	s.region("L1", "crook lantern", "canopy", 15, true)
+	s.region("L1", "crook lantern", "tip", 58, false)
+	s.Ink("L1", "canopy", "blue-2")
+	s.Ink("L1", "tip", "grey-3")
+	s.another("L2", "L1", 80, 38, pads, map[string]card.Finish{s.Layer("L1", "canopy"): {Ink: "brown-2", Impressions: 1}})
+	s.another("L3", "L1", 126, 34, high, map[string]card.Finish{s.Layer("L1", "canopy"): {Ink: "red-2", Impressions: 1}})
 	s.sheet("words", "black", 30, 7, 104, 100, card.Glue("spray"))
 	s.Do(card.Edit{AddGems: &card.AddGems{}})
 	g := s.last("drops")
 	size, x, y := 3.0, 40.0, 92.0
 	s.Do(card.Edit{Gems: &card.SetGems{Element: g, Size: &size}}, card.Edit{Put: &card.Put{Element: g, X: &x, Y: &y}})
-	s.gap("colour regions of a single die in two colours more than its card are entered as prints on it, not as regions")
 	s.gap("no amount of a splash, and no wait: the form always has a number of drops")
 	s.gap("gloss drops: entered as gems in a row")
 	s.gap("how much light a vellum lets through")

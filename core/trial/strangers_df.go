@@ -108,6 +108,7 @@ func duneRing() *Stranger {
 	s.sheet("panel", "white80", 101.6, 133.35, 53.975, 69.85, foam2, func(sh *card.Sheet) { sh.Shape = &card.Outline{Kind: card.Scalloped} })
 	leaf := outline("ell 28x10")
 	id := s.image("blade", 53.98, 24, liquid, part{name: "die", make: card.Cut, g: outline("ell 30x12"), paper: "sand", after: true}, print("leaf", leaf, "brown-2", "die"))
+	s.Pitch("blade", "die", 10)
 	e, _ := s.Card.Element(id)
 	m := e.Image.Motif
 	var choices []card.Choice
@@ -143,7 +144,6 @@ func duneRing() *Stranger {
 	s.sheets("greycard", 1)
 	s.sheets("night", 1)
 	s.stock("foam2", 40)
-	s.gap("impressions slid along a strip at a pitch: how prints are nested before their dies")
 	s.gap("that 32 are cut where 12 close the ring: copies are only what is laid")
 	s.gap("a ring laid on the table, lifted with film and turned over")
 	return s

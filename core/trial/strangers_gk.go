@@ -144,6 +144,7 @@ func seaPinks() *Stranger {
 	id := s.image("sea pink", 30, 36, liquid, parts...)
 	s.Do(card.Edit{Lay: &card.Lay{Element: id, Places: []card.Place{{X: 24, Y: 30}, {X: 54, Y: 30}, {X: 84, Y: 30}, {X: 24, Y: 62}, {X: 54, Y: 62}, {X: 84, Y: 62}}}})
 	leaf := s.image("leaf", 30, 90, liquid, die(outline("ell 10x26"), 1), print("leaf", outline("ell 10x26"), "green-2", "die"))
+	s.Tones("leaf", 2)
 	s.Do(card.Edit{Lay: &card.Lay{Element: leaf, Places: []card.Place{{X: 20, Y: 92}, {X: 34, Y: 92}, {X: 48, Y: 92}, {X: 62, Y: 92}, {X: 76, Y: 92}, {X: 90, Y: 92}}}})
 	s.Do(card.Edit{AddLetters: &card.AddLetters{Text: "FAR TIDE"}})
 	s.letters("phrase", "FAR TIDE", "white80", 12, 54, 118)
@@ -210,7 +211,8 @@ func harbour() *Stranger {
 		s.treat("panel", card.DidStencil, card.Treatment{Stencil: &card.Stencil{Set: "waves", Part: "all", Ink: ink, Spot: card.Spot{Y: top + 38.1 + 19.05*(float64(i)+0.5)}}})
 	}
 	figure := func(name string, g shape.Region, x, y float64) {
-		s.image(name, x, y, nil, part{name: name, make: card.Printed, g: g, ink: "black"})
+		id := s.image(name, x, y, nil, part{name: name, make: card.Printed, g: g, ink: "black"})
+		s.Do(card.Edit{Masked: &card.SetMasked{Element: id, Masked: true}})
 	}
 	figure("owl", outline("ell 20x26"), 84, 18)
 	figure("boat", outline("poly -20,0 20,0 14,12 -14,12 + rect 1x20 @0,-10"), 70, 24)
@@ -220,10 +222,12 @@ func harbour() *Stranger {
 		line = joined(line, outline("poly -2,0 2,0 0,5").Move(shape.Point{X: -40 + 20*float64(i)}))
 	}
 	figure("signal line", line, 69.85, 6)
+	for of, pencil := range map[string]string{"owl": "p-brown-2", "boat": "p-red-2", "otter": "p-brown-2"} {
+		s.Blend(of, of, card.Blend{Ink: pencil, Zone: card.AllOver})
+	}
 	s.Do(card.Edit{AddLetters: &card.AddLetters{Text: "SHORELEAVE"}})
 	s.letters("word", "SHORELEAVE", "white80", 11, 70, 80, func(l *card.Letters) { l.Plies = 3 })
 	s.Do(card.Edit{Hold: &card.Hold{Element: s.Find("word"), Bonds: card.Glue("matte")}})
-	s.gap("coloured pencil over printed figures: only inks of their layers")
 	s.gap("a word in two halves; masking paper and tape as stores")
 	s.gap("glitter glue on parts of an image")
 	s.sheets("white80", 3)

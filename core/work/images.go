@@ -67,6 +67,27 @@ func (m *making) cutOut() {
 	}
 }
 
+// inStrips says how the prints lie on their card that are cut out of it afterwards, n of them.
+func (m *making) inStrips(layer, n int) []string {
+	leaf := build.Leaf(m.Image.Shapes, layer)
+	if leaf == motif.Ground {
+		return nil
+	}
+	paper, long := m.finish(leaf).Paper, 0.0
+	if p, ok := m.Stock.Paper(paper); ok {
+		long = max(p.W, p.H)
+	}
+	s := build.InStrip(m.views[leaf], n, long)
+	if s == nil {
+		return nil
+	}
+	rows := ""
+	if s.Rows > 1 {
+		rows = fmt.Sprintf(", in %d rows of %d", s.Rows, s.Row)
+	}
+	return []string{fmt.Sprintf("Side by side on %s, %s from middle to middle, so that the die for %s has room: %d%s take a strip of %s × %s.", m.Stock.PaperName(paper), m.format(s.Pitch), m.name(leaf), n, rows, m.format(s.Across*float64(s.Rows)), m.format(s.Along))}
+}
+
 // making is an image in a colourway while its acts are collected.
 type making struct {
 	*maker

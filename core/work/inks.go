@@ -2,6 +2,7 @@ package work
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"ochrestone/core/build"
@@ -43,6 +44,9 @@ func (k *maker) byHand(ink string) bool {
 // of what it is laid down with, such as the stamp.
 func (k *maker) loaded(f card.Finish, with string) string {
 	var out []string
+	if with != "" {
+		f, _ = k.byStamp(f)
+	}
 	if f.Ink != "" {
 		out = append(out, k.Stock.InkName(f.Ink)+strikes(f))
 	}
@@ -57,6 +61,45 @@ func (k *maker) loaded(f card.Finish, with string) string {
 		out = append(out, k.Stock.InkName(f.Ink)+" over the joins")
 	}
 	return strings.Join(out, ", then ")
+}
+
+// byStamp parts the blends of a finish that go on the stamp with its ink from those that no stamp
+// takes: a pencil, a marker or a brush goes over the print once it is dry.
+func (k *maker) byStamp(f card.Finish) (struck card.Finish, over []card.Blend) {
+	if f.Ink == "" || k.byHand(f.Ink) {
+		return f, nil
+	}
+	struck, struck.Blends = f, nil
+	for _, bl := range f.Blends {
+		if k.byHand(bl.Ink) {
+			over = append(over, bl)
+		} else {
+			struck.Blends = append(struck.Blends, bl)
+		}
+	}
+	return struck, over
+}
+
+// drawnOver are the acts that colour a print by hand where its finish has inks no stamp takes: of
+// what is called so, in turn, on what lies beneath.
+func (k *maker) drawnOver(f card.Finish, what string, on medium, id func(n int) card.Step) (out []Act) {
+	struck, over := k.byStamp(f)
+	on.area = 0
+	on.beneath = append(slices.Clone(on.beneath), inksOf(struck)...)
+	for n, bl := range over {
+		title := "Colour " + what + " by hand"
+		if bl.Zone != card.AllOver {
+			title = fmt.Sprintf("Colour the %s of %s by hand", bl.Zone, what)
+		}
+		detail := k.Stock.InkName(bl.Ink)
+		if bl.Strikes() > 1 {
+			detail += fmt.Sprintf(", %d passes", bl.Strikes())
+		}
+		a := Act{ID: id(n + 1), Kind: InkAct, Title: title, Detail: detail + ", over the print once it is dry, within its line."}
+		out = append(out, k.minded(k.inked(a, bl.Ink), bl.Ink, on))
+		on.beneath = append(on.beneath, bl.Ink)
+	}
+	return out
 }
 
 // laidWith is what a layer is laid down with, as its blends go on it.

@@ -209,6 +209,8 @@ func masked(t *table, need func(first, then int)) {
 				}
 			}
 		}
+	}
+	for i := range t.acts {
 		for _, e := range t.acts[i].masked {
 			if m, ok := masks[e]; ok {
 				need(m, i)

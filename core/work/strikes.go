@@ -60,7 +60,7 @@ func (m *making) groups() (together []group, alone []int) {
 		if cut := t.Element.Image.Cutout; cut != nil {
 			on = m.cutoutSheet(cut.Paper)
 		}
-		if t.Printed && t.Element.Face == card.Front && len(m.overlapped(i)) > 0 {
+		if t.Printed && t.Element.Face == card.Front && m.byItself(i) {
 			alone = append(alone, i)
 			continue
 		}
@@ -116,11 +116,44 @@ func (m *making) print(ground Thing, element string, n, pieces int) {
 				behind = append(behind, m.Build.Things[j].Name)
 			}
 		}
+		under, inks := m.InkedAround(t.at)
+		for _, n := range inks {
+			if name := build.Inking(under.Element.Sheet.Treatments[n]); !slices.Contains(behind, name) {
+				behind = append(behind, name)
+			}
+		}
 		if len(behind) > 0 {
 			m.add(phaseInk, Act{ID: card.Step{Verb: Mask, Element: element}, Kind: MaskAct, Title: fmt.Sprintf("Mask no. %d, %s", m.fromFront(t.at), t.Name),
-				Detail: fmt.Sprintf("Lay its mask over it, once it is dry, while what stands behind it is printed: %s. Register prints the masks.", strings.Join(behind, ", "))}, facts{masks: element})
+				Detail: fmt.Sprintf("Lay its mask over it, once it is dry, while what stands behind it is inked: %s. %sRegister prints the masks. Take it off straight up when that is done.", strings.Join(behind, ", "), ofPieces(m.Build, t.at))}, facts{masks: element})
 		}
 	}
+}
+
+// thinnestMask is how broad, mm, a part of a print is at least that a mask can be cut for: what is
+// narrower is left to the ink round it.
+const thinnestMask = 0.8
+
+// ofPieces says of how many pieces a mask is, where it is more than one.
+func ofPieces(b *build.Build, at int) string {
+	n := 0
+	for _, g := range b.Things[at].Rough.Filled().Pieces() {
+		if 2*g.Area() > thinnestMask*g.Length() {
+			n++
+		}
+	}
+	if n < 2 {
+		return ""
+	}
+	return fmt.Sprintf("It is of %d pieces. ", n)
+}
+
+// byItself reports whether a thing is printed by itself and not with its likes: it lies over or under
+// another print, or is masked while its ground is inked.
+func (k *maker) byItself(i int) bool {
+	if _, inks := k.InkedAround(i); len(inks) > 0 {
+		return true
+	}
+	return len(k.overlapped(i)) > 0
 }
 
 // onlyOver reports whether no print lies beneath a layer but those given: only then they
@@ -220,7 +253,15 @@ func (m *making) strike(b batch, ground Thing, element string, n int) {
 		with = ""
 	}
 	a := m.inked(Act{ID: id, Kind: kind, Title: title, Detail: fmt.Sprintf(detail, m.loaded(f, with), carrier)}, f.First())
-	m.add(phaseInk, m.minded(a, f.First(), m.on(b.layers, ground)), fa)
+	fa.seq, fa.series = 1, fa.inks[0]
+	a.Mind = append(a.Mind, m.inStrips(first, fa.times)...)
+	on := m.on(b.layers, ground)
+	m.add(phaseInk, m.minded(a, f.First(), on), fa)
+	for i, over := range m.drawnOver(f, what, on, func(n int) card.Step {
+		return card.Step{Verb: Blend, Element: element, Motif: id.Motif, Colourway: id.Colourway, Part: id.Part, N: 10*id.N + n}
+	}) {
+		m.add(phaseInk, over, facts{leaf: fa.leaf, inks: fa.inks, seq: 2 + i, series: fa.series, tone: m.tone(over.Ink), times: fa.times})
+	}
 	m.heat(id, what, fa.leaf, fa.inks, inksOf(f)...)
 }
 
@@ -273,7 +314,7 @@ func (m *making) alone(layer int, element string) string {
 func (k *maker) fromFront(i int) int {
 	n := 1
 	for j := i + 1; j < len(k.Things); j++ {
-		if t := k.Things[j]; t.Printed && t.Element.Face == card.Front && len(k.overlapped(j)) > 0 {
+		if t := k.Things[j]; t.Printed && t.Element.Face == card.Front && k.byItself(j) {
 			n++
 		}
 	}

@@ -2,6 +2,7 @@ package work
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"ochrestone/core/build"
@@ -79,7 +80,30 @@ func (k *treats) turned(p card.Turned) {
 				facts{inks: []Thing{layer}, tool: of, tone: k.tone(ink), of: Thing{Motif: m.ID, Colourway: w.ID, Part: l.ID}}, k.medium(m, w, l.ID))
 			k.heat(card.Step{Element: k.t.Element.ID, Part: layer.Part}, l.Label+" of "+k.t.Name, k.leaf, []Thing{layer}, onlyOnce(s.Number == p.Turns, k.hottestOf(f)))
 		}
+		for _, id := range slices.Compact(slices.Sorted(slices.Values(p.Colourways))) {
+			if w, ok := m.Colourway(id); ok {
+				k.drawn(m, w, l, inColourway(m, w, l.Label+" of "+k.t.Name), Thing{Element: k.t.Element.ID, Part: part(l)})
+			}
+		}
 	}
+}
+
+// drawn colours by hand what was printed of a layer, where its finish has inks no stamp takes.
+func (k *treats) drawn(m card.Motif, w card.Colourway, l card.Layer, what string, layer Thing) {
+	for _, a := range k.drawnOver(w.Layers[l.ID], what, k.medium(m, w, l.ID), func(n int) card.Step {
+		return k.step(Blend, l.ID+" "+w.ID+" by hand", n)
+	}) {
+		k.seq++
+		k.add(phaseInk, a, facts{leaf: k.leaf, seq: k.seq, series: k.leaf, inks: []Thing{layer}, tone: k.tone(a.Ink)})
+	}
+}
+
+// inColourway adds the colourway to what is named where an image has several.
+func inColourway(m card.Motif, w card.Colourway, what string) string {
+	if len(m.Colourways) > 1 {
+		what += ", " + w.Name
+	}
+	return what
 }
 
 // onlyOnce gives the ink where it is wanted, else none.
@@ -139,6 +163,7 @@ func (k *treats) print(p card.Print) {
 			id := k.step(Print, l.ID, wi+1)
 			k.layOn(phaseInk, k.inked(Act{ID: id, Kind: kind, Title: title, Detail: fmt.Sprintf("%s. %s", k.loaded(f, with), how)}, ink),
 				facts{inks: []Thing{layer}, tool: of, tone: k.tone(ink), of: Thing{Motif: m.ID, Colourway: w.ID, Part: l.ID}}, k.medium(m, w, l.ID))
+			k.drawn(m, w, l, inColourway(m, w, l.Label+" on "+k.on()), layer)
 			k.heat(card.Step{Element: k.t.Element.ID, Part: layer.Part}, l.Label+" on "+k.on(), k.leaf, []Thing{layer}, k.hottestOf(f))
 		}
 	}

@@ -2,6 +2,7 @@ package work
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"ochrestone/core/build"
@@ -101,10 +102,21 @@ func (k *treats) lay(phase int, a Act, f facts) {
 func (k *treats) layOn(phase int, a Act, f facts, on medium) {
 	k.seq++
 	f.leaf, f.seq, f.series = k.leaf, k.seq, k.leaf
+	f.masked = append(f.masked, k.stand()...)
 	if a.Ink != "" {
 		a = k.minded(a, a.Ink, on)
 	}
 	k.add(phase, a, f)
+}
+
+// stand are the prints on the sheet that are masked while the treatment in hand is done.
+func (k *treats) stand() (out []string) {
+	for i := range k.Things {
+		if under, inks := k.InkedAround(i); under != nil && under.Element.ID == k.t.Element.ID && slices.Contains(inks, k.n) {
+			out = append(out, k.Things[i].Element.ID)
+		}
+	}
+	return out
 }
 
 // on is where a treatment goes, in words.
@@ -124,6 +136,9 @@ func (k *treats) words(w card.Words) {
 	kind, verb, with := PrintAct, "Stamp", "the stamp"
 	if k.byHand(w.Ink) {
 		kind, verb, with = InkAct, "Write", ""
+	}
+	if rest := w.Besides(); len(rest) > 0 && kind == PrintAct {
+		where += fmt.Sprintf(" The stamp says more: cover “%s” with low-tack tape while you ink it and take the tape off before you strike, or ink “%s” alone with a marker. Don't cut the stamp.", strings.Join(rest, "” and “"), w.Text)
 	}
 	k.lay(phaseInk, k.inked(Act{ID: id, Kind: kind, Title: verb + " “" + w.Text + "”",
 		Detail: fmt.Sprintf("%s on %s.%s", k.loaded(w.Finish(), with), k.Stock.PaperName(k.t.Element.Sheet.Paper), where)}, w.Ink), facts{inks: []Thing{layer}, tone: k.tone(w.Ink)})

@@ -85,7 +85,19 @@ var linesAD = []line{
 		f := t.note("", "balance")
 		return half(len(t.Front.Elements) > 0, f != nil), f
 	}},
-	{id: "A.7", card: "A2", what: "one line of a stamp of three: mask the others", told: never, lacks: "a stamp of several lines of which one is wanted"},
+	{id: "A.7", card: "A2", what: "one line of a stamp of three: mask the others", told: func(t *told) (verdict, *foresee.Finding) {
+		a := t.step(work.Print, "panel", "")
+		if a == nil || !strings.Contains(a.Title, "NIGHT") {
+			a = t.step(work.Print, "panel", "2")
+		}
+		return half(a != nil && strings.Contains(a.Detail, "GOOD"), a != nil && strings.Contains(a.Detail, "GOOD” and “OWL") && strings.Contains(a.Detail, "tape")), nil
+	}, twin: func(s *trial.Stranger) {
+		s.Treat("panel", 1, func(t *card.Treatment) {
+			w := *t.Words
+			w.Text, w.Stamp = "GOOD NIGHT OWL", "GOOD / NIGHT / OWL"
+			t.Words = &w
+		})
+	}},
 	{id: "A.8", card: "A2", what: "the blend starts off the panel, with little ink", told: func(t *told) (verdict, *foresee.Finding) {
 		a := t.step(work.Blend, "panel", "")
 		return half(a != nil && strings.Contains(a.Detail, "scrap"), a != nil && strings.Contains(a.Detail, "off the")), nil
@@ -133,8 +145,14 @@ var linesAD = []line{
 		s.Reshape("L1", "crook lantern", "ell 44x30 + rect 3x46 @0,38 + rect 8x4 @3,60")
 	}},
 	{id: "B.2", card: "B", what: "one die in three colours: mask, or cut twice", told: func(t *told) (verdict, *foresee.Finding) {
-		return half(t.step(work.Mask, "L1", "") != nil, t.step(work.Mask, "L1", "") != nil), nil
-	}, twin: func(s *trial.Stranger) { s.Ink("L1", "tip", "") }},
+		a, b := t.step(work.Print, "L1", "canopy"), t.step(work.Print, "L1", "tip")
+		masked := func(a *work.Act) bool { return a != nil && strings.Contains(a.Detail, "mask") }
+		return half(masked(a) || masked(b), masked(a) && masked(b)), nil
+	}, twin: func(s *trial.Stranger) {
+		s.Ink("L1", "canopy", "")
+		s.Ink("L1", "tip", "")
+		s.Ink("L1", "crook lantern", "blue-2")
+	}},
 	{id: "B.3", card: "B", what: "L1 dries 2 minutes before it is glued", told: func(t *told) (verdict, *foresee.Finding) {
 		a, b := t.step(work.Print, "L1", "canopy"), t.step(work.Place, "L1", "")
 		return half(a != nil && a.Minutes >= 2, before(a, b)), nil

@@ -136,7 +136,10 @@ var linesEK = []line{
 		f := t.note("", "thick")
 		return half(f != nil, within(f, "filled", 7.2, 7.9) && f.Mend != nil), f
 	}, twin: func(s *trial.Stranger) { s.Lay("strip", 54, 122, 0) }},
-	{id: "F.6", card: "F", what: "printed 10 apart, dies of 12 bite their neighbours by 2", told: never, lacks: "how prints are nested before their dies"},
+	{id: "F.6", card: "F", what: "printed 10 apart, dies of 12 bite their neighbours by 2", told: func(t *told) (verdict, *foresee.Finding) {
+		f := t.note("blade", "bitten")
+		return half(f != nil, within(f, "bite", 1.5, 2.5) && within(f, "pitch", 12.5, 15)), f
+	}, twin: func(s *trial.Stranger) { s.Pitch("blade", "die", 15) }},
 	{id: "F.7", card: "F", what: "the film comes off when the glue holds: 10 minutes, under a weight", told: never, lacks: "a scene lifted with tacky film"},
 
 	{id: "G.1", card: "G", what: "the breast stays white: the body is cut twice, or masked", told: never, lacks: "that a region of a piece must stay as it is"},
@@ -240,7 +243,10 @@ var linesEK = []line{
 			t.Words = &w
 		})
 	}},
-	{id: "H.14", card: "H2", what: "the leaf has no second layer: ink its edge for two tones", told: never, lacks: "that two tones are wanted"},
+	{id: "H.14", card: "H2", what: "the leaf has no second layer: ink its edge for two tones", told: func(t *told) (verdict, *foresee.Finding) {
+		f := t.note("leaf", "tones")
+		return half(f != nil, f != nil && strings.Contains(f.Do, "Green, full over Green, soft")), f
+	}, twin: func(s *trial.Stranger) { s.Tones("leaf", 0) }},
 	{id: "H.15", card: "H1", what: "the curved phrase is stamped before the moths stand beside it", given: true, told: breach("panel"), twin: func(s *trial.Stranger) { s.Given = nil }},
 	{id: "H.16", card: "H1", what: "a panel of 215.9 mm against a door of 152.4: two settings", told: never, lacks: "the positioner's door"},
 
@@ -308,7 +314,14 @@ var linesEK = []line{
 		f := t.note("panel", "uneven margins", "nearly")
 		return half(f != nil, within(f, "shows", 12, 13.5)), f
 	}},
-	{id: "J.3", card: "J", what: "pencil dulls the black lines: draw them again", told: never, lacks: "coloured pencil over printed figures"},
+	{id: "J.3", card: "J", what: "pencil dulls the black lines: draw them again", told: func(t *told) (verdict, *foresee.Finding) {
+		f := t.note("owl", "dulls")
+		return half(f != nil || anyMinds(t, "draw them again"), f != nil && t.note("boat", "dulls") != nil && anyMinds(t, "draw them again")), f
+	}, twin: func(s *trial.Stranger) {
+		for _, of := range []string{"owl", "boat", "otter"} {
+			s.Blend(of, of)
+		}
+	}},
 	{id: "J.4", card: "J", what: "the stencil is hinged, and wiped three times for four inks", told: func(t *told) (verdict, *foresee.Finding) {
 		a := t.step(work.Print, "panel", "stencil")
 		hinged := a != nil && strings.Contains(a.Detail, "Hinge")
@@ -322,7 +335,17 @@ var linesEK = []line{
 	{id: "J.5", card: "J", what: "8 masks, five of them tiny; the front one first", told: func(t *told) (verdict, *foresee.Finding) {
 		masks, err := t.Build.Masks(0.4)
 		owl, boat := t.step(work.Print, "owl", ""), t.step(work.Print, "boat", "")
-		return half(err == nil && len(masks) > 0, len(masks) == 8 && before(boat, owl)), nil
+		n := 0
+		for _, m := range masks {
+			n += len(m.Region.Pieces())
+		}
+		mask, ground := t.step(work.Mask, "boat", ""), t.step(work.Blend, "panel", "fade")
+		return half(err == nil && n > 0, n == 8 && before(boat, mask) && before(mask, owl) && before(mask, ground)), nil
+	}, twin: func(s *trial.Stranger) {
+		s.Lay("owl", 110, 18, 0)
+		s.Off("signal line") // it crosses the others where the trial does not say how high it hangs
+		s.Drop("panel", 1)
+		s.Drop("panel", 0)
 	}},
 
 	{id: "K.1", card: "K", what: "the otter's arms and feet have no colour", told: func(t *told) (verdict, *foresee.Finding) {

@@ -120,6 +120,9 @@ func (t *told) count(rule string) (n int) {
 
 // step is the first act with a verb on a thing of the trial; an empty name is any.
 func (t *told) step(verb, of, part string) *work.Act {
+	if _, ok := t.Made("image " + of); ok {
+		part = t.Layer(of, part)
+	}
 	for i := range t.Steps {
 		a := &t.Steps[i]
 		if a.ID.Verb != verb || part != "" && a.ID.Part != part && !strings.HasPrefix(a.ID.Part, part+" ") {

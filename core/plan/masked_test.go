@@ -1,0 +1,95 @@
+package plan_test
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"ochrestone/core/card"
+	"ochrestone/core/kit"
+	"ochrestone/core/plan"
+	"ochrestone/core/work"
+)
+
+// at is the number of the first step with a verb, of an element where one is named; 0 for none.
+func at(p plan.Plan, verb, element string) int {
+	for _, a := range p.Steps {
+		if a.ID.Verb == verb && (element == "" || a.ID.Element == element) {
+			return a.Number
+		}
+	}
+	return 0
+}
+
+// What is to be kept clear of its ground is printed first, dry, masked, and the ground inked then;
+// what is not is printed over it. Common practice, no source.
+func TestAMaskedPrintComesBeforeItsGround(t *testing.T) {
+	t.Parallel()
+	made := two(40, 70, func(c *card.Card, _ *kit.Kit) {
+		for i := range c.Motifs[0].Layers {
+			c.Motifs[0].Layers[i].Make = card.Printed
+		}
+		c.Motifs[0].Colourways[0].Layers = map[string]card.Finish{"a": {Ink: "one"}, "b": {Ink: "two"}}
+		c.Elements[0].Sheet.Treatments = []card.Treatment{
+			{Fade: &card.Fade{From: card.FromAll, Inks: []string{"mere-soft"}, Reach: 40}},
+			{Bands: &card.Bands{Start: 0, Bands: []card.Band{{Ink: "mere-soft", W: 3}}}}}
+	})
+	c, k := made.c, made.k
+	e := c.Elements[1].ID
+	plain := warm.Of(c, k)
+	assert.Zero(t, at(plain, work.Mask, ""), "nothing is masked where nobody wants it")
+	c, err := c.Apply(k, card.Edit{Masked: &card.SetMasked{Element: e, Masked: true}})
+	require.NoError(t, err)
+	p := warm.Of(c, k)
+	require.NotZero(t, at(p, work.Mask, e))
+	assert.Less(t, at(p, work.Print, e), at(p, work.Mask, e))
+	assert.Less(t, at(p, work.Mask, e), at(p, work.Blend, c.Elements[0].ID))
+	masks, err := p.Build.Masks(0.4)
+	require.NoError(t, err)
+	require.Len(t, masks, 1)
+	assert.Equal(t, []string{"the blend"}, masks[0].Over, "the bands run clear of it")
+	c.Elements[0].Sheet.Treatments = c.Elements[0].Sheet.Treatments[1:]
+	assert.Zero(t, at(warm.Of(c, k), work.Mask, ""), "and with nothing behind it there is no mask")
+}
+
+// A pencil over a print is an act of its own, once the print is dry, with its own words; dye that is
+// dabbed on the stamp goes on with the stamp. Common practice, no source.
+func TestAPencilOverAPrintIsNoStamp(t *testing.T) {
+	t.Parallel()
+	made := two(40, 70, func(*card.Card, *kit.Kit) {})
+	c, k := made.c, made.k
+	pencil, black := grey("pencil", 60), grey("black", 15)
+	pencil.Kind, black.Kind = kit.Pencil, kit.Pigment
+	k.Inks = append(k.Inks, pencil, black)
+	for i := range c.Motifs[0].Layers {
+		c.Motifs[0].Layers[i].Make = card.Printed
+	}
+	c.Motifs[0].Colourways[0].Layers = map[string]card.Finish{"a": {Ink: "one"}, "b": {Ink: "black", Blends: []card.Blend{{Ink: "pencil", Zone: card.AllOver}, {Ink: "one", Zone: card.Foot}}}}
+	p := warm.Of(c, k)
+	var print, over *work.Act
+	for i := range p.Steps {
+		a := &p.Steps[i]
+		switch {
+		case a.ID.Verb == work.Print && a.ID.Part == "b":
+			print = a
+		case a.ID.Verb == work.Blend:
+			over = a
+		}
+	}
+	require.NotNil(t, print)
+	require.NotNil(t, over)
+	assert.NotContains(t, print.Detail, "pencil")
+	assert.Contains(t, print.Detail, "dabbed on the foot of the stamp")
+	assert.Equal(t, work.InkAct, over.Kind)
+	assert.Less(t, print.Number, over.Number)
+	assert.Contains(t, strings.Join(over.Mind, " "), "draw them again")
+	said := 0
+	for _, f := range p.Findings {
+		if f.Rule == "dulls" {
+			said++
+		}
+	}
+	assert.Equal(t, 1, said, "of its own black; once")
+}
