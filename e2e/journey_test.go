@@ -84,9 +84,9 @@ func fromADrawing(t *testing.T, p *program) {
 	do(t, ctx, "a slip of the pen is named", typeInto("Centre, down", "two inches"), says("Read length \"two inches\""))
 	quiet(ctx)
 	do(t, ctx, "and the mend is taken", changes(typeInto("Centre, down", "2 1/4")))
-	do(t, ctx, "drag it over the edge", drag(`[aria-label^="The front of the card"] path`, 260, 0), says("hangs over the panel"))
-	do(t, ctx, "and let the note mend it", css(`section[aria-label="Margin notes"] button[aria-expanded="false"]`), button("Move it in"), gone("hangs over the panel"))
-	do(t, ctx, "undo brings it back, redo mends again", button("Undo"), says("hangs over the panel"), button("Redo"), gone("hangs over the panel"))
+	do(t, ctx, "drag it over the edge", drag(`[aria-label^="The front of the card"] path`, 260, 0), says("hangs over the "))
+	do(t, ctx, "and let the note mend it", css(`section[aria-label="Margin notes"] button[aria-expanded="false"]`), button("Move it in"), gone("hangs over the "))
+	do(t, ctx, "undo brings it back, redo mends again", button("Undo"), says("hangs over the "), button("Redo"), gone("hangs over the panel"))
 
 	do(t, ctx, "read thickness", chromedp.KeyEvent("5"), says("in thick"), says("Side view"))
 	pdf := get(t, p.URL+path(t, ctx)+"/sheet.pdf")

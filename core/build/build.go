@@ -10,6 +10,7 @@ import (
 	"ochrestone/core/card"
 	"ochrestone/core/layout"
 	"ochrestone/core/look"
+	"ochrestone/core/measure"
 	"ochrestone/core/shape"
 )
 
@@ -179,6 +180,31 @@ func (b *Build) Carrier(e card.Element) ID {
 		return ID{Element: on.ID}
 	}
 	return ID{}
+}
+
+// most is the share of the front's width, and of its height, from which a sheet is as good as the
+// whole of it: what hangs over its edge is trimmed, as at the card's.
+const most = 0.75
+
+// Edge is the leaf whose edge a thing is to keep within: of what carries it, and what carries that,
+// the first that is as good as the whole front, else the front itself, without an id. What stands out
+// past a small sheet it lies on is no matter.
+func (b *Build) Edge(e card.Element) card.Leaf {
+	front := card.Leaf{Size: b.Card.Base.Size()}
+	for id := e.On; id != ""; {
+		on := b.thing(id)
+		if on == nil {
+			break
+		}
+		if on.Leaf != nil {
+			return *on.Leaf
+		}
+		if box := on.Outline.Bounds(); !on.Outline.Empty() && box.W() >= most*front.Size.W && box.H() >= most*front.Size.H && on.Whole.Area() >= box.W()*box.H()/2 {
+			return card.Leaf{ID: id, Size: measure.Size{W: box.W(), H: box.H()}, X: box.Min.X, Y: box.Min.Y}
+		}
+		id = on.Element.On
+	}
+	return front
 }
 
 // Weight is that of the whole card without its envelope, g.

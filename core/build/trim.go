@@ -17,12 +17,15 @@ type trimmed struct {
 	all    shape.Region
 }
 
-// trim cuts off what hangs over the panel of things that are to be flush with it.
+// trim cuts off what hangs over the edge of what carries them of things that are to be flush with it.
 func (b *Build) trim() {
-	panel := layout.Region(b.Panel())
 	for i := range b.Things {
 		t := &b.Things[i]
-		if !t.Element.Flush || t.Outline.Empty() || t.Leaf != nil || panel.Covers(t.Outline) {
+		if !t.Element.Flush || t.Outline.Empty() || t.Leaf != nil {
+			continue
+		}
+		panel := layout.Region(b.Edge(t.Element))
+		if panel.Covers(t.Outline) {
 			continue
 		}
 		got := b.cutAt(panel, t)

@@ -1,12 +1,14 @@
 package card
 
 import (
+	"cmp"
 	"fmt"
 	"maps"
 	"math"
 	"slices"
 
 	"ochrestone/core/kit"
+	"ochrestone/core/shape"
 )
 
 // Parting is how a part comes to have two colour regions.
@@ -17,16 +19,17 @@ const (
 	Masked   Parting = "masked"    // the rest is covered while the region is inked
 	CutTwice Parting = "cut twice" // cut again, fussy cut along the line and laid over the first
 	Swapped  Parting = "swapped"   // both cut along the line and the regions swapped: no thicker
+	Enclosed Parting = "enclosed"  // what a closed line of a print holds, coloured by hand within it
 )
 
 // Partings lists them.
-var Partings = []Parting{Masked, CutTwice, Swapped}
+var Partings = []Parting{Masked, CutTwice, Swapped, Enclosed}
 
 // Region is one of two colour regions of a part: what lies to the right of a line across
 // it, as the line runs, or within another part of the set.
 type Region struct {
-	By    Parting  `json:"by" enum:"masked,cut twice,swapped"`
-	Line  []Offset `json:"line,omitempty" maxItems:"60" doc:"the line it is parted along, in the frame of the set, mm; its ends run on straight"`
+	By    Parting  `json:"by" enum:"masked,cut twice,swapped,enclosed"`
+	Line  []Offset `json:"line,omitempty" maxItems:"60" doc:"the line it is parted along, in the frame of the set, mm; its ends run on straight; of what a print encloses one point within"`
 	Part  string   `json:"part,omitempty" doc:"part id: instead of a line, what lies within that part"`
 	Other bool     `json:"other,omitempty" doc:"the other side of the line, or what lies outside that part"`
 }
@@ -38,6 +41,7 @@ type Again struct {
 	Layer   string  `json:"layer" doc:"the layer whose part is used again"`
 	Traced  float64 `json:"traced,omitempty" minimum:"-20" maximum:"20" doc:"a back traced round it so much larger, below 0 smaller, mm: it goes right beneath the layer"`
 	Region  *Region `json:"region,omitempty" doc:"one region of it in another colour; without a line it is parted along its longest pressed line, or across its middle"`
+	Within  bool    `json:"within,omitempty" doc:"all that the closed lines of a print hold, each a region to be coloured by hand"`
 	Shifted float64 `json:"shifted,omitempty" minimum:"-200" maximum:"200" doc:"a copy so far along, its end trimmed off and put on at the other, mm"`
 	Label   string  `json:"label,omitempty" maxLength:"80" doc:"empty takes one that says what it is"`
 }
@@ -52,6 +56,9 @@ func (e *Again) apply(c *Card, k kit.Kit) error {
 		return fmt.Errorf("layer %q of %s %w", e.Layer, m.Name, ErrGone)
 	}
 	of := m.Layers[i]
+	if e.Within {
+		return m.enclose(k, i)
+	}
 	l := Layer{ID: m.freshLayer(), Part: of.Part, Make: Cut, Rank: of.Rank, Fit: kit.FitFree, Copies: 1, Bonds: Glue(firstGlue(k))}
 	at := i + 1
 	switch {
@@ -102,6 +109,49 @@ func (e *Again) apply(c *Card, k kit.Kit) error {
 		}
 		w.Layers[l.ID] = f
 		m.Colourways[n] = w
+	}
+	return nil
+}
+
+// leastEnclosed is how large a region is at least, mm², that a person would colour by itself: our own
+// default. mostEnclosed is how many are taken of one print, the largest.
+const (
+	leastEnclosed = 2.0
+	mostEnclosed  = 30
+)
+
+// enclose adds a layer for every region that the lines of a print hold, from the largest, without a
+// colour yet. It is an error where they hold none that is not a layer already.
+func (m *Motif) enclose(k kit.Kit, layer int) error {
+	of := m.Layers[layer]
+	s, _ := k.Set(m.Set)
+	p, ok := s.Part(of.Part)
+	if !ok || of.Make == Cut {
+		return kit.Problem{Path: "again.within", What: "only what the lines of a print hold is coloured within them"}
+	}
+	held := p.Outline.Enclosed()
+	slices.SortStableFunc(held, func(a, b shape.Region) int { return cmp.Compare(b.Area(), a.Area()) })
+	var fresh []Layer
+	for _, g := range held {
+		at, ok := g.Heart()
+		if !ok || g.Area() < leastEnclosed || len(fresh) == mostEnclosed {
+			continue
+		}
+		if slices.ContainsFunc(m.Layers, func(l Layer) bool {
+			return l.Part == of.Part && l.Region != nil && l.Region.By == Enclosed && g.Contains(shape.Point{X: l.Region.Line[0].X, Y: l.Region.Line[0].Y})
+		}) {
+			continue
+		}
+		fresh = append(fresh, Layer{Part: of.Part, Label: fmt.Sprintf("%s, region %d", of.Label, len(fresh)+1), Make: Printed, Rank: of.Rank, Accent: true, Fit: kit.FitFree, Copies: 1,
+			Region: &Region{By: Enclosed, Line: []Offset{{X: at.X, Y: at.Y}}}})
+	}
+	if len(fresh) == 0 {
+		return kit.Problem{Path: "again.within", What: "its lines hold nothing that could be coloured, or all of it is a layer already"}
+	}
+	m.Layers = slices.Clone(m.Layers)
+	for n := range fresh {
+		fresh[n].ID = m.freshLayer()
+		m.Layers = slices.Insert(m.Layers, layer+1+n, fresh[n])
 	}
 	return nil
 }
@@ -159,6 +209,11 @@ func (k *checker) again(at string, l Layer) {
 	}
 	k.bad(!slices.Contains(Partings, r.By), at+".region.by", fmt.Sprintf("%q is no way to part a piece; take %v", r.By, Partings))
 	k.bad(len(r.Line) > 60, at+".region.line", "a line goes through at most 60 points")
+	if r.By == Enclosed {
+		k.bad(len(r.Line) == 0, at+".region.line", "name a point within the region")
+		k.bad(l.Make == Cut, at+".region.by", "only what the lines of a print hold is coloured within them")
+		return
+	}
 	k.bad(r.Part == "" && len(r.Line) < 2, at+".region.line", "draw the line it is parted along, through two points or more")
 	for i, p := range r.Line {
 		k.bad(!sane(p.X, -5000, 5000) || !sane(p.Y, -5000, 5000), fmt.Sprintf("%s.region.line[%d]", at, i), "the point is out of reach of the piece")

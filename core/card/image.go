@@ -103,6 +103,7 @@ type Finish struct {
 	Return      bool    `json:"return,omitempty" doc:"a last pass of the first ink over the joins of the blends"`
 	Edge        string  `json:"edge,omitempty" doc:"ink id run round the cut edge"`
 	Back        string  `json:"back,omitempty" doc:"ink id on the back, where it shows"`
+	Bare        bool    `json:"bare,omitempty" doc:"of a print without ink: left bare on purpose"`
 	Soaked      bool    `json:"soaked,omitempty" doc:"of a cut layer: the ink is painted on with so much water that the card is soaked"`
 
 	extra extra

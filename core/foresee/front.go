@@ -59,17 +59,12 @@ type hanging struct {
 }
 
 func overEdge(v *View, add func(Hit)) {
-	panel := v.Build.Panel()
 	kin := map[string][]hanging{} // images of one motif
 	for i, t := range v.Build.Things {
 		if t.Leaf != nil || t.Outline.Empty() || t.Overhang > 0 {
 			continue
 		}
-		edge := panel
-		if t.Element.On == "" {
-			edge = card.Leaf{Size: v.Card.Base.Size()} // carried by the base itself
-		}
-		room := layout.RoomOf(t.Outline, edge)
+		room := layout.RoomOf(t.Outline, v.Build.Edge(t.Element))
 		if least, _ := room.Least(); least >= -overhangs {
 			continue
 		}
@@ -96,6 +91,16 @@ func overEdge(v *View, add func(Hit)) {
 	}
 }
 
+// edge is what a thing hangs over, in words, and until when it can be trimmed.
+func (v *View) edge(t build.Thing) (name, before string) {
+	leaf := v.Build.Edge(t.Element)
+	if leaf.ID == "" {
+		return "the card front", ""
+	}
+	name = words.Small(v.Build.LeafName(leaf.ID))
+	return name, " and before " + name + " is mounted"
+}
+
 func imageOf(e card.Element) string {
 	if e.Image == nil {
 		return ""
@@ -113,10 +118,11 @@ func (v *View) frame(hs []hanging, add func(Hit)) {
 		ids = append(ids, v.Build.Things[h.i].Element.ID)
 	}
 	m, _ := v.Card.Motif(imageOf(v.Build.Things[hs[0].i].Element))
+	edge, before := v.edge(v.Build.Things[hs[0].i])
 	add(Hit{Key: []string{"frame", m.ID}, Severity: Tip, At: At{Motif: m.ID, Element: ids[0]},
-		What:    fmt.Sprintf("%d of %s run over the edge of the panel", len(hs), m.Name),
+		What:    fmt.Sprintf("%d of %s run over the edge of %s", len(hs), m.Name, edge),
 		Why:     fmt.Sprintf("The furthest by %s. A frame is meant to; what stands over bends in the envelope.", v.Format(most)),
-		Do:      "Trim them from the back when the glue is dry, before the panel is mounted, and keep the trimmings for gaps.",
+		Do:      "Trim them from the back when the glue is dry" + before + ", and keep the trimmings for gaps.",
 		Numbers: map[string]float64{"over": most, "images": float64(len(hs))}, Facts: ids,
 		Mend: &Mend{"Trim them flush", []card.Edit{{Flush: &card.Flush{Elements: ids, On: true}}}}})
 }
@@ -124,13 +130,14 @@ func (v *View) frame(hs []hanging, add func(Hit)) {
 func (v *View) over(h hanging, add func(Hit)) {
 	t := v.Build.Things[h.i]
 	least, side := h.room.Least()
-	hit := Hit{Key: []string{t.Element.ID}, At: At{Element: t.Element.ID}, What: fmt.Sprintf("%s hangs over the panel", t.Name),
+	edge, before := v.edge(t)
+	hit := Hit{Key: []string{t.Element.ID}, At: At{Element: t.Element.ID}, What: fmt.Sprintf("%s hangs over %s", t.Name, edge),
 		Why: fmt.Sprintf("It passes the %s edge by %s.", side, v.Format(-least)),
-		Do:  "Move it in, or trim it from the back after the glue is dry and before the panel is mounted.", Numbers: map[string]float64{"over": -least}, Facts: []string{side}}
+		Do:  "Move it in, or trim it from the back after the glue is dry" + before + ".", Numbers: map[string]float64{"over": -least}, Facts: []string{side}}
 	if dx, dy, fits := h.room.Mend(); fits {
 		hit.Mend = &Mend{"Move it in", []card.Edit{{Move: &card.Move{Element: t.Element.ID, DX: dx, DY: dy}}}}
 	} else {
-		hit.Do = "It is larger than the panel. Take a larger panel, or trim it from the back before the panel is mounted."
+		hit.Do = fmt.Sprintf("It is larger than %s. Take a smaller one, or trim it from the back after the glue is dry%s.", edge, before)
 		hit.Mend = &Mend{"Trim it flush", []card.Edit{{Flush: &card.Flush{Elements: []string{t.Element.ID}, On: true}}}}
 	}
 	if leaf := shape.Rect(0, 0, v.Card.Base.W, v.Card.Base.H); !t.Outline.Overlaps(leaf) {

@@ -15,10 +15,11 @@ const far = 2000.0
 
 // Why a layer is drawn as its whole part.
 const (
-	noRegion = "The line does not part it: draw it across the piece."
-	noOther  = "The part that bounds its region is not in the set any more: draw a line instead."
-	noTrace  = "So much smaller nothing is left of it: trace it closer to its die."
-	noShift  = "It would be moved past its own end: move it less."
+	noRegion   = "The line does not part it: draw it across the piece."
+	noOther    = "The part that bounds its region is not in the set any more: draw a line instead."
+	noEnclosed = "No closed line of its part holds it any more: find what it holds again, in Pieces."
+	noTrace    = "So much smaller nothing is left of it: trace it closer to its die."
+	noShift    = "It would be moved past its own end: move it less."
 )
 
 // OutlineOf is the outline of a layer: that of its part, traced larger or smaller, put on
@@ -45,7 +46,14 @@ func OutlineOf(l card.Layer, p kit.Part, set kit.Set) (g shape.Region, problem s
 		}
 		g = out
 	}
-	if r := l.Region; r != nil {
+	if r := l.Region; r != nil && r.By == card.Enclosed {
+		for _, in := range g.Enclosed() {
+			if in.Contains(shape.Point{X: r.Line[0].X, Y: r.Line[0].Y}) {
+				return in, "", nil
+			}
+		}
+		return g, noEnclosed, nil
+	} else if r != nil {
 		side := right(r.Line)
 		if r.Part != "" {
 			other, ok := set.Part(r.Part)

@@ -1,6 +1,7 @@
 package plan_test
 
 import (
+	"math"
 	"strings"
 	"testing"
 
@@ -10,6 +11,7 @@ import (
 	"ochrestone/core/card"
 	"ochrestone/core/kit"
 	"ochrestone/core/plan"
+	"ochrestone/core/shape"
 	"ochrestone/core/work"
 )
 
@@ -92,4 +94,55 @@ func TestAPencilOverAPrintIsNoStamp(t *testing.T) {
 		}
 	}
 	assert.Equal(t, 1, said, "of its own black; once")
+}
+
+// A line print holds regions: each is found once, coloured by hand within its line with no stamp and
+// no setting, and told where it has no colour, unless it is left bare on purpose.
+func TestWhatLinesHoldIsColouredByHand(t *testing.T) {
+	t.Parallel()
+	made := two(40, 70, func(*card.Card, *kit.Kit) {})
+	c, k := made.c, made.k
+	body, err := shape.RingDisc(shape.Point{X: 20, Y: 20}, 18, 17.4).Union(shape.Rect(2.2, 19.8, 35.6, 0.5))
+	require.NoError(t, err)
+	lines, err := body.Union(shape.RingDisc(shape.Point{X: 20, Y: 10}, 4, 3.5))
+	require.NoError(t, err)
+	k.Sets[len(k.Sets)-1].Parts[0].Outline = lines
+	m := c.Motifs[0].ID
+	for i := range c.Motifs[0].Layers {
+		c.Motifs[0].Layers[i].Make = card.Printed
+	}
+	c.Motifs[0].Layers = c.Motifs[0].Layers[:1]
+	c.Motifs[0].Colourways[0].Layers = map[string]card.Finish{"a": {Ink: "one"}}
+	c, err = c.Apply(k, card.Edit{Again: &card.Again{Motif: m, Layer: "a", Within: true}})
+	require.NoError(t, err)
+	held := c.Motifs[0].Layers[1:]
+	require.Len(t, held, 3, "the halves and the disc in one of them")
+	p := warm.Of(c, k)
+	sum := 0.0
+	for _, l := range p.Motifs[0].Layers[1:] {
+		sum += l.Area
+	}
+	// Within a circle of 17.4 mm less the bar and the ring of 4 mm, in closed form.
+	assert.InDelta(t, math.Pi*17.4*17.4-0.5*2*17.4-math.Pi*(16-3.5*3.5), sum, 1.5)
+	_, err = c.Apply(k, card.Edit{Again: &card.Again{Motif: m, Layer: "a", Within: true}})
+	require.Error(t, err, "they are layers already")
+	open := func(c card.Card) (n int) {
+		for _, f := range warm.Of(c, k).Findings {
+			if f.Rule == "uncoloured" {
+				n += int(f.Numbers["prints"])
+			}
+		}
+		return n
+	}
+	assert.Equal(t, 3, open(c))
+	c.Motifs[0].Colourways[0].Layers = map[string]card.Finish{"a": {Ink: "one"}, held[0].ID: {Ink: "two"}, held[1].ID: {Bare: true}}
+	assert.Equal(t, 1, open(c), "one is coloured and one left bare on purpose")
+	for _, a := range warm.Of(c, k).Steps {
+		if a.ID.Part == held[0].ID {
+			assert.Equal(t, work.InkAct, a.Kind)
+			assert.Contains(t, a.Detail, "by hand")
+			return
+		}
+	}
+	t.Fatal("the region that has a colour is never coloured")
 }

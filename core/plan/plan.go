@@ -187,7 +187,7 @@ type Placed struct {
 	ID      string      `json:"id"`
 	Label   string      `json:"label"`
 	Margins layout.Room `json:"margins"`
-	Over    bool        `json:"over" doc:"hangs over the panel"`
+	Over    bool        `json:"over" doc:"hangs over the edge of the sheet that carries it, or of the card"`
 	Printed bool        `json:"printed" doc:"printed straight on what carries it"`
 	Body    string      `json:"body,omitempty" doc:"colour of its card, #rrggbb; empty for an image"`
 	Top     string      `json:"top,omitempty" doc:"what it looks like from above on the whole, #rrggbb; empty for an image"`
@@ -202,6 +202,7 @@ type Placed struct {
 	Drawn   []Drawn     `json:"drawn" nullable:"false" doc:"its leaves; empty for an image, which is drawn from its layers"`
 	Shaded  card.Side   `json:"shaded,omitempty" enum:"left,right,top,bottom" doc:"of an image: the side of the card it is shaded on, as it is laid"`
 	Flush   bool        `json:"flush,omitempty" doc:"what hangs over is trimmed off"`
+	On      string      `json:"on,omitempty" doc:"the sheet that carries it; empty for the card front"`
 	Problem string      `json:"problem,omitempty" doc:"why it cannot be made as it is described"`
 }
 

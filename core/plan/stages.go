@@ -52,15 +52,11 @@ func (b *builder) stand() {
 		if t.Element.Inset != nil {
 			continue // a mat that does not fit
 		}
-		edge := panel
-		if t.Element.On == "" {
-			edge = card.Leaf{Size: b.card.Base.Size()} // carried by the base itself
-		}
-		room := layout.RoomOf(t.Outline, edge)
+		room := layout.RoomOf(t.Outline, bd.Edge(t.Element))
 		least, _ := room.Least()
 		box := t.Outline.Bounds()
 		p := Placed{ID: t.Element.ID, Label: t.Name, Margins: room, Over: !t.Outline.Empty() && least < -overhangs, Printed: t.Printed, W: box.W(), H: box.H(),
-			Held: build.Held(b.kit, t.Element.Bonds, b.o.write), Drawn: b.drawn(t), Shaded: bd.Shaded(t), Flush: t.Overhang > 0, Problem: t.Problem}
+			Held: build.Held(b.kit, t.Element.Bonds, b.o.write), Drawn: b.drawn(t), Shaded: bd.Shaded(t), Flush: t.Overhang > 0, On: bd.Carrier(t.Element).Element, Problem: t.Problem}
 		if t.Element.Sheet != nil && t.Element.Sheet.Flap != nil && len(t.Element.Bonds) == 0 {
 			p.Held = "by its flap"
 		}

@@ -275,6 +275,43 @@ func (g Region) Holes() []Region {
 	return out
 }
 
+// Enclosed are the regions that lines hold, each in one piece: what lies within the region's outer
+// edges and is not the region itself.
+func (g Region) Enclosed() []Region {
+	var outer []Region
+	for _, r := range g.rings {
+		if r.Area() > 0 {
+			outer = append(outer, of([]Ring{r}))
+		}
+	}
+	all, err := UnionAll(outer...)
+	if err != nil {
+		return nil
+	}
+	in, err := all.Minus(g)
+	if err != nil {
+		return nil
+	}
+	return in.Pieces()
+}
+
+// Heart is a point well within a region: in the middle of the widest stretch of some rows across it.
+// An empty region has none.
+func (g Region) Heart() (at Point, ok bool) {
+	const rows = 16
+	box := g.Bounds()
+	widest := 0.0
+	for i := range rows {
+		y := box.Min.Y + (float64(i)+0.5)/rows*box.H()
+		for _, c := range g.Cross(y) {
+			if w := c[1] - c[0]; w > widest {
+				widest, at, ok = w, Point{(c[0] + c[1]) / 2, y}, true
+			}
+		}
+	}
+	return at, ok
+}
+
 func (g Region) each(f func(Point) Point) Region {
 	out := make([]Ring, len(g.rings))
 	for i, r := range g.rings {

@@ -63,6 +63,15 @@ func (k *maker) loaded(f card.Finish, with string) string {
 	return strings.Join(out, ", then ")
 }
 
+// handLaid reports whether a printed layer is coloured by hand within its line: in an ink that goes
+// on so, or because it is no print but what the lines of one hold.
+func (k *maker) handLaid(l card.Layer, ink string) bool {
+	if l.Make != card.Printed {
+		return false
+	}
+	return k.byHand(ink) || l.Region != nil && l.Region.By == card.Enclosed
+}
+
 // byStamp parts the blends of a finish that go on the stamp with its ink from those that no stamp
 // takes: a pencil, a marker or a brush goes over the print once it is dry.
 func (k *maker) byStamp(f card.Finish) (struck card.Finish, over []card.Blend) {
@@ -105,7 +114,7 @@ func (k *maker) drawnOver(f card.Finish, what string, on medium, id func(n int) 
 // laidWith is what a layer is laid down with, as its blends go on it.
 func laidWith(l card.Layer) string {
 	switch {
-	case l.Region != nil && l.Region.By == card.Masked:
+	case l.Region != nil && (l.Region.By == card.Masked || l.Region.By == card.Enclosed):
 		return ""
 	case l.Make == card.Stencilled:
 		return "the opening"

@@ -257,25 +257,28 @@ func (k *maker) put(i int) {
 	k.add(phase, a, f)
 }
 
-// trimEdges trims what hangs over the panel from its back: when the glue is dry, and
-// before it is mounted.
+// trimEdges trims what hangs over the edge of what carries it, from the back: when the glue is dry,
+// and before that is mounted. It is one act for each such edge.
 func trimEdges(k *maker) {
-	panel := k.Panel().ID
-	n := 0
+	var edges []string
+	n := map[string]int{}
 	for _, t := range k.Things {
-		if t.Overhang > 0 {
-			n++
+		if t.Overhang <= 0 {
+			continue
+		}
+		id := k.Edge(t.Element).ID
+		if n[id]++; n[id] == 1 {
+			edges = append(edges, id)
 		}
 	}
-	if n == 0 {
-		return
+	for _, id := range edges {
+		what := "it"
+		if n[id] > 1 {
+			what = fmt.Sprintf("%d things", n[id])
+		}
+		k.add(phaseRaise, Act{ID: card.Step{Verb: TrimEdge, Element: id}, Kind: CutAct, Title: "Trim the overhang from the back of " + k.LeafName(id),
+			Detail: fmt.Sprintf("What hangs over of %s, flush with the edge, face down on the mat: when the glue is dry, clear of ribbon. Keep the trimmings for gaps.", what)}, facts{leaf: Thing{Element: id, Part: TrimEdge}, onto: Thing{Element: id}})
 	}
-	what := "it"
-	if n > 1 {
-		what = fmt.Sprintf("%d things", n)
-	}
-	k.add(phaseRaise, Act{ID: card.Step{Verb: TrimEdge, Element: panel}, Kind: CutAct, Title: "Trim the overhang from the back of " + k.PanelName(),
-		Detail: fmt.Sprintf("What hangs over of %s, flush with the edge, face down on the mat: when the glue is dry, clear of ribbon. Keep the trimmings for gaps.", what)}, facts{leaf: Thing{Element: panel, Part: TrimEdge}, onto: Thing{Element: panel}})
 }
 
 // mountSheets joins the mats from the top down and mounts them on the base.

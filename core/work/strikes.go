@@ -241,7 +241,7 @@ func (m *making) strike(b batch, ground Thing, element string, n int) {
 		title, detail = m.maskedInk(first, what, n)
 	}
 	kind := PrintAct
-	if m.byHand(f.First()) && v.Layer.Make == card.Printed && !masks {
+	if m.handLaid(v.Layer, f.First()) && !masks {
 		title, detail, kind = fmt.Sprintf("Colour %s × %d", what, n), "%s by hand, within its line, on %s.", InkAct
 		fa.tool, fa.spots, fa.hole = tool{}, 0, false
 	}

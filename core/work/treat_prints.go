@@ -70,7 +70,7 @@ func (k *treats) turned(p card.Turned) {
 			}
 			layer := Thing{Element: k.t.Element.ID, Part: part(l)}
 			kind, what, with, of, stays := PrintAct, "strike", laidWith(l), k.tool(m, l), "The stamp stays where it is."
-			if k.byHand(ink) && l.Make == card.Printed {
+			if k.handLaid(l, ink) {
 				// A pen is no stamp: each place is coloured as it comes to lie.
 				kind, what, with, of, stays = InkAct, "coloured, place", "", tool{}, "By hand, within its line."
 			}
@@ -149,7 +149,7 @@ func (k *treats) print(p card.Print) {
 				how += " It runs over the edge: lay scrap beneath."
 			}
 			kind, verb, with, of := PrintAct, "Print", laidWith(l), k.tool(m, l)
-			if k.byHand(ink) && l.Make == card.Printed {
+			if k.handLaid(l, ink) {
 				kind, verb, with, of, how = InkAct, "Colour", "", tool{}, strings.ReplaceAll(how, "; ink the stamp anew for each", ", by hand")
 			}
 			if kind == PrintAct && l.Make == card.Printed {

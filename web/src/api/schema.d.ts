@@ -1839,6 +1839,8 @@ export interface components {
              * @description a back traced round it so much larger, below 0 smaller, mm: it goes right beneath the layer
              */
             traced?: number;
+            /** @description all that the closed lines of a print hold, each a region to be coloured by hand */
+            within?: boolean;
         };
         Apart: {
             id: string;
@@ -2801,6 +2803,7 @@ export interface components {
             again?: components["schemas"]["Again"];
             around?: components["schemas"]["Around"];
             base?: components["schemas"]["SetBase"];
+            carry?: components["schemas"]["SetCarried"];
             copies?: components["schemas"]["SetCopies"];
             copyColourway?: components["schemas"]["CopyColourway"];
             cutout?: components["schemas"]["SetCutout"];
@@ -2818,6 +2821,7 @@ export interface components {
             light?: components["schemas"]["SetLight"];
             lot?: components["schemas"]["EditLot"];
             lots?: components["schemas"]["SetLots"];
+            masked?: components["schemas"]["SetMasked"];
             move?: components["schemas"]["Move"];
             nameColourway?: components["schemas"]["NameColourway"];
             order?: components["schemas"]["Reorder"];
@@ -2866,6 +2870,8 @@ export interface components {
         Element: {
             /** @description what holds it; none: laid loose */
             bonds?: components["schemas"]["Bond"][] | null;
+            /** @description the sheet beneath that the person says carries it, empty for the card front; none: what bears most of it */
+            carried?: string;
             /** @enum {string} */
             face: "front" | "inside left" | "inside right" | "envelope" | "beside";
             /** @description what hangs over what carries it is trimmed off from the back when the glue is dry */
@@ -3129,6 +3135,8 @@ export interface components {
         Finish: {
             /** @description ink id on the back, where it shows */
             back?: string;
+            /** @description of a print without ink: left bare on purpose */
+            bare?: boolean;
             /** @description worked in over the ink, in order */
             blends?: components["schemas"]["Blend"][] | null;
             /** @description ink id run round the cut edge */
@@ -3362,6 +3370,8 @@ export interface components {
             colourway: string;
             /** @description printed on card of its own and cut out; none: printed on what carries it */
             cutout?: components["schemas"]["Cutout"];
+            /** @description printed first, and masked while its ground is inked */
+            masked?: boolean;
             /** @description motif id */
             motif: string;
         };
@@ -3603,6 +3613,11 @@ export interface components {
             on?: string;
             /** @description part id in the motif's set */
             part: string;
+            /**
+             * Format: double
+             * @description of one stamped first and cut out after: from print to print along a strip, mm; 0 takes what its die asks for
+             */
+            pitch?: number;
             /**
              * Format: int64
              * @description tone rank
@@ -4169,6 +4184,11 @@ export interface components {
             school: "light ground" | "dark ground" | "local colour" | "every piece";
             /** @description set id */
             set: string;
+            /**
+             * Format: int64
+             * @description how many tones are wanted in it; 0: as many as its layers give
+             */
+            tones?: number;
         };
         Move: {
             /**
@@ -4916,7 +4936,9 @@ export interface components {
              */
             lift: number;
             margins: components["schemas"]["Room"];
-            /** @description hangs over the panel */
+            /** @description the sheet that carries it; empty for the card front */
+            on?: string;
+            /** @description hangs over the edge of the sheet that carries it, or of the card */
             over: boolean;
             /** @description its leaves with their heights, where they stand at several; empty for an image */
             parts: components["schemas"]["PlanPart"][];
@@ -5322,8 +5344,8 @@ export interface components {
         };
         Region: {
             /** @enum {string} */
-            by: "masked" | "cut twice" | "swapped";
-            /** @description the line it is parted along, in the frame of the set, mm; its ends run on straight */
+            by: "masked" | "cut twice" | "swapped" | "enclosed";
+            /** @description the line it is parted along, in the frame of the set, mm; its ends run on straight; of what a print encloses one point within */
             line?: components["schemas"]["Offset"][] | null;
             /** @description the other side of the line, or what lies outside that part */
             other?: boolean;
@@ -5769,6 +5791,11 @@ export interface components {
             /** @description turn the card: its width becomes its height */
             turned?: boolean;
         };
+        SetCarried: {
+            /** @description a sheet beneath it, empty for the card front; none: what bears most of it */
+            by?: string;
+            element: string;
+        };
         SetCopies: {
             /**
              * Format: int64
@@ -5836,6 +5863,10 @@ export interface components {
             each?: string;
             lots: components["schemas"]["Lot"][];
         };
+        SetMasked: {
+            element: string;
+            masked: boolean;
+        };
         SetRibbon: {
             element: string;
             /** @description the whole of it */
@@ -5843,8 +5874,16 @@ export interface components {
         };
         SetSchool: {
             motif: string;
-            /** @enum {string} */
-            school: "light ground" | "dark ground" | "local colour" | "every piece";
+            /**
+             * @description none leaves it as it is
+             * @enum {string}
+             */
+            school?: "light ground" | "dark ground" | "local colour" | "every piece";
+            /**
+             * Format: int64
+             * @description how many tones are wanted; none leaves it as it is
+             */
+            tones?: number;
         };
         SetShaker: {
             element: string;
@@ -7307,6 +7346,8 @@ export interface components {
             letter: number;
             /** @description ink id dabbed on the foot of the stamp, over the first: words in two tones */
             shade?: string;
+            /** @description all that the stamp says, its lines apart by /, where only some of it is wanted */
+            stamp?: string;
             text: string;
             /**
              * Format: double

@@ -139,6 +139,9 @@ function useStep() {
 	};
 }
 
+/** Stands for a print that is left bare on purpose. No ink has such an id. */
+const bare = "-";
+
 /** What the chosen layer is inked with, to change. */
 function Chosen({ more, onMore: setMore }: { more: boolean; onMore: (v: boolean) => void }) {
 	const b = useBench();
@@ -162,8 +165,15 @@ function Chosen({ more, onMore: setMore }: { more: boolean; onMore: (v: boolean)
 				<span style={{ width: 22, height: 26, background: look.wet }} />
 				<span style={{ width: 22, height: 26, background: look.dry }} />
 			</span>
-			<Select label="Ink" bare value={f.ink ?? ""} onChange={(v) => set({ ink: v })} width="152px">
-				<option value="">plain, no ink</option>
+			<Select
+				label="Ink"
+				bare
+				value={!f.ink && f.bare ? bare : (f.ink ?? "")}
+				onChange={(v) => set(v === bare ? { ink: "", bare: true } : { ink: v, bare: undefined })}
+				width="152px"
+			>
+				<option value="">{l.make === "cut" ? "plain, no ink" : "no ink yet"}</option>
+				{l.make !== "cut" && <option value={bare}>left bare on purpose</option>}
 				{b.state.inks.map((x) => (
 					<option key={x.id} value={x.id}>
 						{b.state.kit.inks.find((k) => k.id === x.id)?.name} ({Math.round(x.l)})

@@ -99,6 +99,15 @@ export function Ranked() {
 							<option value="local colour">local colour, no order</option>
 							<option value="every piece">each piece shaded</option>
 						</Select>
+						<NumberField
+							saved
+							label="Tones wanted, 0: as many as it has"
+							min={0}
+							max={9}
+							v={motif.tones ?? 0}
+							set={(tones) => b.edit({ school: { motif: motif.id, tones } })}
+							width="64px"
+						/>
 						<Select label="What colours a cut piece" value={by} onChange={(v) => setBy(v as typeof by)}>
 							<option value="ink">by ink</option>
 							<option value="card">coloured card, plain</option>

@@ -24,12 +24,14 @@ export function Again({ l, set }: { l: Layer; set: (f: Partial<Layer>) => void }
 			{l.shifted !== undefined && l.shifted !== 0 && (
 				<LengthField label="Put on offset by" mm={l.shifted} min={-200} max={200} onSet={(shifted) => set({ shifted })} />
 			)}
-			{l.region && <RegionFields r={l.region} set={(region) => set({ region })} />}
+			{l.region?.by === "enclosed" && <div>What a closed line of the print holds, coloured by hand within it.</div>}
+			{l.region && l.region.by !== "enclosed" && <RegionFields r={l.region} set={(region) => set({ region })} />}
 			{!l.region && (
 				<>
 					<div>One region of it in another colour, parted along a line:</div>
 					<div style={row}>
 						<Button onClick={() => again({ region: { by: "masked" } })}>Mask the rest</Button>
+						{!cut && <Button onClick={() => again({ within: true })}>What its lines hold, to colour</Button>}
 						{cut && <Button onClick={() => again({ region: { by: "cut twice" } })}>Cut it twice</Button>}
 						{cut && <Button onClick={() => again({ region: { by: "swapped" } })}>Swap the halves</Button>}
 					</div>

@@ -3,6 +3,7 @@ import { useBench } from "../../api/card";
 import { HeldField } from "../../parts/station";
 import { Check } from "../../ui/check";
 import { KeptField } from "../../ui/kept";
+import { LengthField } from "../../ui/length";
 import { NumberField } from "../../ui/number";
 import { Popover } from "../../ui/popover";
 import { Select } from "../../ui/select";
@@ -45,6 +46,9 @@ export default function LayerForm() {
 			<Check label="Accent" on={l.accent ?? false} set={(on) => set({ accent: on })} />
 			<NumberField saved label="Copies" min={1} max={9} v={l.copies} set={(n) => n >= 1 && set({ copies: n })} width="56px" />
 			{l.make === "cut" && <Check label="Stamped, then cut" on={l.after ?? false} set={(on) => set({ after: on })} />}
+			{l.make === "cut" && l.after && (
+				<LengthField label="Apart in a strip" mm={l.pitch ?? 0} min={0} max={400} onSet={(pitch) => set({ pitch: pitch || undefined })} width="76px" />
+			)}
 			<Popover label="Use it again" title="More made of the same part" aside>
 				<Again l={l} set={set} />
 			</Popover>

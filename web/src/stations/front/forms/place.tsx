@@ -37,6 +37,9 @@ const faces: [Element["face"], string][] = [
 ];
 
 /** What can be done with any element. */
+/** Stands for: found from the outlines. No element has such an id. */
+const found = "?";
+
 export function PlaceButtons({ e, onPoint }: { e: Element; onPoint?: (withID: string) => void }) {
 	const b = useBench();
 	const { base } = b.card;
@@ -44,7 +47,15 @@ export function PlaceButtons({ e, onPoint }: { e: Element; onPoint?: (withID: st
 	const cut = e.image?.cutout;
 	const prints = b.card.motifs.find((m) => m.id === e.image?.motif)?.layers.some((l) => l.make !== "cut");
 	const panel = b.card.elements.findLast((x) => x.sheet && x.inset);
-	const over = b.view.plan.front.elements.find((p) => p.id === e.id)?.over || e.flush;
+	const placed = b.view.plan.front.elements.find((p) => p.id === e.id);
+	const over = placed?.over || e.flush;
+	const beneath =
+		e.face === "front" && !e.inset ? b.card.elements.slice(0, Math.max(0, b.card.elements.indexOf(e))).filter((x) => x.sheet && x.face === "front") : [];
+	const called = (id?: string) => {
+		const { front } = b.view.plan;
+		const mat = front.sheets.find((s) => s.id === id);
+		return !id ? "the card front" : mat ? (mat.panel ? "the panel" : "a mat") : (front.elements.find((p) => p.id === id)?.label ?? "a sheet");
+	};
 	const face = (to: Element["face"]): Edit[] =>
 		to === "front"
 			? [{ face: { element: e.id, face: to } }, { put: { element: e.id, x: base.w / 2, y: base.h / 2 } }]
@@ -85,6 +96,22 @@ export function PlaceButtons({ e, onPoint }: { e: Element; onPoint?: (withID: st
 							</option>
 						))}
 					</Select>
+					{beneath.length > 0 && (
+						<Select
+							label="Lies on"
+							value={e.carried ?? found}
+							onChange={(v) => b.edit({ carry: { element: e.id, by: v === found ? undefined : v } })}
+							width="190px"
+						>
+							<option value={found}>what bears most of it{e.carried === undefined ? ` (${called(placed?.on)})` : ""}</option>
+							{beneath.map((x) => (
+								<option key={x.id} value={x.id}>
+									{called(x.id)}
+								</option>
+							))}
+							<option value="">the card front</option>
+						</Select>
+					)}
 					<Button onClick={() => b.edit({ put: { element: e.id, x: base.w / 2 } })}>Centre across</Button>
 					<Button onClick={() => b.edit({ put: { element: e.id, mirror: !e.place.mirror } })} aria-pressed={!!e.place.mirror}>
 						Mirror
@@ -93,6 +120,9 @@ export function PlaceButtons({ e, onPoint }: { e: Element; onPoint?: (withID: st
 					{prints && (
 						<>
 							<Button onClick={() => b.edit({ twin: { element: e.id } })}>Raise a twin over it</Button>
+							{!cut && (
+								<Check label="masked while its ground is inked" on={!!e.image?.masked} set={(masked) => b.edit({ masked: { element: e.id, masked } })} />
+							)}
 							<Check
 								label="printed on card of its own and cut out"
 								on={!!cut}

@@ -70,6 +70,14 @@ function Words({ w, set }: { w: S["Words"]; set: (w: S["Words"]) => void }) {
 			<KeptField label="Words" value={w.text} maxLength={80} empty onSet={(text) => set({ ...w, text })} width="180px" />
 			<InkField value={w.ink} onChange={(ink) => set({ ...w, ink })} />
 			<InkField label="Foot in" none="the same" value={w.shade ?? ""} onChange={(shade) => set({ ...w, shade: shade || undefined })} />
+			<KeptField
+				label="All the stamp says"
+				value={w.stamp ?? ""}
+				maxLength={160}
+				onSet={(stamp) => set({ ...w, stamp: stamp || undefined })}
+				width="180px"
+				empty
+			/>
 			<LengthField label="Letters" mm={w.letter} min={0.5} max={100} onSet={(letter) => set({ ...w, letter })} width="70px" />
 			<Check label="Heat embossed" on={w.emboss ?? false} set={(emboss) => set({ ...w, emboss })} />
 			<Spot s={w} set={(f) => set({ ...w, ...f })} turn />
