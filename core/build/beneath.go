@@ -64,13 +64,21 @@ func (b *Build) printedOn(sheet card.Element, at card.Place, images []Image) (ou
 // count as having one; our own default.
 const missShare = 0.1
 
-// misses are the openings of a stencil, as laid, that have no print of the sheet beneath.
+// misses are the openings of a stencil, as laid, that have no print of the sheet beneath. What the
+// lines of a print hold is part of it: there the stencil colours between them.
 func (t *treating) misses(laid shape.Region) (out []shape.Region, err error) {
-	prints, err := shape.UnionAll(slices.Concat(t.prints, t.b.printedOn(t.e, t.at, t.images))...)
+	var held []shape.Region
+	for _, g := range slices.Concat(t.prints, t.b.printedOn(t.e, t.at, t.images)) {
+		held = append(append(held, g), g.Enclosed()...)
+	}
+	prints, err := shape.UnionAll(held...)
 	if err != nil {
 		return nil, fmt.Errorf("look for prints beneath a stencil: %w", err)
 	}
 	for _, g := range laid.Pieces() {
+		if !g.Overlaps(t.whole) {
+			continue // it lies past the sheet
+		}
 		on, err := g.Intersect(prints)
 		if err != nil {
 			return nil, fmt.Errorf("look for prints beneath a stencil: %w", err)

@@ -146,3 +146,29 @@ func TestWhatLinesHoldIsColouredByHand(t *testing.T) {
 	}
 	t.Fatal("the region that has a colour is never coloured")
 }
+
+// A stencil over a line image colours between its lines: an opening there has a print beneath, and one
+// beside it has none. Common practice, no source.
+func TestAStencilOverLinesColoursBetweenThem(t *testing.T) {
+	t.Parallel()
+	made := two(40, 70, func(*card.Card, *kit.Kit) {})
+	c, k := made.c, made.k
+	k.Sets[len(k.Sets)-1].Parts[0].Outline = shape.RingDisc(shape.Point{X: 20, Y: 20}, 18, 17.4)
+	opening, err := shape.Disc(shape.Point{X: 10}, 5).Union(shape.Disc(shape.Point{X: 50}, 5))
+	require.NoError(t, err)
+	k.Sets = append(k.Sets, kit.Set{ID: "dots", Name: "Dots", Kind: kit.StencilSet, Parts: []kit.Part{{ID: "two", Label: "Two", Outline: opening, Rank: 1, Order: 1, Copies: 1, Fit: kit.FitFree}}})
+	c.Motifs[0].Layers = c.Motifs[0].Layers[:1]
+	c.Motifs[0].Layers[0].Make = card.Printed
+	c.Motifs[0].Colourways[0].Layers = map[string]card.Finish{"a": {Ink: "one"}}
+	panel, image := c.Elements[0], c.Elements[1]
+	whole := warm.Of(c, k).Build
+	leaf := whole.Panel()
+	at := card.Spot{X: image.Place.X - leaf.X - leaf.Size.W/2 + 20, Y: image.Place.Y - leaf.Y - leaf.Size.H/2}
+	for x, misses := range map[float64]int{0: 1, -40: 1, 200: 0} {
+		s := at
+		s.X += x
+		panel.Sheet.Treatments = []card.Treatment{{Stencil: &card.Stencil{Set: "dots", Part: "two", Ink: "one", Over: true, Spot: s}}}
+		b := warm.Of(c, k).Build
+		assert.Len(t, thingOf(t, b, panel.ID).Treated[0].Misses, misses, "laid %g mm along", x)
+	}
+}

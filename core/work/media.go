@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strings"
 
 	"ochrestone/core/kit"
 )
@@ -67,23 +68,36 @@ func (k *maker) minded(a Act, ink string, on medium) Act {
 	if a.Kind == PrintAct && on.area > solidArea && 2*on.area/max(on.edge, 1) > solidBroad {
 		if on.strikes < 2 {
 			// Each solid by its area, so that it is said of every one, and of one in many colours once.
-			add(fmt.Sprintf("A solid of %.0f mm²: one strike leaves it blotchy. Look before anything moves, and strike again.", math.Round(on.area/10)*10))
+			add(fmt.Sprintf(solidly+" %.0f mm²: one strike leaves it blotchy. Look before anything moves, and strike again.", math.Round(on.area/10)*10))
 		}
 	}
 	return a
 }
 
 // mindOnce leaves of every sentence to be minded the first.
+//
+// What is minded of a solid is said again wherever its stamp is set anew: on every leaf.
 func mindOnce(acts []Act) {
-	said := map[string]bool{}
+	type saying struct {
+		what string
+		on   Thing
+	}
+	said := map[saying]bool{}
 	for i := range acts {
 		fresh := []string{}
 		for _, s := range acts[i].Mind {
-			if !said[s] {
+			as := saying{what: s}
+			if strings.HasPrefix(s, solidly) {
+				as.on = acts[i].leaf
+			}
+			if !said[as] {
 				fresh = append(fresh, s)
 			}
-			said[s] = true
+			said[as] = true
 		}
 		acts[i].Mind = fresh
 	}
 }
+
+// solidly begins what is minded of a solid.
+const solidly = "A solid of"

@@ -25,7 +25,7 @@ func (m *making) prints() {
 		all = 0
 	}
 	for _, i := range alone {
-		m.print(m.carrier(m.Build.Things[i].Element), m.Build.Things[i].Element.ID, 1, 1)
+		m.print(m.groundOf(m.Build.Things[i].Element), m.Build.Things[i].Element.ID, 1, 1)
 	}
 }
 
@@ -33,12 +33,41 @@ func (m *making) prints() {
 // those on card of their own.
 const furtherGround = 100
 
+// ground is a leaf of the card that is printed on, and on which face of the card it lies: the base is
+// printed on outside and inside.
+type ground struct {
+	Thing
+	face card.Face
+}
+
+// groundOf is what an element is printed on.
+func (k *maker) groundOf(e card.Element) ground {
+	on := ground{k.carrier(e), e.Face}
+	if on.Element != "" {
+		on.face = card.Front
+	}
+	return on
+}
+
+// groundName is what a person calls a ground.
+func (k *maker) groundName(g ground) string {
+	switch g.face {
+	case card.InsideLeft:
+		return "the inside, left"
+	case card.InsideRight:
+		return "the inside, right"
+	case card.OnEnvelope:
+		return "the envelope"
+	}
+	return k.LeafName(g.Element)
+}
+
 // grounds are the leaves of the card that the image is printed on, as they are met; card it is
 // cut out of is not with them.
-func (m *making) grounds() (out []Thing) {
+func (m *making) grounds() (out []ground) {
 	for _, i := range m.Things {
 		t := &m.Build.Things[i]
-		if on := m.carrier(t.Element); t.Element.Image.Cutout == nil && !slices.Contains(out, on) {
+		if on := m.groundOf(t.Element); t.Element.Image.Cutout == nil && !slices.Contains(out, on) {
 			out = append(out, on)
 		}
 	}
@@ -47,7 +76,7 @@ func (m *making) grounds() (out []Thing) {
 
 // group is a number of images that are printed on one leaf together.
 type group struct {
-	on Thing
+	on ground
 	n  int
 }
 
@@ -56,9 +85,9 @@ type group struct {
 func (m *making) groups() (together []group, alone []int) {
 	for _, i := range m.Things {
 		t := &m.Build.Things[i]
-		on := m.carrier(t.Element)
+		on := m.groundOf(t.Element)
 		if cut := t.Element.Image.Cutout; cut != nil {
-			on = m.cutoutSheet(cut.Paper)
+			on = ground{m.cutoutSheet(cut.Paper), card.Front}
 		}
 		if t.Printed && t.Element.Face == card.Front && m.byItself(i) {
 			alone = append(alone, i)
@@ -82,7 +111,7 @@ type batch struct {
 
 // print adds the prints of the image on one leaf, n of them, and those on so many of its own
 // pieces: of all alike, or of one element.
-func (m *making) print(ground Thing, element string, n, pieces int) {
+func (m *making) print(at ground, element string, n, pieces int) {
 	var batches []batch
 	for i, v := range m.views {
 		f := m.finish(i)
@@ -104,9 +133,9 @@ func (m *making) print(ground Thing, element string, n, pieces int) {
 	}
 	for _, b := range batches {
 		if build.Leaf(m.Image.Shapes, b.layers[0]) == motif.Ground {
-			m.strike(b, ground, element, n)
+			m.strike(b, at, element, n)
 		} else if pieces > 0 {
-			m.strike(b, ground, element, pieces)
+			m.strike(b, at, element, pieces)
 		}
 	}
 	if t := m.thingOf(element); t != nil && len(batches) > 0 {
@@ -183,15 +212,16 @@ func (m *making) thingOf(element string) *placed {
 }
 
 // strike adds what one stamp with one ink prints.
-func (m *making) strike(b batch, ground Thing, element string, n int) {
+func (m *making) strike(b batch, at ground, element string, n int) {
+	ground := at.Thing
 	first := b.layers[0]
 	v, f := m.views[first], m.finish(first)
 	id := m.id(Print, first)
 	id.Element = element
 	if ground.Motif != "" {
 		id.N = 1 + slices.Index(m.cutoutPapers(), ground.Part) // on card of its own
-	} else if at := slices.Index(m.grounds(), ground); at > 0 {
-		id.N = furtherGround + at // on another leaf than the first
+	} else if nth := slices.Index(m.grounds(), at); nth > 0 {
+		id.N = furtherGround + nth // on another leaf than the first
 	}
 	fa := facts{leaf: m.leaf(first, ground), makes: element, stack: first, tool: m.tool(m.Image.Motif, v.Layer), tone: m.tone(f.First())}
 	fa.times = n
@@ -211,6 +241,14 @@ func (m *making) strike(b batch, ground Thing, element string, n int) {
 		} else if h := m.thing(on, m.alone(on, element)); !slices.ContainsFunc(b.layers, func(j int) bool { return j == on }) {
 			fa.over = append(fa.over, h)
 		}
+		if r := w.Layer.Region; r != nil && r.By == card.Enclosed {
+			// The lines that hold it are there first, and dry.
+			for j, of := range m.views {
+				if of.Layer.Part == w.Layer.Part && of.Layer.Region == nil && of.Layer.Make != card.Cut && m.finish(j).First() != "" {
+					fa.over = append(fa.over, m.thing(j, m.alone(j, element)))
+				}
+			}
+		}
 		labels = append(labels, w.Layer.Label)
 		fa.inks = append(fa.inks, m.thing(i, m.alone(i, element)))
 		if m.Image.School == card.LightGround && !w.Layer.Accent {
@@ -224,7 +262,7 @@ func (m *making) strike(b batch, ground Thing, element string, n int) {
 			}
 		}
 	}
-	carrier := m.LeafName(ground.Element)
+	carrier := m.groundName(at)
 	if ground.Motif != "" && v.Host == motif.Ground {
 		carrier = m.Stock.PaperName(ground.Part) + ", to be cut out"
 	}

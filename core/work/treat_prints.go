@@ -35,6 +35,15 @@ func (k *treats) turned(p card.Turned) {
 	if q.Problem != "" || !ok {
 		return
 	}
+	called, nth := k.t.Name, 1
+	for _, tr := range k.t.Element.Sheet.Treatments[:k.n] {
+		if tr.Turned != nil {
+			nth++
+		}
+	}
+	if nth > 1 {
+		called = fmt.Sprintf("%s, pattern %d", called, nth)
+	}
 	way := map[bool]string{true: "anticlockwise", false: "clockwise"}[p.Anti]
 	// Strikes of the first pattern of a sheet go by its layers alone, those of a further one by
 	// its number too.
@@ -75,7 +84,7 @@ func (k *treats) turned(p card.Turned) {
 				kind, what, with, of, stays = InkAct, "coloured, place", "", tool{}, "By hand, within its line."
 			}
 			k.layOn(phaseInk, k.inked(Act{ID: card.Step{Verb: Print, Element: k.t.Element.ID, Part: layer.Part, N: s.Number}, Kind: kind,
-				Title:  fmt.Sprintf("%s: %s, %s %d of %d", k.t.Name, l.Label, what, s.Number, p.Turns),
+				Title:  fmt.Sprintf("%s: %s, %s %d of %d", called, l.Label, what, s.Number, p.Turns),
 				Detail: fmt.Sprintf("%s %s. %s", how, k.loaded(f, with), stays)}, ink),
 				facts{inks: []Thing{layer}, tool: of, tone: k.tone(ink), of: Thing{Motif: m.ID, Colourway: w.ID, Part: l.ID}}, k.medium(m, w, l.ID))
 			k.heat(card.Step{Element: k.t.Element.ID, Part: layer.Part}, l.Label+" of "+k.t.Name, k.leaf, []Thing{layer}, onlyOnce(s.Number == p.Turns, k.hottestOf(f)))

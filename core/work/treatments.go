@@ -254,7 +254,10 @@ func (k *treats) stencil(s card.Stencil) {
 		}
 		how += "."
 	}
-	a := Act{ID: k.step(Print, "stencil", 0), Kind: PrintAct, Title: fmt.Sprintf("Stencil %s on %s", name, k.on()), Detail: fmt.Sprintf("%s. %s Wipe it between colours.", k.Stock.InkName(s.Ink), how)}
+	a := Act{ID: k.step(Print, "stencil", 0), Kind: PrintAct, Title: fmt.Sprintf("Stencil %s on %s", name, k.on()), Detail: fmt.Sprintf("%s. %s", k.Stock.InkName(s.Ink), how)}
+	if k.inOthers(s) {
+		a.Detail += " Wipe it between colours."
+	}
 	a = k.inked(a, s.Ink)
 	var over []Thing
 	if s.Over {
@@ -277,6 +280,18 @@ func (k *treats) stencil(s card.Stencil) {
 	if !s.Paste {
 		k.heat(card.Step{Element: k.t.Element.ID, Part: layer.Part}, "the stencilling on "+k.on(), k.leaf, []Thing{layer}, s.Ink)
 	}
+}
+
+// inOthers reports whether a stencil is inked in another ink too on the card.
+func (k *treats) inOthers(s card.Stencil) bool {
+	return slices.ContainsFunc(k.Things, func(t build.Thing) bool { return inkedOtherwise(t.Element.Sheet, s) }) || inkedOtherwise(k.Base.Element.Sheet, s)
+}
+
+func inkedOtherwise(on *card.Sheet, s card.Stencil) bool {
+	return on != nil && slices.ContainsFunc(on.Treatments, func(t card.Treatment) bool {
+		o := t.Stencil
+		return o != nil && o.Set == s.Set && o.Part == s.Part && o.Ink != s.Ink
+	})
 }
 
 func openings(n int) string {

@@ -39,7 +39,7 @@ func (g *guide) layers(m plan.Motif, cm card.Motif) error {
 			}
 			from := g.y
 			for k := 0; k < 2*here && i < len(w.Layers); k++ {
-				g.row(margin+float64(k/here)*(wide+gutter), from+float64(k%here)*cell, wide, i, m.Layers[i], cm.Layers[i], w.Layers[i])
+				g.row(margin+float64(k/here)*(wide+gutter), from+float64(k%here)*cell, wide, i, m.Layers[i], cm, w)
 				i++
 			}
 			g.y = from + float64(here)*cell + 1
@@ -49,13 +49,13 @@ func (g *guide) layers(m plan.Motif, cm card.Motif) error {
 }
 
 // row writes one layer in a cell of the table.
-func (g *guide) row(x, y, w float64, i int, l plan.Layer, cl card.Layer, look look.Layer) {
-	p := g.p
+func (g *guide) row(x, y, w float64, i int, l plan.Layer, m card.Motif, way look.Colourway) {
+	p, cl, look := g.p, m.Layers[i], way.Layers[i]
 	p.line(x, y, x+w, y, 0.1, rule)
 	p.rect(x, y+1.6, 9, 8.4, hex(look.Dry), rule, 0.15)
 	ink := look.InkName
 	if ink == "" {
-		ink = "plain"
+		ink = g.inkless(cl, m, way.ID)
 	}
 	for n, b := range look.Blends {
 		if n < 3 && b.Dry != "" {
@@ -66,12 +66,26 @@ func (g *guide) row(x, y, w float64, i int, l plan.Layer, cl card.Layer, look lo
 	what := look.PaperName
 	if cl.Make != card.Cut {
 		what = string(cl.Make)
+		if cl.Region != nil && cl.Region.By == card.Enclosed {
+			what = "coloured within its line"
+		}
 	}
 	tx, tw := x+11.5, w-11.5
 	p.text(p.f.bold, 3.1, tx, y+4, -1, inkText, fitting(p, p.f.bold, 3.1, tw-16, fmt.Sprintf("%d  %s", i+1, l.Label)))
 	p.text(p.f.bold, 2.6, x+w, y+4, 1, inkText, fmt.Sprintf("× %d", max(1, cl.Copies)))
 	p.text(p.f.text, 2.7, tx, y+7.6, -1, inkText, fitting(p, p.f.text, 2.7, tw, fmt.Sprintf("%s; %s", ink, what)))
 	p.text(p.f.text, 2.5, tx, y+11, -1, quiet, fitting(p, p.f.text, 2.5, tw, fmt.Sprintf("%s; top at %s; lightness %.0f, %s", g.play(l), g.write.Thin(look.Z1), look.L, look.Source)))
+}
+
+// inkless says of a layer without an ink what that means.
+func (g *guide) inkless(l card.Layer, m card.Motif, way string) string {
+	if l.Make == card.Cut {
+		return "plain"
+	}
+	if w, ok := m.Colourway(way); ok && w.Layers[l.ID].Bare {
+		return "left bare on purpose"
+	}
+	return "no ink yet"
 }
 
 // fitting is the text, cut short with a mark where it is wider than w mm.
