@@ -201,6 +201,8 @@ type Stencil struct {
 	Taped bool `json:"taped,omitempty" doc:"of one laid over images: openings that have no print beneath are covered with tape"`
 	// Paste goes on with a blade and dries thick.
 	Paste bool `json:"paste,omitempty" doc:"paste instead of ink: it dries raised"`
+	// Minutes are the paste's own until it is dry.
+	Minutes float64 `json:"minutes,omitempty" minimum:"0" maximum:"2880" doc:"of paste: until it is dry, by its label; 0 takes what is usual"`
 }
 
 // Shifted is where a stencil is laid again, from its first place.
@@ -270,6 +272,8 @@ const (
 type Glaze struct {
 	Kind  Glazed  `json:"kind" enum:"glaze,shimmer spray,fixative"`
 	Reach float64 `json:"reach,omitempty" minimum:"0" maximum:"400" doc:"within so far of the spot; 0: all over, mm"`
+	// Minutes are the product's own until it is dry.
+	Minutes float64 `json:"minutes,omitempty" minimum:"0" maximum:"2880" doc:"until it is dry, by its label; 0 takes what is usual"`
 	Spot
 }
 
@@ -334,6 +338,7 @@ func (b *Bands) check(k *checker, _ Card, _ Element, at string) {
 func (s *Stencil) check(k *checker, _ Card, _ Element, at string) {
 	k.bad(s.Set == "" || s.Part == "", at+".part", "name the stencil and its part")
 	k.bad(len(s.Shifts) > 40, at+".shifts", "at most 40 further places")
+	k.bad(!sane(s.Minutes, 0, 2880), at+".minutes", "paste dries within two days")
 	k.spot(at, s.Spot)
 	for i, x := range s.Shifts {
 		k.bad(!sane(x.X, -400, 400) || !sane(x.Y, -400, 400), fmt.Sprintf("%s.shifts[%d]", at, i), "the place is out of reach of the sheet")
@@ -369,6 +374,7 @@ func (x *Edged) check(k *checker, _ Card, _ Element, at string) {
 func (g *Glaze) check(k *checker, _ Card, _ Element, at string) {
 	k.bad(!slices.Contains([]Glazed{Gloss, Shimmer, Fixed}, g.Kind), at+".kind", fmt.Sprintf("%q is no clear coat", g.Kind))
 	k.bad(!sane(g.Reach, 0, 400), at+".reach", "it reaches up to 400 mm")
+	k.bad(!sane(g.Minutes, 0, 2880), at+".minutes", "it dries within two days")
 	k.spot(at, g.Spot)
 }
 

@@ -1,6 +1,7 @@
 package work
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 	"strings"
@@ -268,7 +269,7 @@ func (k *treats) stencil(s card.Stencil) {
 		}
 	}
 	if s.Paste {
-		a.Title, a.Minutes = strings.Replace(a.Title, "Stencil ", "Paste through ", 1), pasteWet
+		a.Title, a.Minutes = strings.Replace(a.Title, "Stencil ", "Paste through ", 1), cmp.Or(s.Minutes, pasteWet)
 		a.Detail += " Draw it level with the blade, lift straight up, and wash the stencil at once. Park it flat while it dries."
 	}
 	layer := k.layer("stencil")
@@ -350,15 +351,18 @@ func (k *treats) edged(x card.Edged) {
 }
 
 func (k *treats) glaze(g card.Glaze) {
-	a := Act{ID: k.step(Glaze, "", 0), Kind: InkAct, Title: words.Capital(string(g.Kind)) + " on " + k.on(), Minutes: glazeWet,
+	a := Act{ID: k.step(Glaze, "", 0), Kind: InkAct, Title: words.Capital(string(g.Kind)) + " on " + k.on(), Minutes: cmp.Or(g.Minutes, glazeWet),
 		Detail: "An even coat, from the edge inwards; prick bubbles. Park it flat and level, and do other work meanwhile."}
 	if g.Reach > 0 {
 		a.Detail = fmt.Sprintf("Within %s of its spot. ", k.format(g.Reach)) + a.Detail
 	}
 	if g.Kind != card.Gloss {
-		a.Minutes = sprayWet
+		a.Minutes = cmp.Or(g.Minutes, sprayWet)
 		a.Detail = "From a hand's length away, moving; the rest of the bench covered. Park it flat while it dries."
 		a.Cautions = []string{"Sprays: air the room, no flame, away from eyes and pets. The can's label goes first."}
+	}
+	if p, ok := k.Stock.Paper(k.t.Element.Sheet.Paper); ok && p.GSM > 0 && p.GSM < thinCard {
+		a.Mind = append(a.Mind, fmt.Sprintf("A wet coat warps %s: as soon as nothing comes off, let it dry to the end flat under a weight.", p.Name))
 	}
 	k.lay(phaseInk, a, facts{inks: []Thing{k.layer("glaze")}})
 }

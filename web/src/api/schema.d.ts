@@ -3217,6 +3217,11 @@ export interface components {
             kind: "glaze" | "shimmer spray" | "fixative";
             /**
              * Format: double
+             * @description until it is dry, by its label; 0 takes what is usual
+             */
+            minutes?: number;
+            /**
+             * Format: double
              * @description within so far of the spot; 0: all over, mm
              */
             reach?: number;
@@ -6591,6 +6596,11 @@ export interface components {
         Stencil: {
             /** @description ink id */
             ink: string;
+            /**
+             * Format: double
+             * @description of paste: until it is dry, by its label; 0 takes what is usual
+             */
+            minutes?: number;
             /** @description laid over the images printed on the sheet, to colour them */
             over?: boolean;
             part: string;

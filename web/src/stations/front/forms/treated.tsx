@@ -45,6 +45,16 @@ export function Treated({ t, onSet }: { t: Treatment; onSet: (t: Treatment) => v
 					onSet={(reach) => onSet({ glaze: { ...glaze, reach } })}
 					width="76px"
 				/>
+				<NumberField
+					saved
+					label="Dry after, 0: as usual"
+					unit="min"
+					v={glaze.minutes ?? 0}
+					set={(minutes) => onSet({ glaze: { ...glaze, minutes: minutes || undefined } })}
+					min={0}
+					max={2880}
+					width="76px"
+				/>
 				<Spot s={glaze} set={(f) => onSet({ glaze: { ...glaze, ...f } })} />
 			</Fields>
 		);
@@ -274,6 +284,18 @@ function Stencil({ s, set }: { s: S["Stencil"]; set: (s: S["Stencil"]) => void }
 			/>
 			{s.over && <Check label="openings with no print beneath are taped" on={s.taped ?? false} set={(taped) => set({ ...s, taped })} />}
 			<Check label="paste instead of ink" on={s.paste ?? false} set={(paste) => set({ ...s, paste })} />
+			{s.paste && (
+				<NumberField
+					saved
+					label="Dry after, 0: as usual"
+					unit="min"
+					v={s.minutes ?? 0}
+					set={(minutes) => set({ ...s, minutes: minutes || undefined })}
+					min={0}
+					max={2880}
+					width="76px"
+				/>
+			)}
 			<Spot s={s} set={(f) => set({ ...s, ...f })} turn />
 			{shifts.map((x, i) => (
 				<div key={i} style={{ display: "flex", gap: 6, alignItems: "end" }}>
