@@ -12,6 +12,7 @@ import (
 	"ochrestone/core/advise"
 	"ochrestone/core/build"
 	"ochrestone/core/card"
+	"ochrestone/core/cover"
 	"ochrestone/core/cut"
 	"ochrestone/core/depth"
 	"ochrestone/core/layout"
@@ -119,7 +120,7 @@ func Rules() []Rule { return Under(register.Defaults()) }
 
 // Under lists every rule with what a person has set for the eye to forgive.
 func Under(forgiven register.Limits) []Rule {
-	return slices.Concat(pieceRules(), inkRules(), fitRules(forgiven), frontRules(), sheetRules(), lightRules(), []Rule{uncolouredRule()}, mediaRules(), depthRules(), countRules(), standRules(), shakerRules(), workRules(), storeRules())
+	return slices.Concat(pieceRules(), inkRules(), fitRules(forgiven), frontRules(), seenRules(), smallRules(), sheetRules(), lightRules(), []Rule{uncolouredRule()}, mediaRules(), depthRules(), countRules(), standRules(), shakerRules(), workRules(), storeRules())
 }
 
 // practice is the source of most rules.
@@ -162,7 +163,9 @@ type View struct {
 
 	// Tally leaves the ways to mend that have to be searched for out: what is found is the same.
 	Tally bool
-	mends int // looked for so far
+	mends int        // looked for so far
+	trial bool       // it is looked at what other inks would do
+	front *cover.Map // as it is seen, drawn when it is asked for
 }
 
 // mostMends is how many findings of one plan get a mend looked for in the drawer; it
@@ -294,7 +297,11 @@ func inked(check func(v *View, m *Image, wi int, add func(Hit))) func(*View, fun
 func (m *Image) bare(wi int) bool {
 	w := m.Colourways[wi]
 	papers := map[string]bool{}
+	own := 0 // layers that are not one made once more
 	for _, l := range m.Layers {
+		if l.Traced == 0 && l.Shifted == 0 {
+			own++
+		}
 		f := w.Layers[l.ID]
 		if f.Ink != "" || len(f.Blends) > 0 {
 			return false
@@ -303,7 +310,7 @@ func (m *Image) bare(wi int) bool {
 			papers[f.Paper] = true
 		}
 	}
-	return len(m.Layers) >= 2 && len(papers) <= 1
+	return own >= 2 && len(papers) <= 1
 }
 
 // advice is the study of an image's colours.

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"maps"
 	"math"
+	"reflect"
 	"slices"
 	"strings"
 
@@ -12,6 +13,7 @@ import (
 	"ochrestone/core/card"
 	"ochrestone/core/colour"
 	"ochrestone/core/look"
+	"ochrestone/core/motif"
 )
 
 // Our own defaults.
@@ -69,6 +71,27 @@ func (m *Image) sameAgain(a, b string) bool {
 	return len(of) == 2 && of[0].Part == of[1].Part && (of[0].Traced != 0 || of[1].Traced != 0 || of[0].Shifted != 0 || of[1].Shifted != 0)
 }
 
+// plainBack reports whether a layer is traced round another as its back, and left plain.
+func (m *Image) plainBack(w card.Colourway, layer string) bool {
+	return w.Layers[layer].First() == "" && slices.ContainsFunc(m.Layers, func(l card.Layer) bool { return l.ID == layer && l.Traced != 0 })
+}
+
+// halves reports whether two layers are of one shape, as they are or left for right, and of one
+// finish: two halves of a thing, or two of a row.
+func (m *Image) halves(w card.Colourway, a, b string) bool {
+	var of []motif.View
+	for _, v := range m.Shapes.Views {
+		if v.Layer.ID == a || v.Layer.ID == b {
+			of = append(of, v)
+		}
+	}
+	if len(of) != 2 || !reflect.DeepEqual(w.Layers[a], w.Layers[b]) {
+		return false
+	}
+	s, t := of[0].Outline.Bounds(), of[1].Outline.Bounds()
+	return math.Abs(of[0].Area-of[1].Area) < 0.01*of[0].Area && math.Abs(of[0].Edge-of[1].Edge) < 0.01*of[0].Edge && math.Abs(s.W()-t.W()) < 0.1 && math.Abs(s.H()-t.H()) < 0.1
+}
+
 func readsAsOne(v *View, m *Image, wi int, add func(Hit)) {
 	w := m.Looks[wi]
 	for _, p := range w.Pairs {
@@ -78,14 +101,26 @@ func readsAsOne(v *View, m *Image, wi int, add func(Hit)) {
 		if p.A == "" && p.Length < vanishShare*m.edgeOf(p.B) {
 			continue // a corner of it meets the panel; the rest is told from what it lies on
 		}
+		if p.A == "" && m.plainBack(m.Colourways[wi], p.B) {
+			continue // a back that is not inked is there to be stood on
+		}
 		if p.A == "" && m.carries(m.Colourways[wi], p.B) {
 			continue // the white rim round a print is its look
+		}
+		if fades, known := v.vanishes(m, w.ID, p.B); p.A == "" && !v.trial && known && !fades {
+			continue // on the card something else lies round it
 		}
 		if v.seenThrough(m.Colourways[wi], m, p.A) || v.seenThrough(m.Colourways[wi], m, p.B) {
 			continue // a pane is there to be looked through
 		}
 		if m.sameAgain(p.A, p.B) {
 			continue // a back, or a copy put on offset, is there to be one with its layer
+		}
+		if p.A != "" && m.carries(m.Colourways[wi], p.A) && m.carries(m.Colourways[wi], p.B) {
+			continue // two bare rims are one look
+		}
+		if m.halves(m.Colourways[wi], p.A, p.B) {
+			continue // two of one shape in one finish are meant as one
 		}
 		h := Hit{Key: []string{m.ID, w.ID, p.A, p.B}, At: At{Motif: m.ID, Colourway: w.ID, Layer: p.B},
 			What:    fmt.Sprintf("%s and %s will read as one", m.LabelOf(p.B), m.LabelOf(p.A)),
@@ -152,7 +187,7 @@ func (v *View) colourHits(m *Image, wi int, w card.Colourway, as look.Colourway)
 	trial.Colourways[wi], trial.Looks[wi] = w, as
 	trial.used = map[string]bool{w.ID: true}
 	u := *v
-	u.Images, u.mends = []Image{trial}, mostMends
+	u.Images, u.mends, u.trial = []Image{trial}, mostMends, true
 	out := map[string]Finding{}
 	for _, r := range append(colourRules(), stampRule()) {
 		r.check(&u, func(h Hit) { f := r.finding(h); out[f.ID] = f })
@@ -249,6 +284,9 @@ func hueAlone(v *View, m *Image, wi int, add func(Hit)) {
 	for _, p := range w.Pairs {
 		if p.Diff < v.Readable || p.Length < look.MergesOver {
 			continue
+		}
+		if way := m.Colourways[wi]; m.carries(way, p.A) || m.carries(way, p.B) {
+			continue // the bare rim round a print is card: how it looks to other eyes is told by its edge
 		}
 		for _, e := range look.OtherEyes {
 			if d := p.SeenBy(e); d < least {

@@ -7,10 +7,8 @@ import (
 
 	"ochrestone/core/build"
 	"ochrestone/core/card"
-	"ochrestone/core/colour"
 	"ochrestone/core/cover"
 	"ochrestone/core/measure"
-	"ochrestone/core/motif"
 	"ochrestone/core/shape"
 	"ochrestone/core/words"
 )
@@ -23,8 +21,6 @@ const (
 	nearlyTo    = 1.5  // ... and still look like a slip and not like intent
 	valleyArea  = 1.0  // mm² of the base that may show behind a wavy front
 	frontShare  = 0.85 // of the base that a sheet covers to be its front
-	roundIt     = 1.5  // mm round an image that its background is judged in
-	rimFades    = 0.6  // share of an image's outline that fades into its background
 	leafFlap    = measure.Inch / 2
 	insideAt    = 1.6 // a thing is meant for an opening that is no smaller than so many times less
 )
@@ -43,7 +39,6 @@ func sheetRules() []Rule {
 		{ID: "thickness inside", Station: Front, Severity: Shows, Title: "Thick things inside or on the envelope", Explain: "Nothing thick where it is written on, and nothing raised on the envelope.", Source: practice, check: thickInside},
 		{ID: "address", Station: Front, Severity: Shows, Title: "Marks where the address is read", Explain: "The carrier's machines read the address in a field of their own.", Source: "USPS Domestic Mail Manual 202, from memory; the carrier's current rules go first",
 			Limits: []Limit{{"from the sides", measure.AddressSide, "mm", ""}, {"from the foot", measure.AddressLow, "mm", ""}, {"up to", measure.AddressHigh, "mm", ""}}, check: addressField},
-		{ID: "background", Station: Front, Severity: Shows, Title: "Images that fade into their background", Explain: "A background is judged together with what lies on it.", Source: practice, Limits: []Limit{{"share of the outline", rimFades, "share", ""}}, check: fades},
 	}
 }
 
@@ -373,44 +368,4 @@ func (v *View) imageAt(t build.Thing) shape.Region {
 		}
 	}
 	return shape.Region{}
-}
-
-// fades notes images whose outline is hardly told from the treated sheet they lie on.
-func fades(v *View, add func(Hit)) {
-	for _, t := range v.Build.Things {
-		on := slices.IndexFunc(v.Build.Things, func(o build.Thing) bool { return o.Element.ID == t.Element.On })
-		if t.Made < 0 || on < 0 || len(v.Build.Things[on].Patches) < 2 || t.Outline.Empty() {
-			continue
-		}
-		under := v.Build.Things[on]
-		ground, share := under.Beside(t.Rough, roundIt)
-		if share == 0 {
-			continue
-		}
-		m := v.Build.Made[t.Made]
-		all, near, worst := 0.0, 0.0, math.Inf(1)
-		var who []string
-		for _, c := range m.Image.Shapes.Touches {
-			if c.A != motif.Ground {
-				continue
-			}
-			l := m.Look.Layers[c.B]
-			dry, err := colour.ParseHex(l.Dry)
-			if err != nil {
-				continue
-			}
-			all += c.Length
-			if d := colour.Difference(dry.Lab(), ground.Lab()); d < v.Readable {
-				near += c.Length
-				worst = min(worst, d)
-				who = append(who, m.Image.LabelOf(l.ID))
-			}
-		}
-		if all == 0 || near < rimFades*all {
-			continue
-		}
-		add(Hit{Key: []string{t.Element.ID}, At: At{Element: t.Element.ID}, What: fmt.Sprintf("%s fades into its background", t.Name),
-			Why: fmt.Sprintf("%s dries %.1f from what is round it, along %.0f %% of the outline. Below %.0f it is lost at arm's length.", words.Listed(who), worst, 100*near/all, v.Readable),
-			Do:  "Move it where the background is lighter or deeper, outline it, or blend less there.", Numbers: map[string]float64{"apart": worst, "share": near / all}, Facts: who})
-	}
 }

@@ -220,6 +220,46 @@ func foreseen(t *testing.T) map[string]pair {
 				c.Elements = slices.Insert(c.Elements, 1, low)
 			})
 		}),
+		"across": between(t, "across", 40, 70, func(l float64) on {
+			return with(func(c *card.Card, k *kit.Kit) {
+				k.Inks = append(k.Inks, grey("third", l))
+				s, _ := k.Set("discs")
+				s.ID = "others"
+				k.Sets = append(k.Sets, s)
+				*c = c.AddSet(s, *k)
+				c.Motifs[1].School = card.LocalColour
+				c.Motifs[1].Colourways[0].Layers = map[string]card.Finish{"a": {Paper: "chalk", Ink: "third"}, "b": {Paper: "chalk", Ink: "two"}}
+				c.Elements[2].Place = card.Place{X: c.Elements[1].Place.X + 36, Y: c.Elements[1].Place.Y}
+			})
+		}),
+		"hides": between(t, "hides", 38, 20, func(w float64) on {
+			return with(func(c *card.Card, _ *kit.Kit) {
+				strip(c, 70, card.Sheet{Paper: "oat", W: w, H: 60}, card.Words{Text: "hello", Ink: "soot-deep", Letter: 4})
+				c.Elements[2].Place = c.Elements[1].Place
+			})
+		}),
+		"narrow blend": between(t, "narrow blend", 3, 9, func(w float64) on {
+			return with(func(c *card.Card, k *kit.Kit) {
+				k.Sets[len(k.Sets)-1].Parts[1].Outline = shape.Rect(20-w/2, 12, w, 16)
+				c.Motifs[0].Colourways[0].Layers["b"] = card.Finish{Paper: "chalk", Ink: "two", Blends: []card.Blend{{Ink: "one", Zone: card.Foot}, {Ink: "two", Zone: card.Foot}}}
+			})
+		}),
+		"small": between(t, "small", 3, 5, func(w float64) on {
+			return with(func(c *card.Card, k *kit.Kit) {
+				k.Sets[len(k.Sets)-1].Parts[1].Outline = shape.Rect(20, 12, w, w)
+				c.Motifs[0].Colourways[0].Layers["b"] = card.Finish{Paper: "chalk", Ink: "two", Blends: []card.Blend{{Ink: "one", Zone: card.Foot}, {Ink: "mere-full", Zone: card.Tip}}}
+			})
+		}),
+		"stroke": between(t, "stroke", 20, 46, func(w float64) on {
+			return with(func(c *card.Card, _ *kit.Kit) {
+				at := c.Elements[1].Place
+				x := at.X - c.Base.W/2
+				c.Elements[0].Sheet.Treatments = []card.Treatment{{Stroke: &card.Stroke{Ink: "one", W: w, Points: []card.Offset{{X: x, Y: at.Y - c.Base.H/2 - 22}, {X: x, Y: at.Y - c.Base.H/2 + 22}}}}}
+			})
+		}),
+		"balance": between(t, "balance", 24, 54, func(x float64) on {
+			return with(func(c *card.Card, _ *kit.Kit) { c.Elements[1].Place = card.Place{X: x, Y: x} })
+		}),
 		"unused": {with(func(c *card.Card, _ *kit.Kit) {
 			c.Elements = append(c.Elements, card.Element{ID: "q", Name: "Square", Face: card.Beside, Sheet: &card.Sheet{Paper: "chalk", W: 40, H: 40}})
 		}), with(func(c *card.Card, _ *kit.Kit) {

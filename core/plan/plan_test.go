@@ -14,6 +14,7 @@ import (
 	"ochrestone/core/advise"
 	"ochrestone/core/card"
 	"ochrestone/core/colour"
+	"ochrestone/core/cover"
 	"ochrestone/core/foresee"
 	"ochrestone/core/kit"
 	"ochrestone/core/look"
@@ -397,4 +398,13 @@ func TestDrawerForetellsHeldBackSwatches(t *testing.T) {
 	assert.Equal(t, 48, d.HeldBack)
 	assert.Greater(t, d.Default, 4.0, "the kind's hiding power is wrong for these")
 	assert.Less(t, d.Error, d.Default/2)
+}
+
+// BenchmarkMap is the map of the front alone, of 60 elements of 300 layers.
+func BenchmarkMap(b *testing.B) {
+	c, k := scene()
+	built := plan.Of(c, k).Build
+	for b.Loop() {
+		cover.Seen(&built)
+	}
 }
