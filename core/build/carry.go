@@ -84,16 +84,25 @@ func (f *carrying) on(i int, e card.Element) string {
 		return e.On // nothing else comes into question
 	}
 	count, all := map[string]int{}, 0
+	rows := make([][][2]float64, len(under))
 	for y := bearing / 2; y < 1; y += bearing {
+		at := box.Min.Y + y*box.H()
+		if at < 0 || at > f.b.Card.Base.H {
+			continue
+		}
+		own := g.Cross(at)
+		for n, o := range under {
+			rows[n] = f.sheet(o).Cross(at)
+		}
 		for x := bearing / 2; x < 1; x += bearing {
-			p := shape.Point{X: box.Min.X + x*box.W(), Y: box.Min.Y + y*box.H()}
-			if !g.Contains(p) || p.X < 0 || p.Y < 0 || p.X > f.b.Card.Base.W || p.Y > f.b.Card.Base.H {
+			p := box.Min.X + x*box.W()
+			if !within(own, p) || p < 0 || p > f.b.Card.Base.W {
 				continue
 			}
 			all++
 			id := ""
-			for _, o := range under {
-				if f.sheet(o).Contains(p) {
+			for n, o := range under {
+				if within(rows[n], p) {
 					id = o.ID
 					break
 				}
@@ -111,6 +120,16 @@ func (f *carrying) on(i int, e card.Element) string {
 		}
 	}
 	return best
+}
+
+// within reports whether a place in a row lies in one of its runs.
+func within(row [][2]float64, x float64) bool {
+	for _, r := range row {
+		if x >= r[0] && x <= r[1] {
+			return true
+		}
+	}
+	return false
 }
 
 // outline is an element in place on the front, roughly for what is no sheet and no image.

@@ -2,6 +2,7 @@ package cover
 
 import (
 	"math"
+	"slices"
 
 	"ochrestone/core/build"
 	"ochrestone/core/card"
@@ -85,6 +86,25 @@ func seen(b *build.Build, cell float64) *Map {
 	}
 	p.measure()
 	return m
+}
+
+// Of is how much of a region on a thing is seen, of how much, mm², and which things lie over the rest.
+func (m *Map) Of(thing int, gs ...shape.Region) (shown, whole float64, over []int) {
+	fill := filler{grid: m.grid}
+	for _, g := range gs {
+		fill.fill(g, func(y, from, to int) {
+			for _, id := range m.at[y*m.w+from : y*m.w+to] {
+				whole += m.cell * m.cell
+				switch on := m.Patches[id].Thing; {
+				case on == thing:
+					shown += m.cell * m.cell
+				case on != Base && !slices.Contains(over, on):
+					over = append(over, on)
+				}
+			}
+		})
+	}
+	return shown, whole, over
 }
 
 // patchKey is what cells of one patch have in common.

@@ -27,10 +27,14 @@ func tooThick(v *View, add func(Hit)) {
 	if v.Post.Class != measure.ClassTooThick {
 		return
 	}
-	add(Hit{What: "Thicker than a letter may be",
+	h := Hit{What: "Thicker than a letter may be",
 		Why:     fmt.Sprintf("In its envelope it is %s, a US letter at most %s. %s is the highest. The carrier's current rules go first.", v.Write.Thin(v.Post.Filled), v.Write.Thin(v.Post.Limit), words.Capital(v.Highest)),
 		Do:      fmt.Sprintf("Take %s off: glue a foamed part flat, or use thinner foam. Or send it as a parcel.", v.Write.Thin(v.Post.Filled-v.Post.Limit)),
-		Numbers: map[string]float64{"filled": v.Post.Filled, "limit": v.Post.Limit}, Facts: []string{v.Highest}})
+		Numbers: map[string]float64{"filled": v.Post.Filled, "limit": v.Post.Limit}, Facts: []string{v.Highest}}
+	if h.Mend = v.thinner(v.Post.Filled - v.Post.Limit); h.Mend != nil {
+		h.Do = fmt.Sprintf("Take %s off: %s. Or send it as a parcel.", v.Write.Thin(v.Post.Filled-v.Post.Limit), words.Small(h.Mend.Label))
+	}
+	add(h)
 }
 
 func tooLarge(v *View, add func(Hit)) {

@@ -7,7 +7,6 @@ import (
 
 	"ochrestone/core/build"
 	"ochrestone/core/card"
-	"ochrestone/core/cover"
 	"ochrestone/core/measure"
 	"ochrestone/core/shape"
 	"ochrestone/core/words"
@@ -151,20 +150,14 @@ func workHidden(v *View, add func(Hit)) {
 			if !v.mayHide(i, t.Treated[n].Regions) {
 				continue
 			}
-			whole, shown := 0.0, 0.0
-			var under []string
+			var gs []shape.Region
 			for _, g := range t.Treated[n].Regions {
-				g = t.Place(g)
-				left, over, err := cover.Left(v.Build, i, g)
-				if err != nil {
-					return
-				}
-				whole, shown = whole+g.Area(), shown+left.Area()
-				for _, o := range over {
-					if !slices.Contains(under, o) {
-						under = append(under, o)
-					}
-				}
+				gs = append(gs, t.Place(g))
+			}
+			shown, whole, over := v.seen().Of(i, gs...)
+			var under []string
+			for _, o := range over {
+				under = append(under, v.Build.Things[o].Name)
 			}
 			share := shown / max(whole, 1e-9)
 			if whole == 0 || share >= detailShows || len(under) == 0 {

@@ -151,9 +151,9 @@ func hangs(v *View, add func(Hit)) {
 			return Hit{}, false
 		}
 		h := Hit{What: fmt.Sprintf("%s has an end without support", v.pieceName(i)),
-			Why:     fmt.Sprintf("%s, it hangs %s from the nearest pad.", v.where(s.OffAt), v.Format(s.Off)),
-			Do:      "Put one more pad there, or smaller ones that reach further out.",
-			Numbers: map[string]float64{"off": s.Off}}
+			Why:     fmt.Sprintf("%s, it hangs %s from the nearest pad, %s in the air.", v.where(s.OffAt), v.Format(s.Off), v.Write.Thin(v.air(i))),
+			Do:      "Put one more pad there, or smaller ones that reach further out; or bend the end down and glue it.",
+			Numbers: map[string]float64{"off": s.Off, "gap": v.air(i)}}
 		if bonds := v.proposed(i, 0); bonds != nil {
 			h.Mend = &Mend{"Pads as proposed", v.held(i, bonds)}
 			if sp, ok := v.Stock.Spacer(bonds[0].Spacer); ok && bonds[0].Spacer != s.Holds[0].Bond.Spacer {
@@ -162,6 +162,18 @@ func hangs(v *View, add func(Hit)) {
 		}
 		return h, true
 	}, add)
+}
+
+// air is how high the end of a piece that has no support hangs over what is beneath it, mm.
+func (v *View) air(i int) float64 {
+	s := v.Stood[i]
+	below := v.Build.Thick
+	for k, o := range v.Stood {
+		if k != i && o.Turn < s.Turn && !o.Print() && o.Outline.Bounds().Meets(shape.Box{Min: s.OffAt, Max: s.OffAt}) && o.Outline.Contains(s.OffAt) {
+			below = max(below, o.Over(s.OffAt))
+		}
+	}
+	return max(0, s.Under.Over(s.OffAt)-below)
 }
 
 // proposed are the bonds of a piece with pads as proposed instead of its own, or with
