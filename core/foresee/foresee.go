@@ -161,11 +161,13 @@ type View struct {
 	// too few sheets of it; nil: papers are not counted.
 	Sheets func(stock string, copies int) (cut.Stock, bool)
 
+	// Front gives the card's front as it is seen; nil: it is drawn when it is asked for.
+	Front func() *cover.Map
+
 	// Tally leaves the ways to mend that have to be searched for out: what is found is the same.
 	Tally bool
-	mends int        // looked for so far
-	trial bool       // it is looked at what other inks would do
-	front *cover.Map // as it is seen, drawn when it is asked for
+	mends int  // looked for so far
+	trial bool // it is looked at what other inks would do
 }
 
 // mostMends is how many findings of one plan get a mend looked for in the drawer; it

@@ -36,10 +36,11 @@ func seenRules() []Rule {
 
 // seen is the map of the front as it is seen, drawn once.
 func (v *View) seen() *cover.Map {
-	if v.front == nil {
-		v.front = cover.Seen(v.Build)
+	if v.Front == nil {
+		m := cover.Seen(v.Build)
+		v.Front = func() *cover.Map { return m }
 	}
-	return v.front
+	return v.Front()
 }
 
 // figure reports whether a thing is something to be told from its ground, and no sheet of it.
@@ -281,9 +282,9 @@ func hides(v *View, add func(Hit)) {
 		if err != nil || len(over) == 0 {
 			continue
 		}
-		share := fmt.Sprintf("%.0f %%", 100*least)
+		share := fmt.Sprintf("%.0f %%", max(1, 100*least))
 		if 100*(most-least) >= 1 {
-			share = fmt.Sprintf("%.0f to %.0f %%", 100*least, 100*most)
+			share = fmt.Sprintf("%.0f to %.0f %%", max(1, 100*least), 100*most)
 		}
 		what := fmt.Sprintf("Hardly anything of %s is seen", first.Name)
 		if m, ok := v.Card.Motif(key); ok && len(things) > 1 {

@@ -13,6 +13,7 @@ import (
 	"ochrestone/core/advise"
 	"ochrestone/core/build"
 	"ochrestone/core/card"
+	"ochrestone/core/cover"
 	"ochrestone/core/cut"
 	"ochrestone/core/depth"
 	"ochrestone/core/foresee"
@@ -273,9 +274,10 @@ func (m *Planner) of(c card.Card, k kit.Kit, opts []Option) Plan {
 	b.motifs()
 	b.colours()
 	b.together()
+	seen := together.Ahead(func() *cover.Map { return cover.Seen(&b.plan.Build) })
 	b.stand()
 	b.steps()
-	b.findings()
+	b.findings(seen)
 	return b.plan
 }
 

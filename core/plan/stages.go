@@ -5,6 +5,7 @@ import (
 
 	"ochrestone/core/build"
 	"ochrestone/core/card"
+	"ochrestone/core/cover"
 	"ochrestone/core/depth"
 	"ochrestone/core/foresee"
 	"ochrestone/core/layout"
@@ -218,10 +219,10 @@ func (b *builder) steps() {
 }
 
 // findings foresees what will go wrong.
-func (b *builder) findings() {
+func (b *builder) findings(seen func() *cover.Map) {
 	v := foresee.View{Card: b.card, Stock: b.kit, Build: &b.plan.Build, Patterns: b.plan.Patterns, Images: make([]foresee.Image, len(b.plan.Motifs)), Stood: b.plan.Stood, Pads: b.pads,
 		Total: b.plan.Depth.Total, Highest: b.plan.Depth.At, Post: b.plan.Depth.Post, Acts: b.plan.Steps, Slots: b.plan.Time.Slots, Proposed: b.plan.acts, Breaches: b.breaches, Circle: b.circle,
-		Hand: b.o.hand, Readable: b.o.readable, Format: b.o.write.Length, Write: b.o.write, Face: b.o.face, Sheets: b.sheetsOf, Tally: b.o.tally}
+		Hand: b.o.hand, Readable: b.o.readable, Format: b.o.write.Length, Write: b.o.write, Face: b.o.face, Sheets: b.sheetsOf, Tally: b.o.tally, Front: seen}
 	for i, m := range b.plan.Motifs {
 		img := foresee.Image{Image: build.Image{Image: m.img, Problem: m.Problem, Looks: m.Colourways}}
 		img.Motif = b.card.Motifs[i]

@@ -45,3 +45,30 @@ func By(n int, f func(i int)) {
 		panic(p)
 	}
 }
+
+// Ahead begins something on the side and gives what waits for it. A panic in it is raised again where
+// it is waited for, as *Panic.
+func Ahead[T any](f func() T) (wait func() T) {
+	type done struct {
+		of  T
+		bad *Panic
+	}
+	got := make(chan done, 1)
+	go func() {
+		var d done
+		defer func() {
+			if v := recover(); v != nil {
+				d.bad = &Panic{v, debug.Stack()}
+			}
+			got <- d
+		}()
+		d.of = f()
+	}()
+	return sync.OnceValue(func() T {
+		d := <-got
+		if d.bad != nil {
+			panic(d.bad)
+		}
+		return d.of
+	})
+}

@@ -30,3 +30,11 @@ func TestAPanicOnTheSideComesBack(t *testing.T) {
 	})
 	t.Fatal("it should not come to this")
 }
+
+func TestAheadGivesWhatItMadeAndRaisesItsPanic(t *testing.T) {
+	wait := Ahead(func() int { return 7 })
+	assert.Equal(t, 7, wait())
+	assert.Equal(t, 7, wait(), "asked again")
+	bad := Ahead(func() int { panic("no") })
+	assert.Panics(t, func() { bad() })
+}
