@@ -73,7 +73,7 @@ func (b *Build) shaker(i int, images []Image) {
 		return
 	}
 	smaller := backSmaller
-	if s.Back > 0 {
+	if s.Back != 0 {
 		smaller = s.Back
 	}
 	back, err := made.whole.Offset(-smaller)
@@ -96,6 +96,9 @@ func (b *Build) shaker(i int, images []Image) {
 	on := wall.ID
 	if s.Film != "" && !s.Pouch {
 		film := leaf(FilmPart, s.Film, back, glue)
+		if smaller < 0 {
+			film.Local = made.whole // it goes behind the frame, however large the backing is
+		}
 		film.On, on = on, film.ID
 		ps = append(ps, film)
 	}

@@ -58,7 +58,7 @@ func TestTheOtherSideIsShaded(t *testing.T) {
 	assert.Len(t, again.Motifs[0].Colourways, was+1, "back to the one it had")
 	e, _ = again.Element("e1")
 	assert.Equal(t, way.ID, e.Image.Colourway)
-	assert.Equal(t, LeftSide, edited(t, c, Edit{Light: &SetLight{LeftSide}}).Light)
-	_, err := c.Apply(stores(), Edit{Light: &SetLight{TopSide}})
+	assert.Equal(t, LeftSide, edited(t, c, Edit{Light: &SetLight{Side: LeftSide}}).Light)
+	_, err := c.Apply(stores(), Edit{Light: &SetLight{Side: TopSide}})
 	assert.Error(t, err)
 }

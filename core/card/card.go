@@ -15,6 +15,7 @@ type Card struct {
 	Base     Base      `json:"base"`
 	Motifs   []Motif   `json:"motifs" nullable:"false" doc:"the images made for this card"`
 	Elements []Element `json:"elements" nullable:"false" doc:"everything on it, lowest first"`
+	Lamp     string    `json:"lamp,omitempty" doc:"the element light comes from on the front, such as a lamp; empty: the side says"`
 	Light    Side      `json:"light,omitempty" enum:"left,right" doc:"the side light falls from on the front; none: nobody minds"`
 	Copies   int       `json:"copies,omitempty" minimum:"0" maximum:"200" doc:"how many of it are made in one sitting; 0 counts as one"`
 	Lots     []Lot     `json:"lots,omitempty" maxItems:"24" doc:"how the cards of a sitting differ; none: they are all alike"`

@@ -38,6 +38,7 @@ type Edit struct {
 	ShiftLayer    *ShiftLayer    `json:"shiftLayer,omitempty"`
 	Again         *Again         `json:"again,omitempty"`
 	School        *SetSchool     `json:"school,omitempty"`
+	Wanted        *SetWanted     `json:"wanted,omitempty"`
 	AddGems       *AddGems       `json:"addGems,omitempty"`
 	Gems          *SetGems       `json:"gems,omitempty"`
 	AddSheet      *AddSheet      `json:"addSheet,omitempty"`

@@ -88,7 +88,13 @@ func (e *Remove) apply(c *Card, _ kit.Kit) error {
 	}
 	on := el.On
 	c.Elements = slices.DeleteFunc(c.Elements, func(o Element) bool { return o.ID == e.Element })
+	if c.Lamp == e.Element {
+		c.Lamp = ""
+	}
 	for i := range c.Elements {
+		if by := c.Elements[i].Carried; by != nil && *by == e.Element {
+			c.Elements[i].Carried = nil
+		}
 		if c.Elements[i].On == e.Element {
 			c.Elements[i].On = on
 		}

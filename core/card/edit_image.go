@@ -204,11 +204,31 @@ func (e *ShiftLayer) apply(c *Card, _ kit.Kit) error {
 	return nil
 }
 
-// SetSchool sets the rule of lightness of an image, and how many tones are wanted in it.
+// SetWanted says how many tones a person wants of an image, and how many of it they make.
+type SetWanted struct {
+	Motif string `json:"motif"`
+	Tones *int   `json:"tones,omitempty" minimum:"0" maximum:"9" doc:"how many tones are wanted; none leaves it as it is"`
+	Made  *int   `json:"made,omitempty" minimum:"0" maximum:"500" doc:"how many are cut or printed; none leaves it as it is"`
+}
+
+func (e *SetWanted) apply(c *Card, _ kit.Kit) error {
+	m, err := c.motif(e.Motif)
+	if err != nil {
+		return err
+	}
+	if e.Tones != nil {
+		m.Tones = *e.Tones
+	}
+	if e.Made != nil {
+		m.Made = *e.Made
+	}
+	return nil
+}
+
+// SetSchool sets the rule of lightness of an image.
 type SetSchool struct {
 	Motif  string `json:"motif"`
-	School School `json:"school,omitempty" enum:"light ground,dark ground,local colour,every piece" doc:"none leaves it as it is"`
-	Tones  *int   `json:"tones,omitempty" minimum:"0" maximum:"9" doc:"how many tones are wanted; none leaves it as it is"`
+	School School `json:"school" enum:"light ground,dark ground,local colour,every piece"`
 }
 
 func (e *SetSchool) apply(c *Card, _ kit.Kit) error {
@@ -216,11 +236,6 @@ func (e *SetSchool) apply(c *Card, _ kit.Kit) error {
 	if err != nil {
 		return err
 	}
-	if e.School != "" {
-		m.School = e.School
-	}
-	if e.Tones != nil {
-		m.Tones = *e.Tones
-	}
+	m.School = e.School
 	return nil
 }

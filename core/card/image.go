@@ -140,6 +140,8 @@ type Motif struct {
 	Colourways []Colourway `json:"colourways" nullable:"false"`
 	// Tones is how many tones the person wants to see in it.
 	Tones int `json:"tones,omitempty" minimum:"0" maximum:"9" doc:"how many tones are wanted in it; 0: as many as its layers give"`
+	// Made is how many of it the person makes, where that is not as many as are laid.
+	Made int `json:"made,omitempty" minimum:"0" maximum:"500" doc:"how many of it are cut or printed; 0: as many as are laid"`
 
 	extra extra
 }

@@ -13,10 +13,17 @@ import (
 // the other.
 type SetLight struct {
 	Side Side `json:"side,omitempty" enum:"left,right" doc:"none: nobody minds"`
+	// Lamp is a thing on the card that the light comes from instead.
+	Lamp string `json:"lamp,omitempty" doc:"element the light comes from, such as a lamp: what stands left of it is lit on its right; empty: the side says"`
 }
 
 func (e *SetLight) apply(c *Card, _ kit.Kit) error {
-	c.Light = e.Side
+	if e.Lamp != "" {
+		if _, err := c.element(e.Lamp); err != nil {
+			return err
+		}
+	}
+	c.Light, c.Lamp = e.Side, e.Lamp
 	return nil
 }
 

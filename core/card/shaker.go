@@ -24,7 +24,7 @@ type Shaker struct {
 	Baffles  bool      `json:"baffles,omitempty" doc:"bars of foam across tall windows"`
 	Filling  []Filling `json:"filling" nullable:"false" maxItems:"12"`
 	Backing  string    `json:"backing" doc:"cardstock id"`
-	Back     float64   `json:"back,omitempty" minimum:"0" maximum:"30" doc:"how much smaller the backing is all round, mm; 0 takes a usual measure"`
+	Back     float64   `json:"back,omitempty" minimum:"-20" maximum:"30" doc:"how much smaller the backing is all round, below 0 larger, mm; 0 takes a usual measure"`
 
 	extra extra
 }
@@ -74,7 +74,7 @@ func (s *Shaker) check(k *checker, c Card, e Element, at string) {
 	k.openings(at, front.Openings)
 	k.bad(s.Level < 0 || s.Level > MaxLevel, at+".level", fmt.Sprintf("a wall is 1 to %d spacers high", MaxLevel))
 	k.bad(!sane(s.Wide, 0, 40), at+".wide", "a wall is up to 40 mm wide")
-	k.bad(!sane(s.Back, 0, 30), at+".back", "the backing is up to 30 mm smaller all round")
+	k.bad(!sane(s.Back, -20, 30), at+".back", "the backing is up to 30 mm smaller all round, or 20 mm larger")
 	for i, f := range s.Filling {
 		in := fmt.Sprintf("%s.filling[%d]", at, i)
 		k.bad(!sane(f.High, 0.1, 30), in+".high", "a filling lies 0.1 to 30 mm high")

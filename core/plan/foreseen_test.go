@@ -15,6 +15,7 @@ import (
 	"ochrestone/core/colour"
 	"ochrestone/core/foresee"
 	"ochrestone/core/kit"
+	"ochrestone/core/layout"
 	"ochrestone/core/measure"
 	"ochrestone/core/plan"
 	"ochrestone/core/shape"
@@ -260,6 +261,29 @@ func foreseen(t *testing.T) map[string]pair {
 		"balance": between(t, "balance", 24, 54, func(x float64) on {
 			return with(func(c *card.Card, _ *kit.Kit) { c.Elements[1].Place = card.Place{X: x, Y: x} })
 		}),
+		"ring": {with(ringed(12, 16)), with(ringed(12, 13))},
+		"unlike": {with(fourOf(card.Foam("foam-dot", 1), card.Foam("foam-dot", 1), card.Foam("foam-dot", 1), card.Glue("liquid"))),
+			with(fourOf(card.Foam("foam-dot", 1), card.Foam("foam-dot", 1), card.Glue("liquid"), card.Glue("liquid")))},
+		"unheld": {with(func(c *card.Card, _ *kit.Kit) { c.Elements[1].Bonds = nil; c.Motifs[0].Layers[0].Bonds = nil }), quiet},
+		"peeks":  {with(shakerBack(-1)), with(shakerBack(1))},
+		"margins": between(t, "margins", 12, 2, func(off float64) on {
+			return with(func(c *card.Card, _ *kit.Kit) {
+				c.Elements = slices.Insert(c.Elements, 0, card.Element{ID: "sheet", Face: card.Front, Place: card.Place{X: c.Base.W / 2, Y: c.Base.H/2 - off/2}, Bonds: card.Glue(hidden), Sheet: &card.Sheet{Paper: "chalk", W: c.Base.W - 14, H: c.Base.H - 14}})
+			})
+		}),
+		"seat": between(t, "seat", 15, 30, func(r float64) on {
+			return with(func(c *card.Card, k *kit.Kit) {
+				k.Sets = append(k.Sets, kit.Set{ID: "seated", Name: "Seated", Kind: kit.DieSet, Parts: []kit.Part{{ID: "p", Label: "P", Rank: 1, Order: 1, Copies: 1, Outline: shape.Rect(-45, -45, 90, 90), Lines: shape.Disc(shape.Point{}, r).Path()}}})
+				at := c.Elements[1].Place
+				c.Elements = slices.Insert(c.Elements, 1, card.Element{ID: "sheet", Face: card.Front, On: c.Elements[0].ID, Place: card.Place{X: at.X, Y: at.Y}, Bonds: card.Glue(hidden), Sheet: &card.Sheet{Paper: "oat", W: 90, H: 90, Shape: &card.Outline{Kind: card.DiePart, Set: "seated", Part: "p"}}})
+			})
+		}),
+		"dot": between(t, "dot", 1.5, 3, func(r float64) on {
+			return with(func(_ *card.Card, k *kit.Kit) {
+				k.Sets[len(k.Sets)-1].Parts[1].Outline = shape.Disc(shape.Point{X: 20, Y: 20}, r)
+			})
+		}),
+		"ribs": {with(ribbed(t, 2, 2)), with(ribbed(t, 2, 1))},
 		"unused": {with(func(c *card.Card, _ *kit.Kit) {
 			c.Elements = append(c.Elements, card.Element{ID: "q", Name: "Square", Face: card.Beside, Sheet: &card.Sheet{Paper: "chalk", W: 40, H: 40}})
 		}), with(func(c *card.Card, _ *kit.Kit) {
@@ -428,6 +452,63 @@ func tonesWanted(a, b float64) func(*card.Card, *kit.Kit) {
 		one.Hide, two.Hide = &whole, &whole
 		k.Inks = append(k.Inks, one, two)
 		m.Colourways[0].Layers = map[string]card.Finish{"a": {Ink: "first"}, "b": {Ink: "second"}}
+	}
+}
+
+// ringed lays n of the image in a ring, of which so many are made.
+func ringed(n, made int) func(*card.Card, *kit.Kit) {
+	return func(c *card.Card, k *kit.Kit) {
+		places, err := layout.Ring(n, shape.Point{X: c.Base.W / 2, Y: c.Base.H / 2}, 30)
+		if err != nil {
+			panic(err) // the ring is sound
+		}
+		e := c.Elements[1]
+		c.Elements = c.Elements[:1]
+		for i, at := range places {
+			f := e
+			f.ID, f.Place = fmt.Sprint("r", i), at
+			c.Elements = append(c.Elements, f)
+		}
+		c.Motifs[0].Made = made
+	}
+}
+
+// fourOf lays four of the image, each held its own way.
+func fourOf(bonds ...[]card.Bond) func(*card.Card, *kit.Kit) {
+	return func(c *card.Card, _ *kit.Kit) {
+		e := c.Elements[1]
+		c.Elements = c.Elements[:1]
+		for i, b := range bonds {
+			f := e
+			f.ID, f.Place, f.Bonds = fmt.Sprint("r", i), card.Place{X: 28 + 50*float64(i%2), Y: 35 + 60*float64(i/2)}, b
+			c.Elements = append(c.Elements, f)
+		}
+	}
+}
+
+// shakerBack lays a shaker with a backing so much smaller.
+func shakerBack(mm float64) func(*card.Card, *kit.Kit) {
+	return func(c *card.Card, k *kit.Kit) {
+		out, err := c.Apply(*k, card.Edit{AddShaker: &card.AddShaker{}})
+		if err != nil {
+			panic(err) // a shaker can be added to any card
+		}
+		out.Elements[len(out.Elements)-1].Shaker.Back = mm
+		*c = out
+	}
+}
+
+// ribbed makes the small piece a comb of ribs so far apart, of so many plies.
+func ribbed(t *testing.T, pitch float64, plies int) func(*card.Card, *kit.Kit) {
+	return func(c *card.Card, k *kit.Kit) {
+		g := shape.Rect(10, 10, 20, 1)
+		for x := 10.0; x < 30; x += pitch {
+			var err error
+			g, err = g.Union(shape.Rect(x, 10, pitch/2, 18))
+			require.NoError(t, err)
+		}
+		k.Sets[len(k.Sets)-1].Parts[1].Outline = g
+		c.Motifs[0].Layers[1].Copies = plies
 	}
 }
 

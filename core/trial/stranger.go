@@ -329,9 +329,14 @@ func (s *Stranger) Pitch(image, layer string, mm float64) {
 	}
 }
 
+// Make says how many of an image are made.
+func (s *Stranger) Make(image string, n int) {
+	s.Do(card.Edit{Wanted: &card.SetWanted{Motif: s.Find("image " + image), Made: &n}})
+}
+
 // Tones says how many tones are wanted in an image.
 func (s *Stranger) Tones(image string, n int) {
-	s.Do(card.Edit{School: &card.SetSchool{Motif: s.Find("image " + image), Tones: &n}})
+	s.Do(card.Edit{Wanted: &card.SetWanted{Motif: s.Find("image " + image), Tones: &n}})
 }
 
 // Ink gives a layer of an image another ink in all its colourways; none leaves it bare.

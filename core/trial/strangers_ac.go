@@ -10,7 +10,7 @@ var strangers = []struct {
 	id    string
 	enter func() *Stranger
 }{{"A1", shellRing}, {"A2", nightOwl}, {"A3", lighthouse}, {"A4", boatHolder}, {"B", lanterns}, {"C", mops}, {"D", boathouse}, {"E", pondOwls}, {"F", duneRing}, {"G", lilies}, {"H1", longMoths}, {"H2", seaPinks},
-	{"I", reedMace}, {"J", harbour}, {"K", marsh}}
+	{"I", reedMace}, {"J", harbour}, {"J2", harbourCut}, {"K", marsh}}
 
 // Strangers are the trial cards as they are entered, each afresh.
 func Strangers() (out []*Stranger) {
@@ -76,7 +76,7 @@ func shellRing() *Stranger {
 	s.image("big shell", 53.98, 118, liquid, die(big, 1.3), print("outline", lined(big, 0.6), "black", "die"), print("solid", big, "red-2", "die"))
 	s.Do(card.Edit{AddLetters: &card.AddLetters{Text: "LIT"}})
 	s.letters("LIT", "LIT", "white80", 14, 53.98, 56)
-	s.gap("that 20 were cut, where the ring closes with fewer: copies are only what is laid")
+	s.Make("scallop", 20)
 	return s
 }
 
@@ -123,11 +123,10 @@ func lighthouse() *Stranger {
 	k := *e.Shaker
 	k.Paper, k.W, k.H, k.Shape = "sand", 54, 98, &card.Outline{Kind: card.Rectangle, Pitch: 8}
 	k.Openings = []card.Opening{{Outline: card.Outline{Kind: card.Rectangle, Pitch: 6}, W: 46, H: 90}}
-	k.Film, k.Wall, k.Level, k.Wide, k.Backing = "acetate", "foam2-strip", 1, 3, "pink"
+	k.Film, k.Wall, k.Level, k.Wide, k.Backing, k.Back = "acetate", "foam2-strip", 1, 3, "pink", -1
 	k.Filling = []card.Filling{{Name: "Sequins, 3 mm", High: 1.2, Colour: "#e0a040", N: 30}}
 	x, y := 53.98, 55.0
 	s.Do(card.Edit{Shaker: &card.SetShaker{Element: id, Shaker: k}}, card.Edit{Put: &card.Put{Element: id, X: &x, Y: &y}}, card.Edit{Hold: &card.Hold{Element: id, Bonds: liquid}})
-	s.gap("a backing larger than its frame: it may only be smaller, or as usual")
 	s.gap("a film of its own behind the word that is cut through the panel")
 	s.Given = []Given{{"place", "shaker"}, {"heat", "panel"}}
 	return s

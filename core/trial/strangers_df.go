@@ -144,7 +144,7 @@ func duneRing() *Stranger {
 	s.sheets("greycard", 1)
 	s.sheets("night", 1)
 	s.stock("foam2", 40)
-	s.gap("that 32 are cut where 12 close the ring: copies are only what is laid")
+	s.Make("blade", 32)
 	s.gap("a ring laid on the table, lifted with film and turned over")
 	return s
 }

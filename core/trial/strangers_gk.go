@@ -2,6 +2,7 @@ package trial
 
 import (
 	"fmt"
+	"slices"
 
 	"ochrestone/core/card"
 	"ochrestone/core/kit"
@@ -235,6 +236,21 @@ func harbour() *Stranger {
 	return s
 }
 
+// harbourCut is J with three bands kept, its panel cut to them and laid flush with the upper edge.
+func harbourCut() *Stranger {
+	s := harbour()
+	s.ID = "J2"
+	s.Treat("panel", 2, func(t *card.Treatment) {
+		b := *t.Bands
+		b.Bands = slices.Clone(b.Bands[:3])
+		t.Bands = &b
+	})
+	s.Drop("panel", 6)
+	s.Resize("panel", 133.35, 95.25)
+	s.Lay("panel", 69.85, 47.625, 0)
+	return s
+}
+
 // marsh is K.
 func marsh() *Stranger {
 	s := begin("K", "Otter by a lamp", "a2", false, "white110")
@@ -266,14 +282,14 @@ func marsh() *Stranger {
 	right := s.last("right pine")
 	s.at(right, 84, 60, 0)
 	yes := true
-	s.Do(card.Edit{Put: &card.Put{Element: right, Mirror: &yes}})
+	s.Do(card.Edit{Put: &card.Put{Element: right, Mirror: &yes}}, card.Edit{ShadeOther: &card.ShadeOther{Element: right}}, card.Edit{Light: &card.SetLight{Lamp: s.Find("lamp")}})
 	s.treat("panel", card.DidWords, card.Treatment{Words: &card.Words{Text: "down by the water", Ink: "black", Letter: 5, Spot: card.Spot{Y: 126 - s.Card.Base.H/2}}})
 	s.Do(card.Edit{AddGems: &card.AddGems{}})
 	g := s.last("gems")
 	n := 4
 	x, y := 54.0, 114.0
 	s.Do(card.Edit{Gems: &card.SetGems{Element: g, Count: &n}}, card.Edit{Put: &card.Put{Element: g, X: &x, Y: &y}})
-	s.gap("a light in the scene itself, and each half of a mirrored piece in its own ink: one light falls on the whole card")
+	s.gap("each half of a mirrored piece in its own ink: it is shaded on one side")
 	s.gap("hills cut with the disc's own die, all in one pass")
 	s.gap("gems without a place")
 	s.stock("foam2", 30)

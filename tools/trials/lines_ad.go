@@ -70,8 +70,8 @@ var linesAD = []line{
 	}},
 	{id: "A.2", card: "A1", what: "12 or 13 close the ring, 20 cut leave 7 or 8 over", told: func(t *told) (verdict, *foresee.Finding) {
 		f := t.note("", "ring")
-		return half(f != nil, within(f, "closes", 12, 13)), f
-	}, lacks: "that more are cut than are laid"},
+		return half(f != nil, within(f, "closes", 12, 13) && within(f, "over", 7, 8)), f
+	}, twin: func(s *trial.Stranger) { s.Make("scallop", 13) }},
 	{id: "A.3", card: "A2", what: "fringes 50.8 mm too long, trimmed from the back", told: func(t *told) (verdict, *foresee.Finding) {
 		f, g := t.note("fringe 1", "edge"), t.note("fringe 2", "edge")
 		return half(f != nil, within(f, "over", 24, 52) && within(g, "over", 24, 52) && f.Mend != nil), f
@@ -79,7 +79,15 @@ var linesAD = []line{
 		s.Resize("fringe 1", 101.6, 25.4)
 		s.Resize("fringe 2", 101.6, 25.4)
 	}},
-	{id: "A.4", card: "A3", what: "the backing stands 1 mm past the frame", told: never, lacks: "a backing larger than its frame"},
+	{id: "A.4", card: "A3", what: "the backing stands 1 mm past the frame", told: func(t *told) (verdict, *foresee.Finding) {
+		f := t.note("shaker", "peeks")
+		return half(f != nil, within(f, "past", 0.8, 1.2)), f
+	}, twin: func(s *trial.Stranger) {
+		e, _ := s.Card.Element(s.Find("shaker"))
+		k := *e.Shaker
+		k.Back = 1
+		s.Do(card.Edit{Shaker: &card.SetShaker{Element: e.ID, Shaker: k}})
+	}},
 	{id: "A.5", card: "A4", what: "the hull goes beneath reeds that are glued all over", given: true, told: breach("boat", "reeds"), twin: func(s *trial.Stranger) { s.Do(card.Edit{Shift: &card.Shift{Element: s.Find("boat"), By: 1}}) }},
 	{id: "A.6", card: "A4", what: "the front is lopsided, its lower third bare", told: func(t *told) (verdict, *foresee.Finding) {
 		f := t.note("", "balance")
@@ -210,8 +218,13 @@ var linesAD = []line{
 		}
 	}},
 	{id: "C.6", card: "C", what: "ribs are open: their backs are coloured too", told: func(t *told) (verdict, *foresee.Finding) {
-		a := t.step(work.Back, "broom G", "")
-		return half(a != nil, a != nil), nil
+		a := t.step(work.Ink, "broom G", "mop left")
+		return half(t.step(work.Back, "broom G", "") != nil || minds(a, "back") || anyMinds(t, "colour its back"), minds(a, "back") || anyMinds(t, "colour its back")), nil
+	}, twin: func(s *trial.Stranger) {
+		for _, b := range []string{"broom G", "broom B"} {
+			s.Reshape(b, "mop left", "rect 14x36 @-7,-18")
+			s.Reshape(b, "mop right", "rect 14x36 @7,-18")
+		}
 	}},
 
 	{id: "D.1", card: "D", what: "charms of 2 to 3.5 mm by hand in three colours are tedious", told: func(t *told) (verdict, *foresee.Finding) {

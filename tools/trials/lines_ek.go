@@ -87,7 +87,7 @@ var linesEK = []line{
 		}
 	}},
 	{id: "E.7", card: "E", what: "9 pads as entered, 12 when the fourth owl is held as its like", told: func(t *told) (verdict, *foresee.Finding) {
-		f, g := t.note("", "spacers"), t.note("violet", "unlike")
+		f, g := t.note("", "spacers"), t.note("violet", "unlike", "unheld")
 		return half(f != nil, within(f, "needs", 12, 12) || g != nil), f
 	}, twin: func(s *trial.Stranger) {
 		for _, o := range []string{"amber", "green", "blue", "violet"} {
@@ -116,7 +116,7 @@ var linesEK = []line{
 	{id: "F.1", card: "F", what: "12 close the ring, 32 cut are 20 over", told: func(t *told) (verdict, *foresee.Finding) {
 		f := t.note("", "ring")
 		return half(f != nil, within(f, "closes", 11, 13) && within(f, "over", 16, 21)), f
-	}, lacks: "that more are cut than are laid"},
+	}, twin: func(s *trial.Stranger) { s.Make("blade", 12) }},
 	{id: "F.2", card: "F", what: "two, three and four shades all go into twelve", told: never},
 	{id: "F.3", card: "F", what: "this black runs under a marker", told: func(t *told) (verdict, *foresee.Finding) {
 		f := t.note("b1", "runs")
@@ -155,7 +155,7 @@ var linesEK = []line{
 		return half(f != nil || g != nil, within(f, "past", 6.5, 7.5)), f
 	}},
 	{id: "G.5", card: "G", what: "the phrase is held by nothing", told: func(t *told) (verdict, *foresee.Finding) {
-		f := t.note("phrase", "loose thing", "unheld")
+		f := t.note("phrase", "unheld")
 		a := t.step(work.Place, "phrase", "")
 		return half(f != nil || a != nil && strings.Contains(a.Detail, "not stuck"), f != nil), f
 	}, twin: func(s *trial.Stranger) { s.Hold("phrase", card.Glue("liquid")); s.Lay("phrase", 54, 130, 0) }},
@@ -310,9 +310,12 @@ var linesEK = []line{
 			t.Bands = &b
 		})
 	}},
-	{id: "J.2", card: "J", what: "with the panel cut to 95.25 the base shows 12.7 mm at its foot", told: func(t *told) (verdict, *foresee.Finding) {
-		f := t.note("panel", "uneven margins", "nearly")
+	{id: "J.2", card: "J2", what: "with the panel cut to 95.25 the base shows 12.7 mm at its foot", told: func(t *told) (verdict, *foresee.Finding) {
+		f := t.note("panel", "margins")
 		return half(f != nil, within(f, "shows", 12, 13.5)), f
+	}, twin: func(s *trial.Stranger) {
+		s.Resize("panel", 133.35, 101.6)
+		s.Lay("panel", 69.85, 53.975, 0)
 	}},
 	{id: "J.3", card: "J", what: "pencil dulls the black lines: draw them again", told: func(t *told) (verdict, *foresee.Finding) {
 		f := t.note("owl", "dulls")
@@ -366,8 +369,8 @@ var linesEK = []line{
 	}},
 	{id: "K.4", card: "K", what: "the right pine is dark on the side of the lamp", told: func(t *told) (verdict, *foresee.Finding) {
 		f := t.note("right pine", "light")
-		return half(f != nil, f != nil), f
-	}, lacks: "a light within the scene"},
+		return half(f != nil, f != nil && t.note("left pine", "light") == nil), f
+	}, twin: func(s *trial.Stranger) { s.Do(card.Edit{ShadeOther: &card.ShadeOther{Element: s.Find("right pine")}}) }},
 	{id: "K.5", card: "K", what: "a trunk of 2.5 mm is too narrow for three tones", told: func(t *told) (verdict, *foresee.Finding) {
 		f := t.note("trunk", "narrow blend")
 		return half(f != nil, within(f, "wide", 2.3, 2.7)), f

@@ -2155,6 +2155,8 @@ export interface components {
             copies?: number;
             /** @description everything on it, lowest first */
             elements: components["schemas"]["Element"][];
+            /** @description the element light comes from on the front, such as a lamp; empty: the side says */
+            lamp?: string;
             /**
              * @description the side light falls from on the front; none: nobody minds
              * @enum {string}
@@ -2845,6 +2847,7 @@ export interface components {
             treat?: components["schemas"]["Treat"];
             tucks?: components["schemas"]["SetTucks"];
             twin?: components["schemas"]["Twin"];
+            wanted?: components["schemas"]["SetWanted"];
         };
         EditLot: {
             /** @description it is not made */
@@ -4184,6 +4187,11 @@ export interface components {
             id: string;
             /** @description lowest first */
             layers: components["schemas"]["Layer"][];
+            /**
+             * Format: int64
+             * @description how many of it are cut or printed; 0: as many as are laid
+             */
+            made?: number;
             name: string;
             /** @enum {string} */
             school: "light ground" | "dark ground" | "local colour" | "every piece";
@@ -5857,6 +5865,8 @@ export interface components {
             letters: components["schemas"]["Letters"];
         };
         SetLight: {
+            /** @description element the light comes from, such as a lamp: what stands left of it is lit on its right; empty: the side says */
+            lamp?: string;
             /**
              * @description none: nobody minds
              * @enum {string}
@@ -5879,16 +5889,8 @@ export interface components {
         };
         SetSchool: {
             motif: string;
-            /**
-             * @description none leaves it as it is
-             * @enum {string}
-             */
-            school?: "light ground" | "dark ground" | "local colour" | "every piece";
-            /**
-             * Format: int64
-             * @description how many tones are wanted; none leaves it as it is
-             */
-            tones?: number;
+            /** @enum {string} */
+            school: "light ground" | "dark ground" | "local colour" | "every piece";
         };
         SetShaker: {
             element: string;
@@ -5910,6 +5912,19 @@ export interface components {
             parts: string[];
             /** @description the other element */
             with: string;
+        };
+        SetWanted: {
+            /**
+             * Format: int64
+             * @description how many are cut or printed; none leaves it as it is
+             */
+            made?: number;
+            motif: string;
+            /**
+             * Format: int64
+             * @description how many tones are wanted; none leaves it as it is
+             */
+            tones?: number;
         };
         Settings: {
             /**
@@ -5941,7 +5956,7 @@ export interface components {
         Shaker: {
             /**
              * Format: double
-             * @description how much smaller the backing is all round, mm; 0 takes a usual measure
+             * @description how much smaller the backing is all round, below 0 larger, mm; 0 takes a usual measure
              */
             back?: number;
             /** @description cardstock id */

@@ -105,7 +105,16 @@ export function Ranked() {
 							min={0}
 							max={9}
 							v={motif.tones ?? 0}
-							set={(tones) => b.edit({ school: { motif: motif.id, tones } })}
+							set={(tones) => b.edit({ wanted: { motif: motif.id, tones } })}
+							width="64px"
+						/>
+						<NumberField
+							saved
+							label="Made of it, 0: as many as are laid"
+							min={0}
+							max={500}
+							v={motif.made ?? 0}
+							set={(made) => b.edit({ wanted: { motif: motif.id, made } })}
 							width="64px"
 						/>
 						<Select label="What colours a cut piece" value={by} onChange={(v) => setBy(v as typeof by)}>

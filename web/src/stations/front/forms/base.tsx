@@ -10,6 +10,9 @@ import { OutlineFields } from "./outline";
 
 const Done = lazy(() => import("./done"));
 
+/** Begins the value of a thing on the card that the light comes from. */
+const lampOf = "lamp ";
+
 /** Numbers of the card itself. */
 export function BaseForm() {
 	const b = useBench();
@@ -39,10 +42,22 @@ export function BaseForm() {
 					</option>
 				))}
 			</Select>
-			<Select label="Light from" value={c.light ?? ""} onChange={(v) => b.edit({ light: { side: v ? (v as "left") : undefined } })} width="110px">
+			<Select
+				label="Light from"
+				value={c.lamp ? lampOf + c.lamp : (c.light ?? "")}
+				onChange={(v) => b.edit({ light: v.startsWith(lampOf) ? { lamp: v.slice(lampOf.length) } : { side: v ? (v as "left") : undefined } })}
+				width="130px"
+			>
 				<option value="">nobody minds</option>
 				<option value="left">the left</option>
 				<option value="right">the right</option>
+				{b.view.plan.front.elements
+					.filter((p) => c.elements.some((e) => e.id === p.id && e.image))
+					.map((p) => (
+						<option key={p.id} value={lampOf + p.id}>
+							{p.label}
+						</option>
+					))}
 			</Select>
 			<Popover label="Make of it" title="What the base is made into">
 				<Made />

@@ -49,6 +49,7 @@ export default function ShakerForm({ e }: { e: Element & { shaker: S["Shaker"] }
 				<LengthField label="Front, wide" mm={s.w} min={5} max={400} onSet={(w) => set({ w })} width="80px" />
 				<LengthField label="Front, high" mm={s.h} min={5} max={400} onSet={(h) => set({ h })} width="80px" />
 				<PaperField label="Backing" value={s.backing} onChange={(backing) => set({ backing })} />
+				<LengthField label="Smaller by, below 0 larger" mm={s.back ?? 0} min={-20} max={30} onSet={(back) => set({ back })} width="80px" />
 			</Fields>
 			<Fields>
 				<Select label="Film" value={s.film ?? ""} onChange={(film) => set({ film: film || undefined })}>

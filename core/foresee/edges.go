@@ -1,0 +1,191 @@
+package foresee
+
+import (
+	"fmt"
+	"math"
+	"strings"
+
+	"ochrestone/core/build"
+	"ochrestone/core/card"
+	"ochrestone/core/layout"
+	"ochrestone/core/motif"
+	"ochrestone/core/words"
+)
+
+// Our own defaults.
+const (
+	marginsApart = 3.0  // mm by which the borders of a panel differ from where it is told
+	asPanel      = 0.75 // share of the front, each way, from which a sheet is its panel
+	atSeat       = 3.0  // mm from the middle of a seat within which an image is meant for it
+	pastSeat     = 0.5  // mm by which it has to pass its seat
+	dotArea      = 12.0 // mm² of a piece that a nozzle floods
+	ribsFrom     = 5    // ribs, teeth or slits of one width from which open work is ribbed
+	openWork     = 1.5  // mm, the area of open work over the length of its outline, at most
+)
+
+// edgeRules are those of what ends short of an edge, or stands out past one.
+func edgeRules() []Rule {
+	return []Rule{
+		{ID: "peeks", Station: Front, Severity: Shows, Title: "Backings that stand out past their frame", Explain: "What is to be hidden behind a frame ends within it.", Source: practice, check: peeking},
+		{ID: "margins", Station: Front, Severity: Tip, Title: "Panels with unequal borders", Explain: "Base, front and envelope are sized together: what of the base shows is even, or meant.", Source: practice, Limits: []Limit{{"apart from", marginsApart, "mm", ""}}, check: margins},
+		{ID: "seat", Station: Front, Severity: Tip, Title: "Images larger than the seat pressed for them", Explain: "They hide the line they are to be laid by: a light pencil cross or a template, and pads that stay within.", Source: practice, Limits: []Limit{{"past the seat from", pastSeat, "mm", ""}}, check: seats},
+		{ID: "dot", Station: Depth, Severity: Tip, Title: "Pieces that a nozzle of glue floods", Explain: "Glue that squeezes out dries shiny on the front.", Source: practice, Limits: []Limit{{"smaller than", dotArea, "mm²", ""}}, check: dots},
+		{ID: "ribs", Station: Pieces, Severity: Tip, Title: "Plies of ribbed work laid exactly on each other", Explain: "Stacked exactly, ribs look sparse: the middle one is shifted by half a pitch.", Source: practice, Limits: []Limit{{"ribs", ribsFrom, "none", ""}}, check: images(ribs)},
+	}
+}
+
+// peeking notes shakers whose backing is larger than their frame.
+func peeking(v *View, add func(Hit)) {
+	v.shakers(func(t *build.Thing, s card.Shaker) (Hit, bool) {
+		if s.Back >= 0 {
+			return Hit{}, false
+		}
+		past := -s.Back
+		s.Back = 1
+		return Hit{What: fmt.Sprintf("The backing of %s stands out past its frame", t.Name), Why: fmt.Sprintf("It is %s larger all round, and peeks out.", v.Format(past)),
+			Do: "Cut it smaller than the frame, by a millimetre or more.", Numbers: map[string]float64{"past": past},
+			Mend: &Mend{"A millimetre smaller all round", []card.Edit{{Shaker: &card.SetShaker{Element: t.Element.ID, Shaker: s}}}}}, true
+	}, add)
+}
+
+// margins notes a panel at a place of which the base shows more on one side than on the other.
+func margins(v *View, add func(Hit)) {
+	base := v.Card.Base.Size()
+	for _, t := range v.Build.Things {
+		box := t.Outline.Bounds()
+		if t.Element.Sheet == nil || t.Element.Face != card.Front || t.Leaf != nil || t.Outline.Empty() || t.Element.On != "" || box.W() < asPanel*base.W || box.H() < asPanel*base.H {
+			continue
+		}
+		room := layout.RoomOf(t.Outline, card.Leaf{Size: base})
+		if least, _ := room.Least(); least < -0.05 || math.Max(math.Abs(room.Left-room.Right), math.Abs(room.Top-room.Bottom)) < marginsApart {
+			continue
+		}
+		sides := []struct {
+			name string
+			mm   float64
+		}{{"left", room.Left}, {"right", room.Right}, {"top", room.Top}, {"foot", room.Bottom}}
+		var says []string
+		most := 0.0
+		for _, s := range sides {
+			most = max(most, s.mm)
+			at := fmt.Sprintf("%s at the %s", v.Format(s.mm), s.name)
+			if s.mm < 0.05 {
+				at = "nothing at the " + s.name
+			}
+			says = append(says, at)
+		}
+		x, y := base.W/2, base.H/2
+		add(Hit{Key: []string{t.Element.ID}, At: At{Element: t.Element.ID}, What: fmt.Sprintf("The base shows unevenly round %s", words.Small(t.Name)), Why: fmt.Sprintf("Of it shows %s.", words.Listed(says)),
+			Do:      fmt.Sprintf("Lay it in the middle, or cut the base to it: the envelope is then larger than the card by as much. A border of %s all round wants a base of %s × %s.", v.Format(sides[0].mm), v.Format(box.W()+2*sides[0].mm), v.Format(box.H()+2*sides[0].mm)),
+			Numbers: map[string]float64{"shows": most}, Mend: &Mend{"In the middle", []card.Edit{{Put: &card.Put{Element: t.Element.ID, X: &x, Y: &y}}}}})
+	}
+}
+
+// seats notes images that lie on a seat smaller than they are, in one note for an image.
+func seats(v *View, add func(Hit)) {
+	type found struct {
+		past float64
+		ids  []string
+		name string
+	}
+	by := map[string]*found{}
+	var order []string
+	for _, on := range v.Build.Things {
+		for _, seat := range on.Seats {
+			box := on.Place(seat).Bounds()
+			for _, t := range v.Build.Things {
+				if t.Element.Image == nil || t.Outline.Empty() || t.Printed {
+					continue
+				}
+				b := t.Outline.Bounds()
+				if b.Centre().Distance(box.Centre()) > atSeat {
+					continue
+				}
+				past := min(b.W()-box.W(), b.H()-box.H()) / 2
+				if past < pastSeat {
+					continue
+				}
+				key := t.Element.Image.Motif
+				if by[key] == nil {
+					by[key] = &found{name: t.Name}
+					order = append(order, key)
+				}
+				by[key].past = max(by[key].past, past)
+				by[key].ids = append(by[key].ids, t.Element.ID)
+			}
+		}
+	}
+	for _, key := range order {
+		f := by[key]
+		add(Hit{Key: []string{key}, At: At{Motif: key, Element: f.ids[0]}, What: fmt.Sprintf("%s passes its seat by %s and hides it", f.name, v.Format(f.past)), Why: "The line it is to be laid by lies beneath it.",
+			Do: "Mark the middle of the seat with a light pencil cross, or use the sheet Register prints; keep pads and glue within the seat.", Numbers: map[string]float64{"past": f.past, "things": float64(len(f.ids))}, Facts: f.ids})
+	}
+}
+
+// dots notes, once for an image, glued pieces that a nozzle floods.
+func dots(v *View, add func(Hit)) {
+	for i := range v.Build.Made {
+		m := &v.Build.Made[i]
+		if len(m.Things) == 0 {
+			continue
+		}
+		least := math.Inf(1)
+		var names []string
+		first := ""
+		for _, view := range m.Image.Shapes.Views {
+			if view.Layer.Make != card.Cut || view.Host == motif.Ground || card.Raised(view.Layer.Bonds) || len(view.Layer.Bonds) == 0 {
+				continue
+			}
+			for _, p := range view.Outline.Pieces() {
+				if a := p.Area(); a < dotArea {
+					if first == "" {
+						first = view.Layer.ID
+					}
+					if len(names) == 0 || names[len(names)-1] != view.Layer.Label {
+						names = append(names, view.Layer.Label)
+					}
+					least = min(least, a)
+				}
+			}
+		}
+		if len(names) == 0 || v.dotted(m.Image.ID, i) {
+			continue
+		}
+		add(Hit{Key: []string{m.Image.ID}, At: At{Motif: m.Image.ID, Layer: first}, What: fmt.Sprintf("Glue floods %s of %s", words.Listed(names), m.Image.Name),
+			Why: fmt.Sprintf("The smallest is %s: a drop from a nozzle of 2 mm is as large.", v.Write.Area(least)), Do: "Put a drop on scrap and take up less than a millimetre of it with a pick.", Numbers: map[string]float64{"area": least}, Facts: names})
+	}
+}
+
+// dotted reports whether an image was met in an earlier colourway.
+func (v *View) dotted(image string, at int) bool {
+	for i := range at {
+		if d := &v.Build.Made[i]; d.Image.ID == image && len(d.Things) > 0 {
+			return true
+		}
+	}
+	return false
+}
+
+// ribs notes layers of several plies whose ribs lie exactly on each other.
+func ribs(v *View, m *Image, add func(Hit)) {
+	var names []string
+	first, pitch := -1, 0.0
+	for i, view := range m.Shapes.Views {
+		if view.Layer.Make != card.Cut || view.Layer.Copies < 2 || view.Area > openWork*view.Edge {
+			continue
+		}
+		if p, ok := view.Outline.Pitch(ribsFrom); ok {
+			if first < 0 {
+				first, pitch = i, p
+			}
+			names = append(names, view.Layer.Label)
+		}
+	}
+	if first < 0 {
+		return
+	}
+	l := m.Shapes.Views[first].Layer
+	add(Hit{Key: []string{m.ID, l.ID}, At: At{Motif: m.ID, Layer: l.ID}, What: fmt.Sprintf("The plies of %s lie rib on rib", strings.Join(names, " and ")),
+		Why: fmt.Sprintf("Stacked exactly, %s of ribs %s apart look as sparse as one.", words.Count(l.Copies, "ply", "plies"), v.Format(pitch)),
+		Do:  fmt.Sprintf("Shift the middle one by half a pitch, %s, or an odd number of halves; trim that end, and put the trimming on at the other.", v.Format(pitch/2)), Numbers: map[string]float64{"pitch": pitch}, Facts: names})
+}
