@@ -10,6 +10,7 @@ import (
 	"ochrestone/core/layout"
 	"ochrestone/core/measure"
 	"ochrestone/core/shape"
+	"ochrestone/core/words"
 )
 
 // laying is an element while it is laid several times.
@@ -69,9 +70,26 @@ func (l *laying) ring(out *Laid, r float64) error {
 	}
 	l.at, l.round = at, true
 	out.Gap = layout.Chord(n, r) - l.w
-	out.Say = fmt.Sprintf("%d close the ring, %s; it is %s across.", n, apart(out.Gap, l.write), l.write.Length(2*r+l.h))
+	out.Say = fmt.Sprintf("%d close the ring, %s; it is %s across.%s", n, apart(out.Gap, l.write), l.write.Length(2*r+l.h), inTurn(n))
 	l.runsOver(out, r+l.h/2)
 	return nil
+}
+
+// mostInTurn is the most colourways that are laid in turn, as it is said.
+const mostInTurn = 6
+
+// inTurn says with how many colourways in turn a closed ring of n has no two alike side by side.
+func inTurn(n int) string {
+	var even []string
+	for k := 2; k <= mostInTurn; k++ {
+		if n%k == 0 {
+			even = append(even, fmt.Sprint(k))
+		}
+	}
+	if len(even) == 0 {
+		return " However many colourways are laid in turn, two alike meet where it closes, or one comes once less than the others."
+	}
+	return fmt.Sprintf(" With %s colourways in turn they come as often as each other, and no two alike meet.", words.Either(even))
 }
 
 // runsOver notes a ring that is larger than the panel.

@@ -214,6 +214,9 @@ func unused(v *View, add func(Hit)) {
 		if v.roomFor(e) {
 			front := card.Front
 			h.Mend = &Mend{"Lay it on the front", []card.Edit{{Sheet: &card.SetSheet{Element: e.ID, Face: &front}}, {Put: &card.Put{Element: e.ID, X: half(v.Card.Base.W), Y: half(v.Card.Base.H)}}}}
+			if len(e.Bonds) == 0 && len(v.Stock.Adhesives) > 0 {
+				h.Mend.Edits = append(h.Mend.Edits, card.Edit{Hold: &card.Hold{Element: e.ID, Bonds: card.Glue(v.Stock.Adhesives[0].ID)}})
+			}
 		}
 		add(h)
 	}

@@ -165,7 +165,7 @@ func unheld(v *View, add func(Hit)) {
 		if bonds := v.like(e); bonds != nil {
 			h.Do = "Hold it as the others of it are held."
 			h.Mend = &Mend{"Hold it like the others", []card.Edit{{Hold: &card.Hold{Element: e.ID, Bonds: bonds}}}}
-		} else if len(v.Stock.Adhesives) > 0 {
+		} else if len(v.Stock.Adhesives) > 0 && !v.Build.Pieces[t.From].Clear {
 			g := v.Stock.Adhesives[0]
 			h.Mend = &Mend{"Hold it by " + words.Small(g.Name), []card.Edit{{Hold: &card.Hold{Element: e.ID, Bonds: card.Glue(g.ID)}}}}
 		}

@@ -262,8 +262,8 @@ func foreseen(t *testing.T) map[string]pair {
 			return with(func(c *card.Card, _ *kit.Kit) { c.Elements[1].Place = card.Place{X: x, Y: x} })
 		}),
 		"ring": {with(ringed(12, 16)), with(ringed(12, 13))},
-		"unlike": {with(fourOf(card.Foam("foam-dot", 1), card.Foam("foam-dot", 1), card.Foam("foam-dot", 1), card.Glue("liquid"))),
-			with(fourOf(card.Foam("foam-dot", 1), card.Foam("foam-dot", 1), card.Glue("liquid"), card.Glue("liquid")))},
+		"unlike": {with(fourOf(card.Foam("foam", 1), card.Foam("foam", 1), card.Foam("foam", 1), card.Glue("liquid"))),
+			with(fourOf(card.Foam("foam", 1), card.Foam("foam", 1), card.Glue("liquid"), card.Glue("liquid")))},
 		"unheld": {with(func(c *card.Card, _ *kit.Kit) { c.Elements[1].Bonds = nil; c.Motifs[0].Layers[0].Bonds = nil }), quiet},
 		"peeks":  {with(shakerBack(-1)), with(shakerBack(1))},
 		"margins": between(t, "margins", 12, 2, func(off float64) on {

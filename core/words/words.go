@@ -42,6 +42,14 @@ func Of(n int, one, many string) string {
 	return many
 }
 
+// Either names things of which one is meant.
+func Either(names []string) string {
+	if n := len(names); n > 1 {
+		return strings.Join(names[:n-1], ", ") + " or " + names[n-1]
+	}
+	return strings.Join(names, "")
+}
+
 // Listed puts names after each other, the last with "and"; nothing of none.
 func Listed(names []string) string {
 	if n := len(names); n > 1 {

@@ -141,9 +141,10 @@ func (k *maker) crossed(i int) string {
 			continue
 		}
 		say(mine, " Leave %s unstuck: "+escaped(o.Name)+" is slipped beneath it later.")
-		in := " Glue nothing along the edge where %s goes in beneath, until it is in; then glue that too."
+		deep := k.goesIn(i, o)
+		in := " Glue nothing along the edge where %s goes in beneath" + deep + ", until it is in; then glue that too."
 		if len(labels) > 1 {
-			in = " Glue nothing along the edge where %s go in beneath, until they are in; then glue that too."
+			in = " Glue nothing along the edge where %s go in beneath" + deep + ", until they are in; then glue that too."
 		}
 		say(theirs, in)
 	}
@@ -151,6 +152,32 @@ func (k *maker) crossed(i int) string {
 }
 
 // escaped is a name within a format.
+// goesIn says how deep the parts of another thing that cross a thing go in beneath it, and how much is
+// to be kept free for them.
+func (k *maker) goesIn(i int, o *build.Thing) string {
+	const spare = 1.0 // mm that more is kept free
+	t := &k.Things[i]
+	deep := 0.0
+	for _, c := range o.Element.Tucks {
+		if c.With != t.Element.ID {
+			continue
+		}
+		for _, p := range k.Pieces[o.From:o.To] {
+			if p.ID.Part != c.Part || p.Outline.Empty() {
+				continue
+			}
+			if in, err := p.Outline.Intersect(t.Outline); err == nil && !in.Empty() {
+				b := in.Bounds()
+				deep = max(deep, min(b.W(), b.H()))
+			}
+		}
+	}
+	if deep < spare {
+		return ""
+	}
+	return fmt.Sprintf(" by %s (%s are kept free)", escaped(k.format(deep)), escaped(k.format(deep+spare)))
+}
+
 func escaped(name string) string { return strings.ReplaceAll(name, "%", "%%") }
 
 // partOrIt is what a person calls a part within a sentence, or the whole where that is meant.

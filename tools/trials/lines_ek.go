@@ -1,13 +1,16 @@
 package main
 
 import (
+	"fmt"
 	"math"
 	"slices"
 	"strings"
 
+	"ochrestone/core/advise"
 	"ochrestone/core/card"
 	"ochrestone/core/foresee"
 	"ochrestone/core/plan"
+	"ochrestone/core/measure"
 	"ochrestone/core/trial"
 	"ochrestone/core/work"
 	"ochrestone/exchange/inkfile"
@@ -103,7 +106,7 @@ var linesEK = []line{
 	}},
 	{id: "E.9", card: "E", what: "a base as large as the front shows 3 mm in its valleys", told: func(t *told) (verdict, *foresee.Finding) {
 		f := t.note("", "behind")
-		return half(f != nil, within(f, "shows", 2.5, 3.5)), f
+		return half(f != nil, within(f, "in", 2.5, 3.5)), f
 	}, twin: func(s *trial.Stranger) {
 		s.Do(card.Edit{Around: &card.Around{W: 101.6, H: 133.35}})
 		s.Lay("front", 50.8, 66.675, 0)
@@ -117,7 +120,10 @@ var linesEK = []line{
 		f := t.note("", "ring")
 		return half(f != nil, within(f, "closes", 11, 13) && within(f, "over", 16, 21)), f
 	}, twin: func(s *trial.Stranger) { s.Make("blade", 12) }},
-	{id: "F.2", card: "F", what: "two, three and four shades all go into twelve", told: never},
+	{id: "F.2", card: "F", what: "two, three and four shades all go into twelve", told: func(t *told) (verdict, *foresee.Finding) {
+		got, err := advise.LayMany(&t.Build, t.Find("blade"), advise.Many{Kind: "ring", N: 12, Radius: 38}, measure.Metric)
+		return half(err == nil && strings.Contains(got.Say, "12 close the ring"), err == nil && strings.Contains(got.Say, "2, 3, 4")), nil
+	}},
 	{id: "F.3", card: "F", what: "this black runs under a marker", told: func(t *told) (verdict, *foresee.Finding) {
 		f := t.note("b1", "runs")
 		return half(f != nil || t.count("runs") > 0, f != nil && t.note("b2", "runs") != nil), f
@@ -165,8 +171,15 @@ var linesEK = []line{
 	}, twin: func(s *trial.Stranger) { s.Off("bloom L"); s.Off("bloom L 2") }},
 
 	{id: "H.1", card: "H1", what: "the wing goes in before the phrase is stuck; 10 mm of its foam kept free", told: func(t *told) (verdict, *foresee.Finding) {
+		a, wing := t.step(work.Place, "phrase", ""), t.step(work.Place, "amber moth", "")
+		var deep float64
+		if a != nil {
+			if _, rest, ok := strings.Cut(a.Detail, "goes in beneath by "); ok {
+				_, _ = fmt.Sscanf(rest, "%f mm", &deep)
+			}
+		}
 		f := t.note("phrase", "no way in", "uneven", "step")
-		return half(f != nil, within(f, "deep", 9, 12)), f
+		return half(f != nil || deep > 0, deep >= 9 && deep <= 12 && wing != nil && strings.Contains(wing.Detail, "Slip")), f
 	}, twin: func(s *trial.Stranger) {
 		s.Do(card.Edit{Tucks: &card.SetTucks{Element: s.Find("amber moth"), With: s.Find("phrase"), Parts: []string{}}})
 		s.Lay("amber moth", 65, 28, 0)
