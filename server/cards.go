@@ -146,6 +146,7 @@ func (s *Server) cards() {
 	huma.Register(s.api, op("suggest-inks", http.MethodPost, "/api/cards/{id}/inks", "The best colourways from the drawer"), s.suggest)
 	huma.Register(s.api, op("set-of-colourways", http.MethodPost, "/api/cards/{id}/colourways", "A set of colourways of one image that all read and differ"), s.setOfColourways)
 	huma.Register(s.api, op("lay-many", http.MethodGet, "/api/cards/{id}/layout", "How several of an element are laid: rings, rows, frames, fields"), s.layMany)
+	huma.Register(s.api, op("try-mend", http.MethodGet, "/api/cards/{id}/mend", "What the mend of a note would do, without making it"), s.tryMend)
 	huma.Register(s.api, op("meetings", http.MethodGet, "/api/cards/{id}/meetings", "What an element lies over and beneath, and which of its parts may cross the other way"), s.meetings)
 	huma.Register(s.api, op("seats", http.MethodGet, "/api/cards/{id}/seats", "The seats of a sheet, and how the images of the card fit into them"), s.seats)
 	huma.Register(s.api, op("snaps", http.MethodGet, "/api/cards/{id}/snaps", "Where an element may be drawn to while it is moved"), s.snaps)

@@ -5,6 +5,7 @@ import (
 
 	"ochrestone/core/advise"
 	"ochrestone/core/kit"
+	"ochrestone/core/plan"
 )
 
 type layoutIn struct {
@@ -90,4 +91,24 @@ func (s *Server) snaps(ctx context.Context, in *meetingsIn) (*snapsOut, error) {
 		return nil, problem(err)
 	}
 	return &snapsOut{got}, nil
+}
+
+type mendIn struct {
+	ID      string `path:"id"`
+	Finding string `query:"finding" required:"true" maxLength:"400" doc:"id of the note"`
+}
+
+type mendOut struct{ Body plan.Tried }
+
+// tryMend says what the mend of a note would do to the card, without making it.
+func (s *Server) tryMend(ctx context.Context, in *mendIn) (*mendOut, error) {
+	v, k, err := s.cardAndKit(ctx, in.ID)
+	if err != nil {
+		return nil, problem(err)
+	}
+	got, err := s.planner.Try(v.Card, k, in.Finding, s.assume(ctx)...)
+	if err != nil {
+		return nil, problem(kit.Problem{Path: "finding", What: err.Error()})
+	}
+	return &mendOut{got}, nil
 }

@@ -77,8 +77,21 @@ func margins(v *View, add func(Hit)) {
 		x, y := base.W/2, base.H/2
 		add(Hit{Key: []string{t.Element.ID}, At: At{Element: t.Element.ID}, What: fmt.Sprintf("The base shows unevenly round %s", words.Small(t.Name)), Why: fmt.Sprintf("Of it shows %s.", words.Listed(says)),
 			Do:      fmt.Sprintf("Lay it in the middle, or cut the base to it: the envelope is then larger than the card by as much. A border of %s all round wants a base of %s × %s.", v.Format(sides[0].mm), v.Format(box.W()+2*sides[0].mm), v.Format(box.H()+2*sides[0].mm)),
-			Numbers: map[string]float64{"shows": most}, Mend: &Mend{"In the middle", []card.Edit{{Put: &card.Put{Element: t.Element.ID, X: &x, Y: &y}}}}})
+			Numbers: map[string]float64{"shows": most}, Mend: &Mend{"In the middle, with all that lies on it", v.along(t.Element.ID, x-box.Centre().X, y-box.Centre().Y)}})
 	}
+}
+
+// along moves a sheet, and with it everything that it carries.
+func (v *View) along(sheet string, dx, dy float64) []card.Edit {
+	moved := map[string]bool{sheet: true}
+	out := []card.Edit{{Move: &card.Move{Element: sheet, DX: dx, DY: dy}}}
+	for _, t := range v.Build.Things {
+		if moved[t.Element.On] && t.Element.Face == card.Front {
+			moved[t.Element.ID] = true
+			out = append(out, card.Edit{Move: &card.Move{Element: t.Element.ID, DX: dx, DY: dy}})
+		}
+	}
+	return out
 }
 
 // seats notes images that lie on a seat smaller than they are, in one note for an image.

@@ -6,6 +6,7 @@ import (
 
 	"ochrestone/core/build"
 	"ochrestone/core/card"
+	"ochrestone/core/depth"
 	"ochrestone/core/words"
 )
 
@@ -31,7 +32,7 @@ func (v *View) thinner(by float64) *Mend {
 	}
 	now := *v.Build
 	now.Pieces = slices.Clone(v.Build.Pieces)
-	best, at := v.highest(now)
+	best, at, was := v.highest(now)
 	top := best
 	var done []lowered
 	tried := 0
@@ -53,7 +54,7 @@ func (v *View) thinner(by float64) *Mend {
 				continue
 			}
 			tried++
-			if z, _ := v.highest(v.holding(now, way)); z < least-0.05 {
+			if z, _, ill := v.highest(v.holding(now, way)); z < least-0.05 && !worseLying(was, ill) {
 				least, pick = z, &way
 			}
 		}
@@ -61,7 +62,7 @@ func (v *View) thinner(by float64) *Mend {
 			return nil
 		}
 		now = v.holding(now, *pick)
-		best, at = v.highest(now)
+		best, at, _ = v.highest(now)
 		done = slices.DeleteFunc(done, func(l lowered) bool { return l.thing == pick.thing })
 		done = append(done, *pick)
 		if top-best >= by {
@@ -130,12 +131,27 @@ func (v *View) holding(b build.Build, l lowered) build.Build {
 	return b
 }
 
-// highest is how thick a card is that was put together so, mm, and which piece reaches that.
-func (v *View) highest(b build.Build) (z float64, at int) {
+// highest is how thick a card is that was put together so, mm, which piece reaches that, and what is
+// wrong with how each piece lies.
+func (v *View) highest(b build.Build) (z float64, at int, ill []depth.Trouble) {
 	for i, s := range v.Pads.Stand(&b) {
+		ill = append(ill, s.Trouble())
 		if h := s.Highest(); h > z {
 			z, at = h, i
 		}
 	}
-	return z, at
+	return z, at, ill
+}
+
+// graver are the ways to lie ill, the worst first.
+var graver = []depth.Trouble{depth.Rocking, depth.Riding, depth.Airy, depth.Leaning, depth.Bowing, depth.None}
+
+// worseLying reports whether a piece lies worse than it did.
+func worseLying(was, now []depth.Trouble) bool {
+	for i, t := range now {
+		if slices.Index(graver, t) < slices.Index(graver, was[i]) {
+			return true
+		}
+	}
+	return false
 }

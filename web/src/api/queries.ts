@@ -175,6 +175,15 @@ export const useMeetings = (id: string, version: number, element: string) =>
 		queryFn: () => ok(api.GET("/api/cards/{id}/meetings", { params: { path: { id }, query: { element } } })),
 	}).data;
 
+/** What the mend of a note would do; nothing until it was tried. */
+export const useTried = (id: string, version: number, finding: string, wanted: boolean) =>
+	useQuery({
+		queryKey: ["mend", id, version, finding],
+		enabled: wanted,
+		retry: false,
+		queryFn: () => ok(api.GET("/api/cards/{id}/mend", { params: { path: { id }, query: { finding } } })),
+	}).data;
+
 /** The seats of a sheet, and what fits into them. */
 export const useSeats = (id: string, version: number, element: string) =>
 	useQuery({

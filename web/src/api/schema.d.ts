@@ -435,6 +435,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cards/{id}/mend": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the mend of a note would do, without making it */
+        get: operations["try-mend"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cards/{id}/now": {
         parameters: {
             query?: never;
@@ -5050,6 +5067,14 @@ export interface components {
             problem?: string;
             say: string;
         };
+        PlanTried: {
+            /** @description ids of other notes that are gone with it */
+            also: string[];
+            /** @description what is found then and was not before, or is graver than it was */
+            costs: components["schemas"]["Finding"][];
+            /** @description what it is to mend is gone */
+            gone: boolean;
+        };
         PlanWorktime: {
             /**
              * Format: double
@@ -8480,6 +8505,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Meeting"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "try-mend": {
+        parameters: {
+            query: {
+                /** @description id of the note */
+                finding: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanTried"];
                 };
             };
             /** @description Error */

@@ -3,6 +3,7 @@ import { memo, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { type Bench, openNotes, useBench, useDocument } from "../api/card";
 import type { Finding } from "../api/client";
+import { useTried } from "../api/queries";
 import { usePick } from "../api/selection";
 import { Button } from "../ui/button";
 import { hue } from "../ui/colours";
@@ -75,6 +76,9 @@ export function Notes({ station }: { station: string }) {
 	);
 }
 
+/** What a note says, within a sentence. */
+const lower = (s: string) => s.charAt(0).toLowerCase() + s.slice(1).replace(/\.$/, "");
+
 function NoteFrame({ icon, children }: { icon: React.ReactNode; children: React.ReactNode }) {
 	return (
 		<Box display="flex" gap="5" py="5" px="8" minW={0}>
@@ -89,6 +93,8 @@ const Note = memo(function Note({ f }: { f: Finding }) {
 	const pick = usePick();
 	const go = useNavigate();
 	const [why, setWhy] = useState<string | null>(null);
+	const tried = useTried(b.view.id, b.view.version, f.id, !!f.mend);
+	const costs = tried?.costs ?? [];
 	const show = () => {
 		pick({ motif: f.motif || undefined, colourway: f.colourway || undefined, layer: f.layer ?? "", element: f.element ?? "", step: f.step ?? "" });
 		if (f.station && f.station !== "stores") go(`/card/${b.view.id}/${f.station}`);
@@ -98,13 +104,21 @@ const Note = memo(function Note({ f }: { f: Finding }) {
 			<h3 style={{ fontSize: size.lead }}>{f.what}</h3>
 			<Box fontSize="small">
 				{f.why} {f.do}
+				{f.mend && tried?.gone && costs.length > 0 && (
+					<>
+						{" "}
+						<i>
+							{f.mend.label}: then {costs.map((c) => lower(c.what)).join("; ")}.
+						</i>
+					</>
+				)}
 			</Box>
 			{why === null ? (
 				<Box display="flex" gap="8">
 					<Button variant="link" size="text" onClick={show}>
 						Show me
 					</Button>
-					{f.mend && (
+					{f.mend && tried?.gone !== false && (
 						<Button variant="link" size="text" onClick={() => f.mend && b.edit(f.mend.edits)}>
 							{f.mend.label}
 						</Button>
