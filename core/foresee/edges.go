@@ -18,7 +18,7 @@ const (
 	asPanel      = 0.75 // share of the front, each way, from which a sheet is its panel
 	atSeat       = 3.0  // mm from the middle of a seat within which an image is meant for it
 	pastSeat     = 0.5  // mm by which it has to pass its seat
-	dotArea      = 12.0 // mm² of a piece that a nozzle floods
+	dotArea      = 6.0  // mm² of a piece that a nozzle floods
 	ribsFrom     = 5    // ribs, teeth or slits of one width from which open work is ribbed
 	openWork     = 1.5  // mm, the area of open work over the length of its outline, at most
 )

@@ -16,7 +16,7 @@ const (
 	ringFrom  = 5    // pieces from which a circle of them is a ring
 	ringRound = 0.04 // of the radius by which they may lie off it
 	ringEven  = 1.4  // of the even step the widest gap in a closed ring is
-	likeFrom  = 3    // things of one image from which one that is held otherwise is told
+	likeFrom  = 3    // raised things of one image beside which one that is glued is told
 )
 
 // severalRules are those of several of one thing.
@@ -93,8 +93,7 @@ func ringOf(at []shape.Point) (r float64, ok bool) {
 	return r, true
 }
 
-// unlike notes the one of several of an image that is glued where the others are raised, or raised
-// where they are glued.
+// unlike notes the one of several of an image that is glued where the others are raised.
 func unlike(v *View, add func(Hit)) {
 	for _, m := range v.Card.Motifs {
 		var raised, flat []int
@@ -108,20 +107,16 @@ func unlike(v *View, add func(Hit)) {
 				flat = append(flat, i)
 			}
 		}
-		odd, rest, is, are := flat, raised, "is glued flat", "stand on foam"
-		if len(raised) < len(flat) {
-			odd, rest, is, are = raised, flat, "stands on foam", "are glued flat"
+		if len(flat) != 1 || len(raised) < likeFrom {
+			continue // one that is raised among others is meant
 		}
-		if len(odd) != 1 || len(odd)+len(rest) < likeFrom {
-			continue
-		}
-		t, like := v.Build.Things[odd[0]], v.Build.Things[rest[0]]
-		if slices.ContainsFunc(rest, func(i int) bool { return !v.asHigh(v.Build.Things[i].Element.Bonds, like.Element.Bonds) }) {
+		t, like := v.Build.Things[flat[0]], v.Build.Things[raised[0]]
+		if slices.ContainsFunc(raised, func(i int) bool { return !v.asHigh(v.Build.Things[i].Element.Bonds, like.Element.Bonds) }) {
 			continue // they stand at several heights on purpose
 		}
-		add(Hit{Key: []string{t.Element.ID}, At: At{Element: t.Element.ID, Motif: m.ID}, What: fmt.Sprintf("%s %s, and the other %d %s", t.Name, is, len(rest), are),
+		add(Hit{Key: []string{t.Element.ID}, At: At{Element: t.Element.ID, Motif: m.ID}, What: fmt.Sprintf("%s is glued flat, and the other %d stand on foam", words.Capital(t.Name), len(raised)),
 			Why: "Things that are alike are looked at together: one that stands otherwise looks forgotten.", Do: "Hold it like the others, or leave it if it is meant.",
-			Numbers: map[string]float64{"others": float64(len(rest))}, Mend: &Mend{"Hold it like the others", []card.Edit{{Hold: &card.Hold{Element: t.Element.ID, Bonds: plainly(like.Element.Bonds)}}}}})
+			Numbers: map[string]float64{"others": float64(len(raised))}, Mend: &Mend{"Hold it like the others", []card.Edit{{Hold: &card.Hold{Element: t.Element.ID, Bonds: plainly(like.Element.Bonds)}}}}})
 	}
 }
 
@@ -161,7 +156,7 @@ func unheld(v *View, add func(Hit)) {
 		if e.Image != nil && e.Image.Cutout == nil && held(v.Build.Pieces[t.From:t.To]) {
 			continue
 		}
-		h := Hit{Key: []string{e.ID}, At: At{Element: e.ID}, What: fmt.Sprintf("%s is held by nothing", t.Name), Why: "It is only laid: nothing was chosen to hold it.", Do: "Choose what holds it, in Depth."}
+		h := Hit{Key: []string{e.ID}, At: At{Element: e.ID}, What: fmt.Sprintf("%s is held by nothing", words.Capital(t.Name)), Why: "It is only laid: nothing was chosen to hold it.", Do: "Choose what holds it, in Depth."}
 		if bonds := v.like(e); bonds != nil {
 			h.Do = "Hold it as the others of it are held."
 			h.Mend = &Mend{"Hold it like the others", []card.Edit{{Hold: &card.Hold{Element: e.ID, Bonds: bonds}}}}

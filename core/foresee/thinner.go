@@ -25,8 +25,54 @@ type lowered struct {
 
 // thinner looks for what to lower so that the card is thin enough: of everything on foam that which
 // brings most, on the next thinner foam of the stores or glued, one after another, each way stood up
-// again. It is nil where a few of them do not do.
+// again. A way after which nothing lies worse than before goes first; else one after which a part
+// leans or bows, and trying it says so. It is nil where a few of them do not do.
 func (v *View) thinner(by float64) *Mend {
+	if out := v.thinnerBut(by, depth.None); out != nil {
+		return out
+	}
+	if out := v.allThinner(by); out != nil {
+		return out
+	}
+	return v.thinnerBut(by, depth.Leaning)
+}
+
+// allThinner takes the next thinner foam beneath everything that stands on any, so that things stand to
+// each other as they did; nil where that does not do, or something lies worse then.
+func (v *View) allThinner(by float64) *Mend {
+	if v.Tally || v.Pads == nil {
+		return nil
+	}
+	now := *v.Build
+	var done []lowered
+	for i := range now.Things {
+		if way, ok := v.lower(i, now.Things[i].Element.Bonds); ok && card.Raised(way.bonds) {
+			now = v.holding(now, way)
+			done = append(done, way)
+		}
+	}
+	top, _, was := v.highest(*v.Build)
+	low, _, lying := v.highest(now)
+	if len(done) == 0 || top-low < by || worseLying(was, lying, depth.None) {
+		return nil
+	}
+	return v.lowering(done)
+}
+
+// lowering is the mend that holds some things lower.
+func (v *View) lowering(done []lowered) *Mend {
+	out := &Mend{}
+	var says []string
+	for _, l := range done {
+		says = append(says, l.says)
+		out.Edits = append(out.Edits, card.Edit{Hold: &card.Hold{Element: v.Build.Things[l.thing].Element.ID, Bonds: l.bonds}})
+	}
+	out.Label = words.Capital(words.Listed(says))
+	return out
+}
+
+// thinnerBut is thinner where what lies worse than before may lie so ill at most.
+func (v *View) thinnerBut(by float64, ill depth.Trouble) *Mend {
 	if v.Tally || v.Pads == nil || len(v.Build.Pieces) == 0 {
 		return nil
 	}
@@ -54,7 +100,7 @@ func (v *View) thinner(by float64) *Mend {
 				continue
 			}
 			tried++
-			if z, _, ill := v.highest(v.holding(now, way)); z < least-0.05 && !worseLying(was, ill) {
+			if z, _, lying := v.highest(v.holding(now, way)); z < least-0.05 && !worseLying(was, lying, ill) {
 				least, pick = z, &way
 			}
 		}
@@ -66,14 +112,7 @@ func (v *View) thinner(by float64) *Mend {
 		done = slices.DeleteFunc(done, func(l lowered) bool { return l.thing == pick.thing })
 		done = append(done, *pick)
 		if top-best >= by {
-			out := &Mend{}
-			var says []string
-			for _, l := range done {
-				says = append(says, l.says)
-				out.Edits = append(out.Edits, card.Edit{Hold: &card.Hold{Element: now.Things[l.thing].Element.ID, Bonds: l.bonds}})
-			}
-			out.Label = words.Capital(words.Listed(says))
-			return out
+			return v.lowering(done)
 		}
 	}
 	return nil
@@ -131,11 +170,14 @@ func (v *View) holding(b build.Build, l lowered) build.Build {
 	return b
 }
 
-// highest is how thick a card is that was put together so, mm, which piece reaches that, and what is
-// wrong with how each piece lies.
-func (v *View) highest(b build.Build) (z float64, at int, ill []depth.Trouble) {
+// highest is how thick a card is that was put together so, mm, which piece reaches that, and the worst
+// that is wrong with how each thing lies.
+func (v *View) highest(b build.Build) (z float64, at int, ill map[string]depth.Trouble) {
+	ill = map[string]depth.Trouble{}
 	for i, s := range v.Pads.Stand(&b) {
-		ill = append(ill, s.Trouble())
+		if t := s.Trouble(); slices.Index(graver, t) <= slices.Index(graver, ill[s.ID.Element]) {
+			ill[s.ID.Element] = t
+		}
 		if h := s.Highest(); h > z {
 			z, at = h, i
 		}
@@ -146,10 +188,10 @@ func (v *View) highest(b build.Build) (z float64, at int, ill []depth.Trouble) {
 // graver are the ways to lie ill, the worst first.
 var graver = []depth.Trouble{depth.Rocking, depth.Riding, depth.Airy, depth.Leaning, depth.Bowing, depth.None}
 
-// worseLying reports whether a piece lies worse than it did.
-func worseLying(was, now []depth.Trouble) bool {
-	for i, t := range now {
-		if slices.Index(graver, t) < slices.Index(graver, was[i]) {
+// worseLying reports whether a thing lies worse than it did, and worse than it may.
+func worseLying(was, now map[string]depth.Trouble, may depth.Trouble) bool {
+	for id, t := range now {
+		if at := slices.Index(graver, t); at < slices.Index(graver, was[id]) && at < slices.Index(graver, may) {
 			return true
 		}
 	}

@@ -278,7 +278,7 @@ func foreseen(t *testing.T) map[string]pair {
 				c.Elements = slices.Insert(c.Elements, 1, card.Element{ID: "sheet", Face: card.Front, On: c.Elements[0].ID, Place: card.Place{X: at.X, Y: at.Y}, Bonds: card.Glue(hidden), Sheet: &card.Sheet{Paper: "oat", W: 90, H: 90, Shape: &card.Outline{Kind: card.DiePart, Set: "seated", Part: "p"}}})
 			})
 		}),
-		"dot": between(t, "dot", 1.5, 3, func(r float64) on {
+		"dot": between(t, "dot", 1, 3, func(r float64) on {
 			return with(func(_ *card.Card, k *kit.Kit) {
 				k.Sets[len(k.Sets)-1].Parts[1].Outline = shape.Disc(shape.Point{X: 20, Y: 20}, r)
 			})
