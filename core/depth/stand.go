@@ -259,6 +259,9 @@ func (s *stand) lie(out Stood, i, carrier int, onLeaf bool, over int, below []in
 		up = s.stoodClear(out, carrier, below)
 	}
 	l.supports = s.Supports(out.Piece, s.avoid(i, up), opaque)
+	if len(up) > 0 && raised && !slices.ContainsFunc(l.supports, func(p Support) bool { return p.Raised }) {
+		l.supports = s.Supports(out.Piece, s.avoid(i, nil), opaque) // there is no room beside it
+	}
 	whole := onLeaf && s.out[carrier].Outline.Covers(out.Outline)
 	if onLeaf && !whole && !raised {
 		l.supports = s.touching(l.supports, carrier, below)

@@ -62,6 +62,7 @@ type Finding struct {
 	Colourway string             `json:"colourway,omitempty"`
 	Layer     string             `json:"layer,omitempty"`
 	Element   string             `json:"element,omitempty"`
+	Places    []string           `json:"places,omitempty" doc:"further elements that the same is found of"`
 	Step      string             `json:"step,omitempty" doc:"key of the step"`
 	Numbers   map[string]float64 `json:"numbers,omitempty" doc:"the numbers behind it"`
 	Cause     string             `json:"cause" doc:"changes when the cause changes, so that a note set aside comes back"`
@@ -198,6 +199,7 @@ func Of(v View) []Finding {
 			out = append(out, f)
 		})
 	}
+	out = v.once(out)
 	slices.SortStableFunc(out, func(a, b Finding) int {
 		return slices.Index(severities, a.Severity) - slices.Index(severities, b.Severity)
 	})

@@ -14,6 +14,7 @@ import (
 	"ochrestone/core/colour"
 	"ochrestone/core/look"
 	"ochrestone/core/motif"
+	"ochrestone/core/words"
 )
 
 // Our own defaults.
@@ -43,17 +44,25 @@ func colourRules() []Rule {
 		{ID: "one", Station: Inks, Severity: Shows, Title: "Touching layers that will read as one", Explain: "Two layers that dry too alike merge at arm's length, and the work on them is lost.", Source: "CIE 142-2001 (CIEDE2000); the limit is ours",
 			Limits: []Limit{{"difference that reads", look.Readable, "CIEDE2000", ""}, {"shared edge that counts", look.MergesOver, "mm", ""}, {"share of the edge that vanishes", vanishShare, "share", ""}}, check: inked(readsAsOne)},
 		{ID: "order", Station: Inks, Severity: Tip, Title: "Layers against the order of their school", Explain: "Light to dark, or rising from a dark ground, is a default with good reasons; never a law.", Source: practice, Limits: []Limit{{"slack", look.OrderSlack, "L*", ""}}, check: inked(order)},
-		{ID: "hue", Station: Inks, Severity: Tip, Title: "Pairs that only hue parts", Explain: "They read to most eyes, and are lost to people without one kind of cones, and on a grey copy.", Source: "Brettel, Viénot and Mollon 1997; the limit is ours", Limits: []Limit{{"difference left", partsByHue, "CIEDE2000", ""}}, check: inked(hueAlone)},
+		{ID: "hue", Station: Inks, Severity: Tip, Title: "Pairs that only hue parts", Explain: "They read to most eyes, and are lost to people without one kind of cones.", Source: "Brettel, Viénot and Mollon 1997; the limit is ours", Limits: []Limit{{"difference left", partsByHue, "CIEDE2000", ""}}, check: inked(hueAlone)},
 		{ID: "jars", Station: Inks, Severity: Tip, Title: "Details that jar", Explain: "Too much contrast on a detail jars as much as too little.", Source: practice, Limits: []Limit{{"share of what shows", jarShare, "share", ""}, {"difference", jarDiff, "CIEDE2000", ""}}, check: inked(jars)},
 		{ID: "blend", Station: Inks, Severity: Shows, Title: "Blends that will not show, or leave a line", Explain: "Steps too small are not seen; steps too large do not soften.", Source: practice, Limits: []Limit{{"least step", blend.LeastRung, "L*", ""}, {"greatest step", blend.MostRung, "L*", ""}}, check: inked(ladders)},
 	}
 }
 
-func noInk(_ *View, m *Image, wi int, add func(Hit)) {
+// plainWhite is the lightness, L*, from which card is white: what is cut from coloured card is coloured.
+const plainWhite = 90.0
+
+func noInk(v *View, m *Image, wi int, add func(Hit)) {
 	if !m.bare(wi) {
 		return
 	}
 	w := m.Colourways[wi]
+	for _, l := range m.Layers {
+		if c := v.Stock.PaperColour(w.Layers[l.ID].Paper).Lab(); l.Make == card.Cut && (c.L < plainWhite || math.Hypot(c.A, c.B) > 8) {
+			return
+		}
+	}
 	add(Hit{Key: []string{m.ID, w.ID}, At: At{Motif: m.ID, Colourway: w.ID},
 		What: fmt.Sprintf("No layer of %s has an ink yet", m.Name), Why: "Until they have, all of it dries the colour of its card.",
 		Do: "Press Suggest inks, or choose one for each layer. Leave it so if plain card is what you want."})
@@ -128,7 +137,7 @@ func readsAsOne(v *View, m *Image, wi int, add func(Hit)) {
 			Do:      "Give one of them an ink further away in lightness.",
 			Numbers: map[string]float64{"difference": p.Diff, "edge": p.Length}}
 		if p.A == "" {
-			h.What = fmt.Sprintf("%s vanishes on the panel", m.LabelOf(p.B))
+			h.What = fmt.Sprintf("%s vanishes on %s", m.LabelOf(p.B), v.groundOf(m, wi))
 			h.Do = "Take a deeper ink, or another panel."
 		}
 		if ink := v.settling(m, wi, p.B, h.Key); ink != "" {
@@ -137,6 +146,17 @@ func readsAsOne(v *View, m *Image, wi int, add func(Hit)) {
 		}
 		add(h)
 	}
+}
+
+// groundOf is what a person calls that which carries an image in a colourway; the panel where it is
+// laid nowhere on the front.
+func (v *View) groundOf(m *Image, wi int) string {
+	for _, t := range v.Build.Things {
+		if e := t.Element; e.Image != nil && e.Image.Motif == m.ID && e.Image.Colourway == m.Colourways[wi].ID && e.Face == card.Front && e.Image.Cutout == nil {
+			return words.Small(v.Build.LeafName(v.Build.Carrier(e).Element))
+		}
+	}
+	return "the panel"
 }
 
 // seenThrough tells whether a layer is a plain leaf of vellum or acetate.
@@ -289,6 +309,9 @@ func hueAlone(v *View, m *Image, wi int, add func(Hit)) {
 			continue // the bare rim round a print is card: how it looks to other eyes is told by its edge
 		}
 		for _, e := range look.OtherEyes {
+			if e == colour.Grey {
+				continue // a copy in grey is nobody's eyes
+			}
 			if d := p.SeenBy(e); d < least {
 				worst, seen, least = p, e, d
 			}

@@ -274,6 +274,9 @@ func looseLeaf(v *View, add func(Hit)) {
 
 // intoOpenings notes things that lie in an opening, or in the hole of a letter, and do not
 // go in.
+// bridges is how much longer than an opening, mm, what lies across it is; our own default.
+const bridges = 6.0
+
 func intoOpenings(v *View, add func(Hit)) {
 	for i, host := range v.Build.Things {
 		holes := host.Openings
@@ -297,6 +300,9 @@ func intoOpenings(v *View, add func(Hit)) {
 					continue
 				}
 				over := max(box.W()-room.W(), box.H()-room.H())
+				if box.W() > room.W()+bridges && box.H() < room.H()/2 || box.H() > room.H()+bridges && box.W() < room.W()/2 {
+					continue // it lies across the opening from side to side
+				}
 				add(Hit{Key: []string{t.Element.ID, host.Element.ID}, At: At{Element: t.Element.ID}, What: fmt.Sprintf("%s does not go into the opening of %s", t.Name, host.Name),
 					Why: fmt.Sprintf("It is %s × %s, the opening %s × %s.", v.Format(box.W()), v.Format(box.H()), v.Format(room.W()), v.Format(room.H())),
 					Do:  "Make it smaller, move it to the middle of the opening, or make the opening larger.", Numbers: map[string]float64{"over": over}})

@@ -101,7 +101,7 @@ func (t *told) about(f *foresee.Finding, of string) bool {
 		return true
 	}
 	for _, name := range []string{of, "image " + of} {
-		if id, ok := t.Made(name); ok && (f.Element == id || f.Motif == id) {
+		if id, ok := t.Made(name); ok && (f.Element == id || f.Motif == id || slices.Contains(f.Places, id)) {
 			return true
 		}
 	}

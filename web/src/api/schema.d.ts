@@ -3141,6 +3141,8 @@ export interface components {
             numbers?: {
                 [key: string]: number;
             };
+            /** @description further elements that the same is found of */
+            places?: string[] | null;
             /** @description id of the rule that found it */
             rule: string;
             /** @enum {string} */
