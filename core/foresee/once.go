@@ -50,7 +50,7 @@ func (v *View) once(fs []Finding) []Finding {
 		if n := len(out[i].Places); n > 0 {
 			out[i].What += fmt.Sprintf(" (and %d more of it)", n)
 			if out[i].Mend != nil {
-				out[i].Mend.Label += ", of all of them"
+				out[i].Mend.Label += ", for all of them"
 			}
 		}
 	}

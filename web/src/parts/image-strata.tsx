@@ -1,4 +1,5 @@
 import { useBench } from "../api/card";
+import type { S } from "../api/client";
 import { useSettings } from "../api/queries";
 import { bare } from "../ui/colours";
 import { thin } from "../ui/units";
@@ -8,12 +9,13 @@ import { Strata, type Stratum } from "./strata";
 export function ImageStrata({ what, value, sub }: { what: string; value: (i: number) => string; sub?: (i: number) => string }) {
 	const s = useSettings();
 	const { look, motif, colourway: w, layer, pick, edit } = useBench();
+	const finishes = motif?.colourways.find((x) => x.id === w?.id)?.layers;
 	const rows = (look?.layers ?? []).map((l, i): Stratum => {
 		const x = w?.layers[i];
 		return {
 			id: l.id,
 			name: l.label,
-			sub: sub?.(i) ?? inkWords(x, motif?.layers[i]?.make !== "cut"),
+			sub: sub?.(i) ?? inkWords(x, motif?.layers[i], finishes?.[l.id]?.bare),
 			value: value(i),
 			thick: x?.thick ?? 0,
 			lift: x?.lift ?? 0,
@@ -38,9 +40,11 @@ export function ImageStrata({ what, value, sub }: { what: string; value: (i: num
 	);
 }
 
-export function inkWords(w: { inkName: string; paperName: string; missing?: string } | undefined, printed: boolean) {
+/** What a layer is inked with, in words: a print without ink says whether that is meant. */
+function inkWords(w: { inkName: string; paperName: string; missing?: string } | undefined, l: S["Layer"] | undefined, bareOnPurpose?: boolean) {
 	if (!w) return "";
 	if (w.missing) return `no ${w.missing} chosen`;
-	const ink = w.inkName || "plain";
-	return printed ? `${ink}, printed` : `${ink} on ${w.paperName}`;
+	if (l?.make === "cut") return `${w.inkName || "plain"} on ${w.paperName}`;
+	if (!w.inkName) return bareOnPurpose ? "left bare on purpose" : "no ink yet";
+	return l?.region?.by === "enclosed" ? `${w.inkName}, by hand` : `${w.inkName}, printed`;
 }

@@ -98,7 +98,7 @@ export function PlaceButtons({ e, onPoint }: { e: Element; onPoint?: (withID: st
 					</Select>
 					{beneath.length > 0 && (
 						<Select
-							label="Lies on"
+							label="Carried by"
 							value={e.carried ?? found}
 							onChange={(v) => b.edit({ carry: { element: e.id, by: v === found ? undefined : v } })}
 							width="190px"
