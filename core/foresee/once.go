@@ -17,7 +17,7 @@ var apiece = []string{"uneven", "leans", "hangs", "no pad", "joint", "background
 func (v *View) once(fs []Finding) []Finding {
 	type kin struct{ rule, motif, rest, severity, aside, mend string }
 	lead := map[kin]int{}
-	var out []Finding
+	out := []Finding{}
 	for _, f := range fs {
 		rest, m := v.copyOf(f)
 		if m == "" || !slices.Contains(apiece, f.Rule) {

@@ -35,4 +35,8 @@ func TestOneCauseIsOneNote(t *testing.T) {
 	mended, err := made.c.Apply(made.k, found[0].Mend.Edits...)
 	require.NoError(t, err)
 	assert.Empty(t, of(mended))
+	quiet := two(40, 70, nil)
+	quiet.c.Elements = quiet.c.Elements[:1]
+	quiet.c.Motifs = nil
+	assert.NotNil(t, warm.Of(quiet.c, quiet.k).Findings, "a list of none is a list")
 }
