@@ -9,6 +9,7 @@ import (
 	"ochrestone/core/card"
 	"ochrestone/core/layout"
 	"ochrestone/core/motif"
+	"ochrestone/core/shape"
 	"ochrestone/core/words"
 )
 
@@ -19,6 +20,8 @@ const (
 	atSeat       = 3.0  // mm from the middle of a seat within which an image is meant for it
 	pastSeat     = 0.5  // mm by which it has to pass its seat
 	dotArea      = 6.0  // mm² of a piece that a nozzle floods
+	tapeWide     = 6.0  // mm, of the usual tapes
+	stemLong     = 12.0 // mm from which a narrow stretch is a stem
 	ribsFrom     = 5    // ribs, teeth or slits of one width from which open work is ribbed
 	openWork     = 1.5  // mm, the area of open work over the length of its outline, at most
 )
@@ -30,6 +33,7 @@ func edgeRules() []Rule {
 		{ID: "margins", Station: Front, Severity: Tip, Title: "Panels with unequal borders", Explain: "Base, front and envelope are sized together: what of the base shows is even, or meant.", Source: practice, Limits: []Limit{{"apart from", marginsApart, "mm", ""}}, check: margins},
 		{ID: "seat", Station: Front, Severity: Tip, Title: "Images larger than the seat pressed for them", Explain: "They hide the line they are to be laid by: a light pencil cross or a template, and pads that stay within.", Source: practice, Limits: []Limit{{"past the seat from", pastSeat, "mm", ""}}, check: seats},
 		{ID: "dot", Station: Depth, Severity: Tip, Title: "Pieces that a nozzle of glue floods", Explain: "Glue that squeezes out dries shiny on the front.", Source: practice, Limits: []Limit{{"smaller than", dotArea, "mm²", ""}}, check: dots},
+		{ID: "narrow tape", Station: Depth, Severity: Tip, Title: "Stems narrower than their tape", Explain: "Tape holds what is as wide as it is: a stem lifts, and wants glue too.", Source: practice, Limits: []Limit{{"tape", tapeWide, "mm", ""}, {"a stem is longer than", stemLong, "mm", ""}}, check: narrowTape},
 		{ID: "ribs", Station: Pieces, Severity: Tip, Title: "Plies of ribbed work laid exactly on each other", Explain: "Stacked exactly, ribs look sparse: the middle one is shifted by half a pitch.", Source: practice, Limits: []Limit{{"ribs", ribsFrom, "none", ""}}, check: images(ribs)},
 	}
 }
@@ -177,6 +181,59 @@ func (v *View) dotted(image string, at int) bool {
 		}
 	}
 	return false
+}
+
+// narrowTape notes leaves held by tape that have a stem narrower than it, once for an image.
+func narrowTape(v *View, add func(Hit)) {
+	seen := map[string]bool{}
+	for _, t := range v.Build.Things {
+		for _, p := range v.Build.Pieces[t.From:t.To] {
+			key := p.ID.Element
+			at := At{Element: p.ID.Element, Layer: p.ID.Part}
+			if t.Element.Image != nil {
+				key = t.Element.Image.Motif + "/" + p.ID.Part
+				at = At{Motif: t.Element.Image.Motif, Layer: p.ID.Part, Element: p.ID.Element}
+			}
+			if p.Print() || seen[key] || len(p.Holds) != 1 || p.Holds[0].Raised || p.Holds[0].Glue == nil || !strings.Contains(p.Holds[0].Glue.Kind, "tape") && p.Holds[0].Glue.Kind != "double-sided" {
+				continue
+			}
+			seen[key] = true
+			wide, ok := stem(p.Self())
+			if !ok {
+				continue
+			}
+			name := t.Name
+			if t.Made >= 0 {
+				name = v.Build.Made[t.Made].Image.LabelOf(p.ID.Part)
+			}
+			add(Hit{Key: strings.Split(key, "/"), At: at, What: fmt.Sprintf("A stem of %s is narrower than its tape", name), Why: fmt.Sprintf("It is %s wide, and the tape about %s: what the tape does not hold lifts.", v.Write.Thin(wide), v.Format(tapeWide)),
+				Do: "Cut the tape to it, or put a line of glue along the stem, to its tip.", Numbers: map[string]float64{"wide": wide}})
+		}
+	}
+}
+
+// stem is how wide the longest stretch of a part is that is narrower than tape, mm; not ok where there
+// is none, or all of the part is as narrow.
+func stem(g shape.Region) (wide float64, ok bool) {
+	in, err := g.Offset(-tapeWide / 2)
+	if err != nil || in.Empty() {
+		return 0, false
+	}
+	out, err := in.Offset(tapeWide/2 + 0.3)
+	if err != nil {
+		return 0, false
+	}
+	rest, err := g.Minus(out)
+	if err != nil {
+		return 0, false
+	}
+	longest := stemLong
+	for _, p := range rest.Pieces() {
+		if long := p.Length() / 2; long > longest && 2*p.Area() < tapeWide*p.Length()/2 {
+			longest, wide, ok = long, 2*p.Area()/p.Length(), true
+		}
+	}
+	return wide, ok
 }
 
 // ribs notes layers of several plies whose ribs lie exactly on each other.

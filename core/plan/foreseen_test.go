@@ -133,8 +133,8 @@ func foreseen(t *testing.T) map[string]pair {
 		"hue": between(t, "hue", 0, 40, func(apart float64) on {
 			return with(func(_ *card.Card, k *kit.Kit) {
 				n := len(k.Inks)
-				k.Inks[n-2].Dry = colour.Lab{L: 50, A: 45, B: 10}.Linear().Hex()
-				k.Inks[n-1].Dry = colour.Lab{L: 50 + apart, A: -30, B: 10}.Linear().Hex()
+				k.Inks[n-2].Dry = colour.Lab{L: 50, A: 0, B: -40}.Linear().Hex()
+				k.Inks[n-1].Dry = colour.Lab{L: 54 + apart, A: 40, B: -30}.Linear().Hex()
 			})
 		}),
 		"jars": between(t, "jars", 100, 60, func(l float64) on {
@@ -281,6 +281,15 @@ func foreseen(t *testing.T) map[string]pair {
 		"dot": between(t, "dot", 1, 3, func(r float64) on {
 			return with(func(_ *card.Card, k *kit.Kit) {
 				k.Sets[len(k.Sets)-1].Parts[1].Outline = shape.Disc(shape.Point{X: 20, Y: 20}, r)
+			})
+		}),
+		"narrow tape": between(t, "narrow tape", 2, 9, func(w float64) on {
+			return with(func(c *card.Card, k *kit.Kit) {
+				k.Adhesives = append(k.Adhesives, kit.Adhesive{ID: "strip tape", Name: "Strip tape", Kind: "double-sided"})
+				g, err := shape.Disc(shape.Point{X: 20, Y: 20}, 14).Union(shape.Rect(20-w/2, 30, w, 30))
+				require.NoError(t, err)
+				k.Sets[len(k.Sets)-1].Parts[0].Outline = g
+				c.Elements[1].Bonds = card.Glue("strip tape")
 			})
 		}),
 		"ribs": {with(ribbed(t, 2, 2)), with(ribbed(t, 2, 1))},

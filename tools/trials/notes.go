@@ -80,6 +80,7 @@ var judgements = map[string]string{
 	"J2 brush":              "true",
 	"J2 bands:":             "true",
 	"K light:":              "true",
+	"I narrow tape:":        "true",
 	"F bitten:":             "true",
 	"H2 tones:":             "true",
 	"J dulls:":              "once",
