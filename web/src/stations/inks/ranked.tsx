@@ -99,24 +99,6 @@ export function Ranked() {
 							<option value="local colour">local colour, no order</option>
 							<option value="every piece">each piece shaded</option>
 						</Select>
-						<NumberField
-							saved
-							label="Tones wanted, 0: as many as it has"
-							min={0}
-							max={9}
-							v={motif.tones ?? 0}
-							set={(tones) => b.edit({ wanted: { motif: motif.id, tones } })}
-							width="64px"
-						/>
-						<NumberField
-							saved
-							label="Made of it, 0: as many as are laid"
-							min={0}
-							max={500}
-							v={motif.made ?? 0}
-							set={(made) => b.edit({ wanted: { motif: motif.id, made } })}
-							width="64px"
-						/>
 						<Select label="What colours a cut piece" value={by} onChange={(v) => setBy(v as typeof by)}>
 							<option value="ink">by ink</option>
 							<option value="card">coloured card, plain</option>
@@ -145,6 +127,24 @@ export function Ranked() {
 								<option key={l}>{l}</option>
 							))}
 						</Select>
+						<NumberField
+							saved
+							label="Tones wanted, 0: as many as it has"
+							min={0}
+							max={9}
+							v={motif.tones ?? 0}
+							set={(tones) => b.edit({ wanted: { motif: motif.id, tones } })}
+							width="64px"
+						/>
+						<NumberField
+							saved
+							label="Made of it, 0: as many as are laid"
+							min={0}
+							max={500}
+							v={motif.made ?? 0}
+							set={(made) => b.edit({ wanted: { motif: motif.id, made } })}
+							width="64px"
+						/>
 					</Box>
 				</Popover>
 				<Button variant="main" onClick={() => ask.mutate()} disabled={ask.isPending}>
