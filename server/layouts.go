@@ -2,8 +2,10 @@ package server
 
 import (
 	"context"
+	"errors"
 
 	"ochrestone/core/advise"
+	"ochrestone/core/foresee"
 	"ochrestone/core/kit"
 	"ochrestone/core/plan"
 )
@@ -107,6 +109,10 @@ func (s *Server) tryMend(ctx context.Context, in *mendIn) (*mendOut, error) {
 		return nil, problem(err)
 	}
 	got, err := s.planner.Try(v.Card, k, in.Finding, s.assume(ctx)...)
+	if errors.Is(err, plan.ErrNoMend) {
+		// The card was changed meanwhile: the note is gone already.
+		return &mendOut{plan.Tried{Gone: true, Costs: []foresee.Finding{}, Also: []string{}}}, nil
+	}
 	if err != nil {
 		return nil, problem(kit.Problem{Path: "finding", What: err.Error()})
 	}

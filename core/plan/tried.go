@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"errors"
 	"fmt"
 	"slices"
 
@@ -17,11 +18,14 @@ type Tried struct {
 	Also []string `json:"also" nullable:"false" doc:"ids of other notes that are gone with it"`
 }
 
+// ErrNoMend is returned where a card has no such finding, or none with a mend.
+var ErrNoMend = errors.New("there is none")
+
 // severities are those of findings, the worst first.
 var severities = []foresee.Severity{foresee.Spoils, foresee.Shows, foresee.Wastes, foresee.Tip}
 
 // Try makes the mend of a finding on a plan of its own and compares: nothing of the card is changed.
-// The error says that there is no such finding, or none with a mend, or wraps why the edits are refused.
+// The error wraps ErrNoMend, or why the edits are refused.
 func (m *Planner) Try(c card.Card, k kit.Kit, finding string, opts ...Option) (Tried, error) {
 	was := map[string]foresee.Finding{}
 	var mend *foresee.Mend
@@ -32,7 +36,7 @@ func (m *Planner) Try(c card.Card, k kit.Kit, finding string, opts ...Option) (T
 		}
 	}
 	if mend == nil {
-		return Tried{}, fmt.Errorf("try a mend: there is none for %q", finding)
+		return Tried{}, fmt.Errorf("try the mend of %q: %w", finding, ErrNoMend)
 	}
 	mended, err := c.Apply(k, mend.Edits...)
 	if err != nil {

@@ -24,7 +24,7 @@ func TestAMendIsTriedBeforeItIsMade(t *testing.T) {
 	assert.Empty(t, got.Costs)
 	assert.Equal(t, mustDoc(t, was), mustDoc(t, made.c), "nothing of the card was changed")
 	_, err = warm.Try(made.c, made.k, "edge:no such")
-	assert.Error(t, err)
+	assert.ErrorIs(t, err, plan.ErrNoMend)
 	// Of all strangers' cards: a mend settles its note, and what it brings is said.
 	for _, s := range trial.Strangers() {
 		m := plan.NewPlanner()
