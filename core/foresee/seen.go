@@ -180,8 +180,8 @@ func (v *View) onlyRim(o *outlined) (apart float64, part string, ok bool) {
 	apart = 1000
 	same := 0.0
 	for _, g := range o.past {
-		if g.Length < rimReads*long {
-			continue // the ground most of the rim meets
+		if g.Length < rimReads*long || m.Patches[g.A].Colour.L < plainWhite {
+			continue // not the ground most of the rim meets; or a rim of coloured card, which is an outline
 		}
 		for _, e := range o.within {
 			if d := colour.Difference(m.Patches[e.B].Colour, m.Patches[g.B].Colour); d < sameAs {
