@@ -182,9 +182,15 @@ func (b *Build) Carrier(e card.Element) ID {
 	return ID{}
 }
 
-// most is the share of the front's width, and of its height, from which a sheet is as good as the
-// whole of it: what hangs over its edge is trimmed, as at the card's.
-const most = 0.75
+// asFront is the share of the front's width, and of its height, from which a sheet is as good as the
+// whole of it; our own default.
+const asFront = 0.75
+
+// AsFront reports whether a sheet is as good as the whole front: its panel, whatever it is called.
+func (b *Build) AsFront(t *Thing) bool {
+	box := t.Outline.Bounds()
+	return t.Element.Sheet != nil && !t.Outline.Empty() && box.W() >= asFront*b.Card.Base.W && box.H() >= asFront*b.Card.Base.H && t.Whole.Area() >= box.W()*box.H()/2
+}
 
 // Edge is the leaf whose edge a thing is to keep within: of what carries it, and what carries that,
 // the first that is as good as the whole front, else the front itself, without an id. What stands out
@@ -199,7 +205,8 @@ func (b *Build) Edge(e card.Element) card.Leaf {
 		if on.Leaf != nil {
 			return *on.Leaf
 		}
-		if box := on.Outline.Bounds(); !on.Outline.Empty() && box.W() >= most*front.Size.W && box.H() >= most*front.Size.H && on.Whole.Area() >= box.W()*box.H()/2 {
+		if b.AsFront(on) {
+			box := on.Outline.Bounds()
 			return card.Leaf{ID: id, Size: measure.Size{W: box.W(), H: box.H()}, X: box.Min.X, Y: box.Min.Y}
 		}
 		id = on.Element.On

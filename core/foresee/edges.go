@@ -16,14 +16,11 @@ import (
 // Our own defaults.
 const (
 	marginsApart = 3.0  // mm by which the borders of a panel differ from where it is told
-	asPanel      = 0.75 // share of the front, each way, from which a sheet is its panel
 	atSeat       = 3.0  // mm from the middle of a seat within which an image is meant for it
 	pastSeat     = 0.5  // mm by which it has to pass its seat
 	dotArea      = 6.0  // mm² of a piece that a nozzle floods
 	tapeWide     = 6.0  // mm, of the usual tapes
 	stemLong     = 12.0 // mm from which a narrow stretch is a stem
-	ribsFrom     = 5    // ribs, teeth or slits of one width from which open work is ribbed
-	openWork     = 1.5  // mm, the area of open work over the length of its outline, at most
 )
 
 // edgeRules are those of what ends short of an edge, or stands out past one.
@@ -34,7 +31,7 @@ func edgeRules() []Rule {
 		{ID: "seat", Station: Front, Severity: Tip, Title: "Images larger than the seat pressed for them", Explain: "They hide the line they are to be laid by: a light pencil cross or a template, and pads that stay within.", Source: practice, Limits: []Limit{{"past the seat from", pastSeat, "mm", ""}}, check: seats},
 		{ID: "dot", Station: Depth, Severity: Tip, Title: "Pieces that a nozzle of glue floods", Explain: "Glue that squeezes out dries shiny on the front.", Source: practice, Limits: []Limit{{"smaller than", dotArea, "mm²", ""}}, check: dots},
 		{ID: "narrow tape", Station: Depth, Severity: Tip, Title: "Stems narrower than their tape", Explain: "Tape holds what is as wide as it is: a stem lifts, and wants glue too.", Source: practice, Limits: []Limit{{"tape", tapeWide, "mm", ""}, {"a stem is longer than", stemLong, "mm", ""}}, check: narrowTape},
-		{ID: "ribs", Station: Pieces, Severity: Tip, Title: "Plies of ribbed work laid exactly on each other", Explain: "Stacked exactly, ribs look sparse: the middle one is shifted by half a pitch.", Source: practice, Limits: []Limit{{"ribs", ribsFrom, "none", ""}}, check: images(ribs)},
+		{ID: "ribs", Station: Pieces, Severity: Tip, Title: "Plies of ribbed work laid exactly on each other", Explain: "Stacked exactly, ribs look sparse: the middle one is shifted by half a pitch.", Source: practice, Limits: []Limit{{"ribs", motif.RibsFrom, "none", ""}}, check: images(ribs)},
 	}
 }
 
@@ -56,10 +53,10 @@ func peeking(v *View, add func(Hit)) {
 func margins(v *View, add func(Hit)) {
 	base := v.Card.Base.Size()
 	for _, t := range v.Build.Things {
-		box := t.Outline.Bounds()
-		if t.Element.Sheet == nil || t.Element.Face != card.Front || t.Leaf != nil || t.Outline.Empty() || t.Element.On != "" || box.W() < asPanel*base.W || box.H() < asPanel*base.H {
+		if !v.Build.AsFront(&t) || t.Element.Face != card.Front || t.Leaf != nil || t.Element.On != "" {
 			continue
 		}
+		box := t.Outline.Bounds()
 		room := layout.RoomOf(t.Outline, card.Leaf{Size: base})
 		if least, _ := room.Least(); least < -0.05 || math.Max(math.Abs(room.Left-room.Right), math.Abs(room.Top-room.Bottom)) < marginsApart {
 			continue
@@ -241,10 +238,10 @@ func ribs(v *View, m *Image, add func(Hit)) {
 	var names []string
 	first, pitch := -1, 0.0
 	for i, view := range m.Shapes.Views {
-		if view.Layer.Make != card.Cut || view.Layer.Copies < 2 || view.Area > openWork*view.Edge {
+		if view.Layer.Make != card.Cut || view.Layer.Copies < 2 {
 			continue
 		}
-		if p, ok := view.Outline.Pitch(ribsFrom); ok {
+		if p, ok := view.Ribbed(); ok {
 			if first < 0 {
 				first, pitch = i, p
 			}

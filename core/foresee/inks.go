@@ -116,8 +116,10 @@ func readsAsOne(v *View, m *Image, wi int, add func(Hit)) {
 		if p.A == "" && m.carries(m.Colourways[wi], p.B) {
 			continue // the white rim round a print is its look
 		}
-		if fades, known := v.vanishes(m, w.ID, p.B); p.A == "" && !v.trial && known && !fades {
-			continue // on the card something else lies round it
+		if p.A == "" && !v.trial {
+			if fades, known := v.vanishes(m, w.ID, p.B); known && !fades {
+				continue // on the card something else lies round it
+			}
 		}
 		if v.seenThrough(m.Colourways[wi], m, p.A) || v.seenThrough(m.Colourways[wi], m, p.B) {
 			continue // a pane is there to be looked through

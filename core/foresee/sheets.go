@@ -272,11 +272,11 @@ func looseLeaf(v *View, add func(Hit)) {
 	}
 }
 
-// intoOpenings notes things that lie in an opening, or in the hole of a letter, and do not
-// go in.
 // bridges is how much longer than an opening, mm, what lies across it is; our own default.
 const bridges = 6.0
 
+// intoOpenings notes things that lie in an opening, or in the hole of a letter, and do not
+// go in.
 func intoOpenings(v *View, add func(Hit)) {
 	for i, host := range v.Build.Things {
 		holes := host.Openings

@@ -6,6 +6,7 @@ import (
 
 	"ochrestone/core/build"
 	"ochrestone/core/card"
+	"ochrestone/core/kit"
 	"ochrestone/core/layout"
 	"ochrestone/core/shape"
 	"ochrestone/core/words"
@@ -47,14 +48,14 @@ func narrowBlends(v *View, m *Image, wi int, add func(Hit)) {
 			continue
 		}
 		box := view.Outline.Bounds()
-		// A part is as wide as its box, or as a stroke of its area and its edge would be.
-		wide := min(box.W(), box.H(), 2*view.Area/max(view.Edge, 1e-9)*2)
-		if wide >= narrowBlend {
-			continue
-		}
-		wide = min(box.W(), box.H())
+		// A part is as wide as its box, or where that holds little of it as a stroke of its area and
+		// its edge would be.
+		wide := min(box.W(), box.H())
 		if thin := 2 * view.Area / max(view.Edge, 1e-9); thin < wide/2 {
 			wide = thin
+		}
+		if wide >= narrowBlend {
+			continue
 		}
 		add(Hit{Key: []string{m.ID, w.ID, view.Layer.ID}, At: At{Motif: m.ID, Colourway: w.ID, Layer: view.Layer.ID},
 			What: fmt.Sprintf("%s is too narrow for %s", view.Layer.Label, words.Count(tones, "tone")),
@@ -198,7 +199,7 @@ func balance(v *View, add func(Hit)) {
 			continue
 		}
 		b := t.Outline.Bounds()
-		if t.Element.Sheet != nil && b.W() > 0.75*v.Card.Base.W && b.H() > 0.75*v.Card.Base.H {
+		if v.Build.AsFront(&t) {
 			if len(t.Element.Sheet.Treatments) > 0 {
 				return // its ground is no bare card
 			}
@@ -246,7 +247,7 @@ func treatedGround(v *View) bool {
 			return true
 		}
 		if t.Leaf != nil {
-			if p, ok := v.Stock.Paper(t.Element.Sheet.Paper); ok && p.Kind == "patterned" {
+			if p, ok := v.Stock.Paper(t.Element.Sheet.Paper); ok && p.Kind == kit.PaperPatterned {
 				return true
 			}
 		}

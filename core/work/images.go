@@ -160,7 +160,7 @@ func (m *making) piece(i int) {
 		turn++
 		a := m.minded(m.inked(Act{ID: id, Kind: kind, Title: title, Detail: detail}, ink), ink, medium{paper: f.Paper, beneath: before})
 		before = append(before, ink)
-		if turn == 1 && f.Back == "" && open(v) {
+		if _, open := v.Ribbed(); open && turn == 1 && f.Back == "" {
 			a.Mind = append(a.Mind, "Open work is seen from behind too: colour its back and its edges as well.")
 		}
 		if f.Soaked && id.Verb == Ink {
@@ -194,21 +194,6 @@ func (m *making) piece(i int) {
 		add(m.id(Back, i), InkAct, "Ink the back of "+m.name(i), m.Stock.InkName(f.Back)+", where it will be seen.", f.Back)
 	}
 	m.heat(m.id(Heat, i), m.name(i), leaf, []Thing{leaf}, inksOf(f)...)
-}
-
-// Ribbed work is told by its ribs, and by how little there is of it for its outline: our own defaults.
-const (
-	ribsFrom = 5
-	openWork = 1.5 // mm, area over the length of the outline
-)
-
-// open reports whether a piece is open work, through which its back is seen.
-func open(v motif.View) bool {
-	if v.Area > openWork*v.Edge {
-		return false
-	}
-	_, ok := v.Outline.Pitch(ribsFrom)
-	return ok
 }
 
 // blended says how the nth blend of a layer is worked in.

@@ -151,7 +151,6 @@ func (k *maker) crossed(i int) string {
 	return out
 }
 
-// escaped is a name within a format.
 // goesIn says how deep the parts of another thing that cross a thing go in beneath it, and how much is
 // to be kept free for them.
 func (k *maker) goesIn(i int, o *build.Thing) string {
@@ -178,6 +177,7 @@ func (k *maker) goesIn(i int, o *build.Thing) string {
 	return fmt.Sprintf(" by %s (%s are kept free)", escaped(k.format(deep)), escaped(k.format(deep+spare)))
 }
 
+// escaped is a name within a format.
 func escaped(name string) string { return strings.ReplaceAll(name, "%", "%%") }
 
 // partOrIt is what a person calls a part within a sentence, or the whole where that is meant.

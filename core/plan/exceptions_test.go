@@ -1,0 +1,52 @@
+package plan_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+
+	"ochrestone/core/card"
+	"ochrestone/core/colour"
+	"ochrestone/core/kit"
+	"ochrestone/core/shape"
+)
+
+// Each exception within a rule: what the rule looks for is there but for one thing, and it is silent;
+// without that thing it is not. Common practice, no source.
+func TestExceptionsWithinTheRules(t *testing.T) {
+	t.Parallel()
+	alike := func(second shape.Region) func(*card.Card, *kit.Kit) {
+		return func(c *card.Card, k *kit.Kit) {
+			s := &k.Sets[len(k.Sets)-1]
+			s.Parts[0].Outline, s.Parts[1].Outline, s.Parts[1].Host = shape.Rect(0, 0, 14, 30), second, ""
+			c.Motifs[0].Colourways[0].Layers["b"] = c.Motifs[0].Colourways[0].Layers["a"]
+		}
+	}
+	bare := func(paper string) func(*card.Card, *kit.Kit) {
+		return func(c *card.Card, _ *kit.Kit) {
+			c.Motifs[0].Colourways[0].Layers = map[string]card.Finish{"a": {Paper: paper}, "b": {Paper: paper}}
+		}
+	}
+	onGrey := func(c *card.Card, k *kit.Kit) {
+		n := len(k.Inks)
+		k.Inks[n-2].Dry, k.Inks[n-1].Dry = colour.Lab{L: 50, A: 45, B: 10}.Linear().Hex(), colour.Lab{L: 50, A: -30, B: 10}.Linear().Hex()
+	}
+	unlike := func(bonds ...[]card.Bond) on { return two(40, 70, fourOf(bonds...)) }
+	foam, glue := card.Foam("foam", 1), card.Glue("liquid")
+	for _, c := range []struct {
+		what, rule string
+		card       on
+		found      bool
+	}{
+		{"two halves of one shape in one ink are meant as one", "one", two(40, 70, alike(shape.Rect(14, 0, 14, 30))), false},
+		{"two of different shapes are not", "one", two(40, 70, alike(shape.Rect(14, 0, 20, 30))), true},
+		{"coloured card is a colour", "noink", two(40, 70, bare("rosehip")), false},
+		{"white card is none yet", "noink", two(40, 70, bare("chalk")), true},
+		{"a pair lost on a grey copy alone is lost to nobody", "hue", two(40, 70, onGrey), false},
+		{"one raised among glued ones is meant", "unlike", unlike(glue, glue, glue, foam), false},
+		{"raised ones at two heights are meant", "unlike", unlike(foam, foam, card.Foam("foam", 2), glue), false},
+	} {
+		_, found := c.card.foretold()[c.rule]
+		assert.Equal(t, c.found, found, "%s: %s", c.rule, c.what)
+	}
+}
