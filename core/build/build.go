@@ -52,6 +52,7 @@ type Thing struct {
 	Made     int          // of an image: which of Build.Made; -1 for others and for images that cannot be worked out
 	Printed  bool         // its lowest layers are printed straight on what carries it
 	Leaves   int          // pieces of it that are leaves of their own
+	Tints    [][]Film     // of an image printed on what has colours already: by layer, in the image's frame; else those of its look
 
 	// Of all but images:
 	At       card.Place     // where its middle lies

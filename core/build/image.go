@@ -97,6 +97,9 @@ func (b *Build) image(i int, images []Image) {
 	b.Pieces = append(b.Pieces, ps...)
 	b.stencilledOver(t, m, m.Looks[wi])
 	t.Outline, t.Rough = place(silhouette, m.Shapes.Silhouette), place(rough, b.Made[t.Made].rough)
+	if t.Printed {
+		t.Tints = b.tintsOn(t, m, m.Colourways[wi], m.Looks[wi])
+	}
 	if e.Image.Cutout != nil {
 		// With its margin.
 		t.Outline = b.Pieces[t.From].Outline

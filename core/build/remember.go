@@ -21,6 +21,7 @@ type Memory struct {
 	words   *memory.Of[[32]byte, [][]Film]
 	leaves  *memory.Of[leafKey, shape.Region]
 	placed  *memory.Of[placedKey, shape.Region]
+	tints   *memory.Of[[32]byte, [][]Film]
 }
 
 // placedKey is everything an outline in an image's frame depends on, once it is laid in place:
@@ -56,7 +57,7 @@ const mostTrims = 512
 
 // NewMemory returns an empty Memory.
 func NewMemory() *Memory {
-	return &Memory{memory.New[[32]byte, leafed](mostLeaves), memory.New[trimKey, trimmed](mostTrims), memory.New[string, tied](mostLeaves), memory.New[[32]byte, [][]Film](mostLeaves), memory.New[leafKey, shape.Region](mostLeaves), memory.New[placedKey, shape.Region](mostPlaced)}
+	return &Memory{memory.New[[32]byte, leafed](mostLeaves), memory.New[trimKey, trimmed](mostTrims), memory.New[string, tied](mostLeaves), memory.New[[32]byte, [][]Film](mostLeaves), memory.New[leafKey, shape.Region](mostLeaves), memory.New[placedKey, shape.Region](mostPlaced), memory.New[[32]byte, [][]Film](mostLeaves)}
 }
 
 // With is what a card is put together with, beside its stock and images.

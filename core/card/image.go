@@ -121,6 +121,18 @@ func (f Finish) First() string {
 	return f.Ink
 }
 
+// Inks are those that are laid on the layer itself, its own first and then what is blended in; no id
+// of none.
+func (f Finish) Inks() (ids []string) {
+	if f.Ink != "" {
+		ids = append(ids, f.Ink)
+	}
+	for _, b := range f.Blends {
+		ids = append(ids, b.Ink)
+	}
+	return ids
+}
+
 // Colourway is one choice of papers and inks for all layers.
 type Colourway struct {
 	ID     string            `json:"id"`

@@ -107,6 +107,15 @@ func (m *Map) Of(thing int, gs ...shape.Region) (shown, whole float64, over []in
 	return shown, whole, over
 }
 
+// At is the patch that is seen at a place of the front, mm; false past its edges.
+func (m *Map) At(p shape.Point) (Patch, bool) {
+	x, y := int(math.Floor(p.X/m.cell)), int(math.Floor(p.Y/m.cell))
+	if x < 0 || y < 0 || x >= m.w || y >= m.h {
+		return Patch{}, false
+	}
+	return m.Patches[m.at[y*m.w+x]], true
+}
+
 // patchKey is what cells of one patch have in common.
 type patchKey struct {
 	thing int
@@ -210,6 +219,19 @@ func (p *painting) blends(thing int, piece *build.Piece) {
 	for k, v := range m.Image.Shapes.Views {
 		if v.Layer.ID != piece.ID.Part {
 			continue
+		}
+		box := m.Image.Shapes.Silhouette.Bounds()
+		tint := func(g shape.Region, rgb string) {
+			p.lay(layout.Place(g, box, t.Element.Place), p.patch(patchKey{thing, piece.ID.Part, rgb, false}, true))
+		}
+		if t.Tints != nil {
+			for _, x := range t.Tints[k] {
+				tint(x.Region, x.Colour)
+			}
+		} else {
+			for _, x := range m.Look.Layers[k].Tints {
+				tint(x.Region, x.Dry)
+			}
 		}
 		for _, bl := range m.Look.Layers[k].Blends {
 			if bl.Missing || bl.Dry == "" || bl.Zone == card.AllOver {

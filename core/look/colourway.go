@@ -6,6 +6,7 @@ import (
 	"ochrestone/core/colour"
 	"ochrestone/core/kit"
 	"ochrestone/core/motif"
+	"ochrestone/core/shape"
 	"slices"
 )
 
@@ -65,8 +66,16 @@ type Layer struct {
 
 	Card   string  `json:"-"` // id of the bare card it is inked on; empty on another ink
 	Blends []Blend `json:"blends" nullable:"false" doc:"worked in over it, in order"`
+	Tints  []Tint  `json:"tints,omitempty" doc:"other colours of a print where it crosses something else than what it lies on, painted over it in order"`
 	Line   *Line   `json:"line,omitempty" doc:"an outline printed first or last"`
 	Edge   string  `json:"edge,omitempty" doc:"colour of the cut edge where it is inked, #rrggbb"`
+}
+
+// Tint is a stretch of a print in a colour of its own.
+type Tint struct {
+	Path   string       `json:"path" doc:"outline in the frame of the image, mm"`
+	Dry    string       `json:"dry" doc:"dried colour, #rrggbb"`
+	Region shape.Region `json:"-"`
 }
 
 // Pair is a touching pair and how far apart it dries.

@@ -12,6 +12,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"ochrestone/core/card"
+	"ochrestone/core/colour"
+	"ochrestone/core/cover"
 	"ochrestone/core/kit"
 	"ochrestone/core/measure"
 	"ochrestone/core/plan"
@@ -67,19 +69,22 @@ func face(c *card.Card, f card.Face) {
 // printed is a card whose panel, base and cut-outs are of one card, with an image of stamps laid on
 // the panel: layers of any shapes, one over another or beside, in inks of any kind, some blended,
 // some struck twice, some without ink.
-func printed(rng *rand.Rand) (card.Card, kit.Kit) {
+func printed(rng *rand.Rand, spread float64) (card.Card, kit.Kit) {
 	k := trial.Kit()
 	kinds := []kit.InkKind{kit.Dye, kit.Pigment, kit.Waterproof, kit.Hybrid, kit.Alcohol, kit.Watercolor, kit.Pencil, kit.Embossing}
 	for i, kind := range kinds {
 		ink := grey(fmt.Sprint("ink", i), 15+70*rng.Float64())
 		ink.Kind, ink.NeedsHeat, ink.Bleeds = kind, nil, rng.IntN(5) == 0
+		if rng.IntN(3) > 0 {
+			ink.Hide = nil // as its kind hides
+		}
 		k.Inks = append(k.Inks, ink)
 	}
 	set := kit.Set{ID: "steps", Name: "Steps", Kind: kit.StampSet, Fresh: rng.IntN(2) == 0}
 	n := 1 + rng.IntN(4)
 	for i := range n {
 		r := 4 + 20*rng.Float64()
-		g := shape.Disc(shape.Point{X: 25 + 6*rng.Float64(), Y: 25 + 6*rng.Float64()}, r)
+		g := shape.Disc(shape.Point{X: 25 + spread*rng.Float64(), Y: 25 + spread*rng.Float64()}, r)
 		if rng.IntN(3) == 0 {
 			g = shape.RingDisc(shape.Point{X: 25, Y: 25}, r, r-0.8)
 		}
@@ -152,7 +157,7 @@ func impression(p plan.Plan, motif string) map[string]string {
 func TestAnImageIsPrintedAlikeByAnyRoute(t *testing.T) {
 	t.Parallel()
 	for seed := range uint64(12) {
-		c, k := printed(rand.New(rand.NewPCG(seed, 29)))
+		c, k := printed(rand.New(rand.NewPCG(seed, 29)), 6)
 		require.NoError(t, c.Validate())
 		m := c.Motifs[0].ID
 		was := warm.Of(c, k)
@@ -206,4 +211,56 @@ func mustDoc(t *testing.T, c card.Card) []byte {
 	doc, err := c.MarshalJSON()
 	require.NoError(t, err)
 	return doc
+}
+
+// One impression: where its prints cross one another it dries to the same colours by whatever way it
+// comes to be on the front. Looked at every millimetre; along the edges of prints a cell may go to
+// either side.
+func TestAnImageDriesAlikeByAnyRoute(t *testing.T) {
+	t.Parallel()
+	tinted, banded := 0, 0
+	for seed := range uint64(36) {
+		c, k := printed(rand.New(rand.NewPCG(seed, 31)), 30)
+		for id, f := range c.Motifs[0].Colourways[0].Layers {
+			// What fades is painted by zone on an image and by steps on a sheet.
+			f.Blends = slices.DeleteFunc(f.Blends, func(b card.Blend) bool { return b.Zone != card.AllOver })
+			c.Motifs[0].Colourways[0].Layers[id] = f
+		}
+		ways := []string{"sheet", "treatment", "repeat", "base", "cut out"}
+		if seed%3 == 0 {
+			// On a panel that has bands already.
+			ways = []string{"treatment", "repeat"}
+			c.Elements[0].Sheet.Treatments = []card.Treatment{{Bands: &card.Bands{Bands: []card.Band{{Ink: "ink0", W: 85}, {Ink: "ink1", W: 100}}}}}
+		}
+		was := warm.Of(c, k)
+		for _, l := range was.Motifs[0].Colourways[0].Layers {
+			tinted += len(l.Tints)
+		}
+		for _, e := range was.Front.Elements {
+			banded += len(e.Tinted)
+		}
+		want := cover.Seen(&was.Build)
+		for _, name := range ways {
+			other, err := card.Read(mustDoc(t, c))
+			require.NoError(t, err)
+			routes[name](&other)
+			p := warm.Of(other, k)
+			got := cover.Seen(&p.Build)
+			n, off := 0, 0
+			for x := -25.0; x <= 25; x++ {
+				for y := -25.0; y <= 25; y++ {
+					at := shape.Point{X: c.Base.W/2 + x, Y: c.Base.H/2 + y}
+					a, _ := want.At(at)
+					b, _ := got.At(at)
+					n++
+					if colour.Difference(a.Colour, b.Colour) > 2.5 {
+						off++
+					}
+				}
+			}
+			assert.Less(t, float64(off)/float64(n), 0.03, "%s, card %d", name, seed)
+		}
+	}
+	assert.Greater(t, tinted, 4, "cards whose prints cross")
+	assert.Greater(t, banded, 2, "prints over bands")
 }

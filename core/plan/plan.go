@@ -150,6 +150,12 @@ type Other struct {
 	Drawn []Drawn   `json:"drawn" nullable:"false"`
 }
 
+// Tinted are the colours a printed layer has where it stands, beside its one colour.
+type Tinted struct {
+	Layer string      `json:"layer" doc:"layer id"`
+	Tints []look.Tint `json:"tints" nullable:"false" doc:"painted over the layer in order"`
+}
+
 // Drawn is a leaf of a thing that is no image, about its middle and unturned.
 type Drawn struct {
 	Part  string  `json:"part,omitempty" doc:"number of a letter or gem, shadow; empty for a sheet"`
@@ -201,6 +207,7 @@ type Placed struct {
 	Held    string      `json:"held" doc:"how it is held, in words"`
 	Parts   []Part      `json:"parts" nullable:"false" doc:"its leaves with their heights, where they stand at several; empty for an image"`
 	Drawn   []Drawn     `json:"drawn" nullable:"false" doc:"its leaves; empty for an image, which is drawn from its layers"`
+	Tinted  []Tinted    `json:"tinted,omitempty" doc:"of an image printed on what has colours already: those of its layers there, instead of those by itself"`
 	Shaded  card.Side   `json:"shaded,omitempty" enum:"left,right,top,bottom" doc:"of an image: the side of the card it is shaded on, as it is laid"`
 	Flush   bool        `json:"flush,omitempty" doc:"what hangs over is trimmed off"`
 	On      string      `json:"on,omitempty" doc:"the sheet that carries it; empty for the card front"`
@@ -438,9 +445,19 @@ func (b *builder) colours() {
 			out := b.kit.Look(pm.img, w)
 			out.Eyes = out.SeenOtherwise()
 			depth.Image(b.kit, pm.img, w, &out)
+			for i, films := range build.Tints(b.kit, pm.img, w, out, b.sheets) {
+				out.Layers[i].Tints = tinted(films)
+			}
 			pm.Colourways = append(pm.Colourways, out)
 		}
 	}
+}
+
+func tinted(films []build.Film) (out []look.Tint) {
+	for _, f := range films {
+		out = append(out, look.Tint{Path: f.Region.Path(), Dry: f.Colour, Region: f.Region})
+	}
+	return out
 }
 
 // ground is the paper an image lies on: what carries the first of it on the front, or

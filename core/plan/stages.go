@@ -9,6 +9,7 @@ import (
 	"ochrestone/core/depth"
 	"ochrestone/core/foresee"
 	"ochrestone/core/layout"
+	"ochrestone/core/look"
 	"ochrestone/core/measure"
 	"ochrestone/core/work"
 )
@@ -61,7 +62,7 @@ func (b *builder) stand() {
 		if t.Element.Sheet != nil && t.Element.Sheet.Flap != nil && len(t.Element.Bonds) == 0 {
 			p.Held = "by its flap"
 		}
-		if p.Printed {
+		if p.Tinted = tintedAt(bd, t); p.Printed {
 			p.Held = "printed on " + bd.LeafName(bd.Carrier(t.Element).Element)
 		}
 		for k, s := range stood[t.From:t.To] {
@@ -104,6 +105,16 @@ func (b *builder) stand() {
 }
 
 // drawn are the leaves of a thing that is no image, with the ink on them, in its own frame.
+// tintedAt are the colours the layers of an image have where it stands, where those are others than by itself.
+func tintedAt(bd *build.Build, t build.Thing) (out []Tinted) {
+	for k, films := range t.Tints {
+		if l := bd.Made[t.Made].Look.Layers[k]; len(films)+len(l.Tints) > 0 {
+			out = append(out, Tinted{l.ID, append([]look.Tint{}, tinted(films)...)})
+		}
+	}
+	return out
+}
+
 func (b *builder) drawn(t build.Thing) []Drawn {
 	out := []Drawn{}
 	for _, p := range t.Drawn {

@@ -48,9 +48,10 @@ func (g Region) sweep(d float64) (out Region, ok bool) {
 func (r Ring) swept(d float64) Ring {
 	var out Ring
 	step := 2 * math.Acos(1-math.Min(0.5, Tolerance/4/math.Abs(d)))
-	normal := make([]Point, len(r))
+	normal, long := make([]Point, len(r)), make([]float64, len(r))
 	for i, p := range r {
 		t := r[(i+1)%len(r)].Sub(p)
+		long[i] = t.Len()
 		normal[i] = Point{t.Y, -t.X}.Scale(1 / math.Max(t.Len(), 1e-12))
 	}
 	for i, p := range r {
@@ -63,12 +64,25 @@ func (r Ring) swept(d float64) Ring {
 				s, c := math.Sincos(turn * float64(k) / float64(n))
 				out = append(out, p.Add(Point{a.X*c - a.Y*s, a.X*s + a.Y*c}.Scale(d)))
 			}
+		} else if mid, ok := crossing(a, b, turn, d, long[(i+len(r)-1)%len(r)], long[i]); ok {
+			out[len(out)-1] = p.Add(mid)
+			continue
 		} else {
 			out = append(out, p)
 		}
 		out = append(out, p.Add(b.Scale(d)))
 	}
 	return out
+}
+
+// crossing is where two sides of a ring, moved by d along their normals a and b, cross, as seen from
+// the corner between them; false where one of them, so long, mm, does not reach it well.
+func crossing(a, b Point, turn, d, la, lb float64) (Point, bool) {
+	off := math.Abs(d * math.Tan(turn/2))
+	if off > 0.45*math.Min(la, lb) {
+		return Point{}, false
+	}
+	return a.Add(b).Scale(d / (1 + a.Dot(b))), true
 }
 
 // offsetHolds checks an offset: every corner of it stands d from the edges of

@@ -251,7 +251,7 @@ func (g Region) Mirror(x float64) Region {
 	return out
 }
 
-// Filled is the region without its holes; islands in holes stay.
+// Filled is the region without its holes: with all that they hold, islands in them too.
 func (g Region) Filled() Region {
 	var out []Ring
 	for _, r := range g.rings {
@@ -259,7 +259,12 @@ func (g Region) Filled() Region {
 			out = append(out, r)
 		}
 	}
-	return of(out)
+	if len(out) == len(g.rings) {
+		return of(out) // no holes, and so no islands
+	}
+	return of(slices.DeleteFunc(slices.Clone(out), func(r Ring) bool {
+		return slices.ContainsFunc(out, func(o Ring) bool { return o.Area() > r.Area() && contains([]Ring{o}, r[0]) })
+	}))
 }
 
 // Holes gives what is cut out of the region, each hole a region of its own.

@@ -2,6 +2,7 @@ package shape
 
 import (
 	"math"
+	"math/rand/v2"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -185,4 +186,34 @@ func TestNearerIsTheGap(t *testing.T) {
 			t.Fatalf("%g apart, and it says otherwise", gap)
 		}
 	})
+}
+
+// What was let out can be let in again by as much, rings and discs that lie apart or cross: it holds what
+// it held, and no more than a disc of that size can reach.
+func TestLetOutAndInAgain(t *testing.T) {
+	rng := rand.New(rand.NewPCG(8, 1))
+	for n := range 150 {
+		var parts []Region
+		for range 1 + rng.IntN(4) {
+			r := 4 + 20*rng.Float64()
+			at := Point{X: 25 + 30*rng.Float64(), Y: 25 + 30*rng.Float64()}
+			parts = append(parts, Disc(at, r))
+			if rng.IntN(2) == 0 {
+				parts[len(parts)-1] = RingDisc(at, r, r-0.8)
+			}
+		}
+		g, err := UnionAll(parts...)
+		require.NoError(t, err)
+		for _, by := range []float64{1, 2, 4, 8} {
+			out, err := g.Offset(by)
+			require.NoError(t, err, "%d out by %v", n, by)
+			back, err := out.Filled().Offset(-by)
+			if !assert.NoError(t, err, "%d back by %v", n, by) {
+				continue
+			}
+			lost, err := g.Minus(back)
+			require.NoError(t, err)
+			assert.Less(t, lost.Area(), 0.01*g.Length(), "%d by %v", n, by)
+		}
+	}
 }

@@ -4008,6 +4008,8 @@ export interface components {
              * @description mm; 0 for a print
              */
             thick: number;
+            /** @description other colours of a print where it crosses something else than what it lies on, painted over it in order */
+            tints?: components["schemas"]["LookTint"][] | null;
             /** @description colour while wet, #rrggbb */
             wet: string;
             /**
@@ -4056,6 +4058,12 @@ export interface components {
              * @description shared edge, mm
              */
             length: number;
+        };
+        LookTint: {
+            /** @description dried colour, #rrggbb */
+            dry: string;
+            /** @description outline in the frame of the image, mm */
+            path: string;
         };
         Looked: {
             /** @description titles of the cards in it, some at most */
@@ -4983,6 +4991,8 @@ export interface components {
              * @enum {string}
              */
             shaded?: "left" | "right" | "top" | "bottom";
+            /** @description of an image printed on what has colours already: those of its layers there, instead of those by itself */
+            tinted?: components["schemas"]["PlanTinted"][] | null;
             /** @description what it looks like from above on the whole, #rrggbb; empty for an image */
             top?: string;
             /**
@@ -5047,6 +5057,12 @@ export interface components {
              * @description top, mm
              */
             z1: number;
+        };
+        PlanTinted: {
+            /** @description layer id */
+            layer: string;
+            /** @description painted over the layer in order */
+            tints: components["schemas"]["LookTint"][];
         };
         PlanTouch: {
             a: string;

@@ -27,6 +27,7 @@ const One = memo(function One({ l, c, wet, x, y, on, onPick }: LayerProps) {
 			) : (
 				<path d={l.outline} fill={c ? (wet ? c.wet : c.dry) : bare} fillRule="evenodd" stroke={on ? hue.ochre : hue.edge} strokeWidth={on ? 0.7 : 0.08} />
 			)}
+			{!wet && c?.tints?.map((t) => <path key={t.path} d={t.path} fill={t.dry} fillRule="evenodd" pointerEvents="none" />)}
 			{c && c.blends.length > 0 && <Shades layer={l} blends={c.blends} wet={wet} />}
 		</g>
 	);

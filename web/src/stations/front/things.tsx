@@ -3,6 +3,12 @@ import type { Colourway, Element, PlanMotif, S } from "../../api/client";
 import { Layers } from "../../parts/picture";
 import { hue } from "../../ui/colours";
 
+/** A colourway with the colours that its layers have where they are printed. */
+function where(w?: Colourway, tinted?: S["PlanTinted"][] | null): Colourway | undefined {
+	if (!w || !tinted?.length) return w;
+	return { ...w, layers: w.layers.map((l) => ({ ...l, tints: tinted.find((t) => t.layer === l.id)?.tints ?? l.tints })) };
+}
+
 /** One element, drawn round its own centre. */
 export function Thing({
 	e,
@@ -30,7 +36,10 @@ export function Thing({
 	if (e.image) {
 		const look = b.view.plan.motifs.find((m) => m.id === e.image?.motif);
 		if (!look) return null;
-		const colourway = look.colourways.find((w) => w.id === e.image?.colourway);
+		const colourway = where(
+			look.colourways.find((w) => w.id === e.image?.colourway),
+			b.view.plan.front.elements.find((p) => p.id === e.id)?.tinted,
+		);
 		const card = drawn.find((d) => d.part !== "stencilled");
 		const ink = drawn.find((d) => d.part === "stencilled");
 		return (
