@@ -51,6 +51,7 @@ type Thing struct {
 	Leaf     *card.Leaf   // of a mat or the panel: where it lies
 	Made     int          // of an image: which of Build.Made; -1 for others and for images that cannot be worked out
 	Printed  bool         // its lowest layers are printed straight on what carries it
+	Prints   shape.Region // of such an image: where it lies on its face, whichever that is, as roughly as Rough
 	Leaves   int          // pieces of it that are leaves of their own
 	Tints    [][]Film     // of an image printed on what has colours already: by layer, in the image's frame; else those of its look
 

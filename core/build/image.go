@@ -46,6 +46,9 @@ func (b *Build) image(i int, images []Image) {
 	t.Made = b.made(m, wi)
 	b.Made[t.Made].Things = append(b.Made[t.Made].Things, i)
 	if e.Face != card.Front {
+		if t.Printed = printedStraight(m.Image, e); t.Printed {
+			t.Prints = layout.Place(b.Made[t.Made].rough, m.Shapes.Silhouette.Bounds(), e.Place)
+		}
 		return
 	}
 	carrier := b.Carrier(e)
@@ -65,6 +68,7 @@ func (b *Build) image(i int, images []Image) {
 		g, _ = b.with.Memory.placed.Get(placedKey{m.Key, layer, e.Place.X, e.Place.Y, e.Place.Turn, e.Place.Mirror}, work)
 		return g
 	}
+	t.Printed = printedStraight(m.Image, e)
 	ps := pieces(b.Stock, m.Image, m.Colourways[wi], m.Looks[wi], place)
 	for k := range ps {
 		p := &ps[k]
@@ -83,7 +87,6 @@ func (b *Build) image(i int, images []Image) {
 		// What lies on the ground is held as the element is, or higher where its own
 		// bonds say so.
 		if p.Print() {
-			t.Printed = e.Image.Cutout == nil
 			continue
 		}
 		t.Leaves++
@@ -98,6 +101,7 @@ func (b *Build) image(i int, images []Image) {
 	b.stencilledOver(t, m, m.Looks[wi])
 	t.Outline, t.Rough = place(silhouette, m.Shapes.Silhouette), place(rough, b.Made[t.Made].rough)
 	if t.Printed {
+		t.Prints = t.Rough
 		t.Tints = b.tintsOn(t, m, m.Colourways[wi], m.Looks[wi])
 	}
 	if e.Image.Cutout != nil {
@@ -105,6 +109,11 @@ func (b *Build) image(i int, images []Image) {
 		t.Outline = b.Pieces[t.From].Outline
 		t.Rough = t.Outline.Simplify(Hair)
 	}
+}
+
+// printedStraight reports whether some layer of an image is printed on what carries the image.
+func printedStraight(m look.Image, e card.Element) bool {
+	return e.Image.Cutout == nil && slices.ContainsFunc(m.Shapes.Views, func(v motif.View) bool { return v.Host == motif.Ground && v.Layer.Make != card.Cut })
 }
 
 // CutoutPart names the card that an image is printed on and cut out of.

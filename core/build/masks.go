@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"ochrestone/core/card"
+	"ochrestone/core/layout"
 	"ochrestone/core/shape"
 )
 
@@ -12,7 +13,7 @@ import (
 type Mask struct {
 	Element string
 	Label   string
-	Region  shape.Region // in place on the front, mm
+	Region  shape.Region // in place on its face, mm
 	Over    []string     // images printed while it is masked
 }
 
@@ -24,7 +25,7 @@ func (b *Build) Masks(inset float64) ([]Mask, error) {
 	var out []Mask
 	for i := len(b.Things) - 1; i >= 0; i-- {
 		t := b.Things[i]
-		if !t.Printed || t.Element.Face != card.Front {
+		if !t.Printed {
 			continue
 		}
 		var over []string
@@ -33,14 +34,19 @@ func (b *Build) Masks(inset float64) ([]Mask, error) {
 			over = append(over, Inking(under.Element.Sheet.Treatments[n]))
 		}
 		for j := i - 1; j >= 0; j-- {
-			if o := b.Things[j]; o.Printed && o.Element.Face == card.Front && t.Outline.Overlaps(o.Outline) {
-				over = append(over, o.Name)
+			if b.Overprint(i, j) {
+				over = append(over, b.Things[j].Name)
 			}
 		}
 		if len(over) == 0 {
 			continue
 		}
-		g, err := t.Outline.Offset(-inset)
+		whole := t.Outline
+		if t.Element.Face != card.Front {
+			m := b.Made[t.Made].Image.Shapes.Silhouette
+			whole = layout.Place(m, m.Bounds(), t.Element.Place)
+		}
+		g, err := whole.Offset(-inset)
 		if err != nil {
 			return nil, fmt.Errorf("draw the mask of %s: %w", t.Name, err)
 		}
@@ -49,11 +55,17 @@ func (b *Build) Masks(inset float64) ([]Mask, error) {
 	return b.regionMasks(out)
 }
 
+// Overprint reports whether two images that are printed straight on one face lie over one another.
+func (b *Build) Overprint(i, j int) bool {
+	t, o := &b.Things[i], &b.Things[j]
+	return i != j && t.Printed && o.Printed && t.Element.Face == o.Element.Face && t.Prints.Overlaps(o.Prints)
+}
+
 // InkedAround are the treatments that lay ink where a masked print stands, by their number, and what
 // they are done to; none for a print that is not masked.
 func (b *Build) InkedAround(i int) (under *Thing, treatments []int) {
 	t := &b.Things[i]
-	if t.Element.Image == nil || !t.Element.Image.Masked || !t.Printed {
+	if t.Element.Image == nil || !t.Element.Image.Masked || !t.Printed || t.Element.On == "" && t.Element.Face != card.Front {
 		return nil, nil
 	}
 	under = &b.Base
@@ -67,7 +79,7 @@ func (b *Build) InkedAround(i int) (under *Thing, treatments []int) {
 		if n >= len(under.Treated) || Inking(tr) == "" || tr.Stencil != nil && tr.Stencil.Over {
 			continue
 		}
-		if slices.ContainsFunc(under.Treated[n].Regions, func(g shape.Region) bool { return t.Rough.Overlaps(under.Place(g)) }) {
+		if slices.ContainsFunc(under.Treated[n].Regions, func(g shape.Region) bool { return t.Prints.Overlaps(under.Place(g)) }) {
 			treatments = append(treatments, n)
 		}
 	}

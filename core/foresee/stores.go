@@ -102,7 +102,7 @@ func lost(v *View, m *Image, wi int, add func(Hit)) {
 func bleeds(v *View, m *Image, wi int, add func(Hit)) {
 	on := false
 	for _, t := range v.Build.Things {
-		if e := t.Element; e.Image != nil && e.Image.Motif == m.ID && e.Image.Colourway == m.Colourways[wi].ID && t.Printed && v.Build.Carrier(e).Element == "" {
+		if e := t.Element; e.Image != nil && e.Image.Motif == m.ID && e.Image.Colourway == m.Colourways[wi].ID && t.Printed && e.Face == card.Front && v.Build.Carrier(e).Element == "" {
 			on = true
 		}
 	}

@@ -264,3 +264,48 @@ func TestAnImageDriesAlikeByAnyRoute(t *testing.T) {
 	assert.Greater(t, tinted, 4, "cards whose prints cross")
 	assert.Greater(t, banded, 2, "prints over bands")
 }
+
+// Of two images that overlap the one in front is printed first and masked while the other is printed,
+// on whatever face or leaf both of them lie; on card of their own there is nothing to mask.
+func TestPrintsAreMaskedAlikeOnAnyFace(t *testing.T) {
+	t.Parallel()
+	masked := 0
+	for seed := range uint64(12) {
+		c, k := printed(rand.New(rand.NewPCG(seed, 37)), 6)
+		said := func(p plan.Plan) (out []string) {
+			for _, a := range p.Steps {
+				if a.ID.Verb == work.Mask || a.ID.Verb == work.Print {
+					out = append(out, fmt.Sprint(a.ID.Verb, a.ID.Element, a.ID.Part))
+				}
+			}
+			ms, err := p.Build.Masks(0.4)
+			require.NoError(t, err)
+			for _, m := range ms {
+				out = append(out, fmt.Sprintf("%s %.1f %v", m.Element, m.Region.Area(), m.Over))
+			}
+			return out
+		}
+		want := []string{}
+		for i, name := range []string{"element", "sheet", "inside", "envelope", "cut out"} {
+			other, err := card.Read(mustDoc(t, c))
+			require.NoError(t, err)
+			routes[name](&other)
+			again := other.Elements[len(other.Elements)-1]
+			again.ID, again.Place.X = "front1", again.Place.X+8
+			other.Elements = append(other.Elements, again)
+			p := warm.Of(other, k)
+			require.Empty(t, p.Failed)
+			got := said(p)
+			switch {
+			case i == 0:
+				want = got
+				masked += len(stepsBy(p, work.Mask))
+			case name == "cut out":
+				assert.Empty(t, stepsBy(p, work.Mask), "card %d", seed)
+			default:
+				assert.Equal(t, want, got, "%s, card %d", name, seed)
+			}
+		}
+	}
+	assert.Greater(t, masked, 6, "cards with prints over prints")
+}

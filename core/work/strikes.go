@@ -89,7 +89,7 @@ func (m *making) groups() (together []group, alone []int) {
 		if cut := t.Element.Image.Cutout; cut != nil {
 			on = ground{m.cutoutSheet(cut.Paper), card.Front}
 		}
-		if t.Printed && t.Element.Face == card.Front && m.byItself(i) {
+		if t.Printed && m.byItself(i) {
 			alone = append(alone, i)
 			continue
 		}
@@ -165,7 +165,7 @@ const thinnestMask = 0.8
 // ofPieces says of how many pieces a mask is, where it is more than one.
 func ofPieces(b *build.Build, at int) string {
 	n := 0
-	for _, g := range b.Things[at].Rough.Filled().Pieces() {
+	for _, g := range b.Things[at].Prints.Filled().Pieces() {
 		if 2*g.Area() > thinnestMask*g.Length() {
 			n++
 		}
@@ -352,7 +352,7 @@ func (m *making) alone(layer int, element string) string {
 func (k *maker) fromFront(i int) int {
 	n := 1
 	for j := i + 1; j < len(k.Things); j++ {
-		if t := k.Things[j]; t.Printed && t.Element.Face == card.Front && k.byItself(j) {
+		if t := k.Things[j]; t.Printed && t.Element.Face == k.Things[i].Element.Face && k.byItself(j) {
 			n++
 		}
 	}
@@ -366,8 +366,8 @@ func (k *maker) overlapped(i int) (out []int) {
 		return was
 	}
 	defer func() { k.laps[i] = out }()
-	for j, t := range k.Things {
-		if j != i && t.Printed && t.Element.Face == card.Front && k.Things[i].Rough.Overlaps(t.Rough) {
+	for j := range k.Things {
+		if k.Overprint(i, j) {
 			out = append(out, j)
 		}
 	}
