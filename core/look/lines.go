@@ -6,6 +6,7 @@ import (
 	"ochrestone/core/colour"
 	"ochrestone/core/kit"
 	"ochrestone/core/motif"
+	"slices"
 )
 
 // Line is an outline over a coloured layer, printed before or after it.
@@ -13,6 +14,7 @@ type Line struct {
 	First     string  `json:"first" doc:"dried colour of the line when it is printed first, #rrggbb"`
 	FirstDiff float64 `json:"firstDiff" doc:"CIEDE2000 between that and the colour round it"`
 	LastDiff  float64 `json:"lastDiff" doc:"the same when the line is printed last, as the layers stand"`
+	Soft      bool    `json:"soft,omitempty" doc:"what it lies over is shaded softly, or in several tones without a line"`
 	Say       string  `json:"say" doc:"which is better, and why"`
 }
 
@@ -40,6 +42,21 @@ func MeanWidth(v motif.View) float64 {
 	return 2 * v.Outline.Area() / l
 }
 
+// soft reports whether what a line lies over is shaded softly: it has inks blended into zones of it, or
+// further tones that lie on it without a line of their own.
+func soft(m Image, w card.Colourway, line int) bool {
+	v := m.Shapes.Views[line]
+	if slices.ContainsFunc(w.Layers[m.Shapes.Views[v.Host].Layer.ID].Blends, func(b card.Blend) bool { return b.Zone != card.AllOver }) {
+		return true
+	}
+	for i, o := range m.Shapes.Views {
+		if i != line && o.Host == v.Host && o.Layer.Make != card.Cut && !IsLine(o) && w.Layers[o.Layer.ID].First() != "" && o.Outline.Overlaps(v.Outline) {
+			return true
+		}
+	}
+	return false
+}
+
 // line compares an outline printed last, as the layers stand, with the same
 // printed first and coloured over. Nil where there is no colour to go under.
 func (s Stock) line(m Image, w card.Colourway, i int, last colour.Linear, on colour.Linear) *Line {
@@ -64,10 +81,12 @@ func (s Stock) line(m Image, w card.Colourway, i int, last colour.Linear, on col
 		bare = s.PaperColour(hf.Paper)
 	}
 	first := wash.Over(pen.Over(bare, w.Layers[v.Layer.ID].Strikes()), hf.Strikes())
-	out := &Line{First: first.Hex(), FirstDiff: colour.Difference(first.Lab(), on.Lab()), LastDiff: colour.Difference(last.Lab(), on.Lab())}
+	out := &Line{First: first.Hex(), FirstDiff: colour.Difference(first.Lab(), on.Lab()), LastDiff: colour.Difference(last.Lab(), on.Lab()), Soft: soft(m, w, i)}
 	switch {
 	case mine.Kind != kit.Waterproof && mine.Kind != kit.Pigment && (over.Water || over.Kind == kit.Watercolor || over.Kind == kit.Alcohol):
 		out.Say = fmt.Sprintf("Print it last: %s may run under %s. Or take a waterproof ink and let it dry.", mine.Name, over.Name)
+	case out.Soft && out.LastDiff > out.FirstDiff+3:
+		out.Say = fmt.Sprintf("Printed last it stands out more, but it covers the soft shading of %s and cannot be taken off again; printed first, the shading lies over it. Look at both, then decide.", host.Layer.Label)
 	case out.LastDiff > out.FirstDiff+3 && wash.Hide > hides:
 		out.Say = fmt.Sprintf("Print it last: %s hides some of a line beneath it.", over.Name)
 	case out.LastDiff > out.FirstDiff+3:

@@ -2,6 +2,7 @@ package plan_test
 
 import (
 	"math"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -10,6 +11,7 @@ import (
 	"ochrestone/core/build"
 	"ochrestone/core/card"
 	"ochrestone/core/colour"
+	"ochrestone/core/foresee"
 	"ochrestone/core/look"
 	"ochrestone/core/plan"
 	"ochrestone/core/shape"
@@ -127,6 +129,52 @@ func TestAStencilOverPrints(t *testing.T) {
 	assert.Empty(t, taped.Misses)
 	assert.Equal(t, 1, taped.Taped)
 	assert.InDelta(t, d.Regions[0].Area()-d.Misses[0].Area(), taped.Regions[0].Area(), 0.1)
+}
+
+// One stencil over the prints of two sheets in two inks is one note, with a table of image by ink, and
+// one mend for both; the steps say how often it is wiped.
+func TestOneStencilIsOneNote(t *testing.T) {
+	c := trial.Again()
+	s := element(&c, "ground").Sheet.Treatments[1].Stencil
+	s.Shifts = []card.Shifted{{X: 45, Y: 0}}
+	second := *element(&c, "ground")
+	again := *s
+	again.Ink = "ember-pale"
+	second.ID, second.Name = "tag", "Tag"
+	second.Place.Y -= 60
+	second.Sheet = &card.Sheet{Paper: "chalk", W: 92, H: 46, Treatments: []card.Treatment{{Stencil: &again}}}
+	over := *element(&c, "left-looking")
+	over.ID, over.On = "over-tag", "tag"
+	over.Place.Y -= 60
+	c.Elements = append(c.Elements, second, over)
+	p := warm.Of(c, trial.Kit())
+	var found []foresee.Finding
+	for _, f := range p.Findings {
+		if f.Rule == "openings" {
+			found = append(found, f)
+		}
+	}
+	require.Len(t, found, 1)
+	assert.Equal(t, 2.0, found[0].Numbers["openings"])
+	assert.Contains(t, found[0].Why, "; ")
+	require.NotNil(t, found[0].Mend)
+	out, err := c.Apply(trial.Kit(), found[0].Mend.Edits...)
+	require.NoError(t, err)
+	for _, f := range warm.Of(out, trial.Kit()).Findings {
+		assert.NotEqual(t, "openings", f.Rule)
+	}
+	said := 0
+	for _, a := range p.Steps {
+		if strings.Contains(a.Detail, "It is inked 2 times: ") {
+			said++
+			assert.Contains(t, a.Detail, "wiped ")
+		}
+	}
+	assert.Equal(t, 1, said, "at the first of them")
+	// One ink on one image needs no table.
+	for _, a := range warm.Of(trial.Again(), trial.Kit()).Steps {
+		assert.NotContains(t, a.Detail, "It is inked")
+	}
 }
 
 // Which side a zone looks to, by hand for quarter turns and mirrors.

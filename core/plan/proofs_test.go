@@ -1,6 +1,7 @@
 package plan_test
 
 import (
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -81,11 +82,32 @@ func TestLineFirstOrLast(t *testing.T) {
 		}
 	}
 	m.Layers[len(m.Layers)-1].On = wash
+	for _, l := range m.Layers[1 : len(m.Layers)-1] {
+		w.Layers[l.ID] = card.Finish{} // no further tones
+	}
 	set(0.8, kit.Pigment)
 	l := look()
 	require.NotNil(t, l)
 	assert.Greater(t, l.LastDiff, l.FirstDiff)
 	assert.Contains(t, l.Say, "Print it last")
+	assert.False(t, l.Soft)
+	// Over soft shading that would be lost for good: both are shown, and the step says so.
+	shaded := w.Layers[wash]
+	shaded.Blends = []card.Blend{{Ink: w.Layers[wash].Ink, Zone: card.Foot}}
+	w.Layers[wash] = shaded
+	l = look()
+	assert.True(t, l.Soft)
+	assert.NotContains(t, l.Say, "Print it last")
+	warned := func() (n int) {
+		for _, a := range warm.Of(c, k).Steps {
+			n += strings.Count(strings.Join(a.Mind, " "), "before it is printed")
+		}
+		return n
+	}
+	both := warned()
+	shaded.Blends = nil
+	w.Layers[wash] = shaded
+	assert.Equal(t, both-1, warned(), "its other colourway has tones beneath it still")
 	for i := range k.Inks {
 		if k.Inks[i].ID == black.Ink {
 			k.Inks[i].Kind = kit.Dye

@@ -293,6 +293,9 @@ func (m *making) strike(b batch, at ground, element string, n int) {
 	a := m.inked(Act{ID: id, Kind: kind, Title: title, Detail: fmt.Sprintf(detail, m.loaded(f, with), carrier)}, f.First())
 	fa.seq, fa.series = 1, fa.inks[0]
 	a.Mind = append(a.Mind, m.inStrips(first, fa.times)...)
+	if l := m.Look.Layers[first].Line; l != nil && l.Soft && l.LastDiff > l.FirstDiff {
+		a.Mind = append(a.Mind, "This line covers soft shading for good: look at both pictures on Inks, line first and line last, before it is printed.")
+	}
 	on := m.on(b.layers, ground)
 	m.add(phaseInk, m.minded(a, f.First(), on), fa)
 	for i, over := range m.drawnOver(f, what, on, func(n int) card.Step {

@@ -8,6 +8,7 @@ import (
 
 	"ochrestone/core/build"
 	"ochrestone/core/card"
+	"ochrestone/core/colour"
 	"ochrestone/core/words"
 )
 
@@ -259,6 +260,7 @@ func (k *treats) stencil(s card.Stencil) {
 	if k.inOthers(s) {
 		a.Detail += " Wipe it between colours."
 	}
+	a.Detail += k.through(s)
 	a = k.inked(a, s.Ink)
 	var over []Thing
 	if s.Over {
@@ -281,6 +283,37 @@ func (k *treats) stencil(s card.Stencil) {
 	if !s.Paste {
 		k.heat(card.Step{Element: k.t.Element.ID, Part: layer.Part}, "the stencilling on "+k.on(), k.leaf, []Thing{layer}, s.Ink)
 	}
+}
+
+// through says at the first inking of a stencil that goes over several images or inks which ink goes on
+// what, and how often it is wiped when all is done in the lighter inks first.
+func (k *treats) through(s card.Stencil) string {
+	all := k.Throughs(s.Set, s.Part)
+	table := k.Table(all)
+	if len(table) == 0 || all[0].N != k.n || k.thingAt(all[0].Thing).ID != k.t.Element.ID {
+		return ""
+	}
+	var tones []colour.Lab
+	var seen []string
+	for _, a := range all {
+		if !slices.Contains(seen, a.Ink) {
+			seen, tones = append(seen, a.Ink), append(tones, k.tone(a.Ink))
+		}
+	}
+	_, washes := Washes(tones)
+	say := fmt.Sprintf(" It is inked %s: %s.", words.Of(len(all), "once", fmt.Sprintf("%d times", len(all))), strings.Join(table, "; "))
+	if len(tones) > 1 {
+		say += fmt.Sprintf(" All of one ink after another, the lightest first, it is wiped %s.", words.Of(washes, "once", fmt.Sprintf("%d times", washes)))
+	}
+	return say
+}
+
+// thingAt is the element of a thing by its number; that of the front leaf for -1.
+func (k *treats) thingAt(i int) card.Element {
+	if i < 0 {
+		return k.Base.Element
+	}
+	return k.Things[i].Element
 }
 
 // inOthers reports whether a stencil is inked in another ink too on the card.
