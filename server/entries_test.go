@@ -146,3 +146,35 @@ func TestTheBenchSaysHowCardsStand(t *testing.T) {
 	assert.Equal(t, http.StatusNotFound, call(s, http.MethodPost, "/api/cards/nobody/copy", string(body)).Code)
 	assert.Equal(t, http.StatusNotFound, call(s, http.MethodPost, "/api/cards/moth/copy", `{"title":"x","run":99}`).Code, "there is no such run")
 }
+
+// New stamps are new until the first card is made with them, all of its steps done.
+func TestStampsAreNewUntilACardIsMade(t *testing.T) {
+	s := testServer(t)
+	v := read[View](t, call(s, http.MethodGet, "/api/cards/beetles", ""))
+	id := v.Card.Motifs[0].Set
+	ctx := t.Context()
+	k, err := s.store.Kit(ctx)
+	require.NoError(t, err)
+	set, ok := k.Set(id)
+	require.True(t, ok)
+	set.Fresh = true
+	require.NoError(t, s.store.Put(ctx, "sets", id, set))
+	fresh := func() bool {
+		k, err := s.store.Kit(ctx)
+		require.NoError(t, err)
+		now, _ := k.Set(id)
+		return now.Fresh
+	}
+	sat := read[Sitting](t, call(s, http.MethodGet, "/api/cards/beetles/sitting", ""))
+	steps := make([]string, len(sat.Steps))
+	for i, a := range sat.Steps {
+		b, err := json.Marshal(a.ID)
+		require.NoError(t, err)
+		steps[i] = string(b)
+	}
+	last := len(steps) - 1
+	require.Equal(t, http.StatusOK, call(s, http.MethodPost, "/api/cards/beetles/run/done", `{"done":true,"steps":[`+strings.Join(steps[:last], ",")+`]}`).Code)
+	assert.True(t, fresh(), "one step is left")
+	require.Equal(t, http.StatusOK, call(s, http.MethodPost, "/api/cards/beetles/run/done", `{"done":true,"steps":[`+steps[last]+`]}`).Code)
+	assert.False(t, fresh())
+}

@@ -11,6 +11,8 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"ochrestone/core/card"
+	"ochrestone/core/kit"
+	"ochrestone/core/remember"
 	"ochrestone/core/work"
 	"ochrestone/exchange/calendar"
 	"ochrestone/exchange/inkfile"
@@ -28,6 +30,9 @@ func (s *Server) runs() {
 			return nil, problem(err)
 		}
 		r, err := s.store.Tick(ctx, in.ID, in.Body.Done, marks...)
+		if err == nil && in.Body.Done {
+			err = s.whenMade(ctx, in.ID, r)
+		}
 		return &runOut{r}, problem(err)
 	})
 	huma.Register(s.api, op("use-ink", http.MethodPost, "/api/cards/{id}/run/used", "Note the ink that was really used"), func(ctx context.Context, in *useIn) (*runOut, error) {
@@ -87,6 +92,34 @@ type waitIn struct {
 type useIn struct {
 	ID   string `path:"id"`
 	Body store.UsedInk
+}
+
+// whenMade notes what is otherwise in the stores once all steps of a card are done: its stamps are new
+// no longer.
+func (s *Server) whenMade(ctx context.Context, id string, r store.Run) error {
+	v, k, err := s.cardAndKit(ctx, id)
+	if err != nil {
+		return err
+	}
+	primed := remember.Primed(v.Card, k)
+	if len(primed) == 0 {
+		return nil
+	}
+	got, err := s.sitting(ctx, id)
+	if err != nil {
+		return err
+	}
+	if done, _ := progress(got.Steps, r); done < len(got.Steps) {
+		return nil
+	}
+	var items []store.Item
+	for _, set := range primed {
+		items = append(items, store.Item{Kind: string(kit.KindSet), ID: set.ID, Value: set})
+	}
+	if err := s.store.PutAll(ctx, items...); err != nil {
+		return fmt.Errorf("note that stamps are new no longer: %w", err)
+	}
+	return nil
 }
 
 // progress counts the steps of a plan that are done in a run, and names the next.

@@ -67,6 +67,7 @@ type Thing struct {
 	Line     *layout.Line   // of letters: how they are set
 	Shaking  *Shaking       // of a shaker: what it comes to
 	Overhang float64        // mm² that are trimmed off at the panel's edge
+	Offcut   shape.Region   // what that is, in place on the front
 	Drawn    []Piece        // its pieces, those beside the card too
 	Problem  string         // why it cannot be made as it is described
 }

@@ -1,6 +1,7 @@
 package build
 
 import (
+	"math"
 	"math/rand/v2"
 	"slices"
 	"testing"
@@ -98,3 +99,33 @@ func TestCarriersAgainstCountingPoints(t *testing.T) {
 }
 
 func abs(v float64) float64 { return max(v, -v) }
+
+// The blade that trims an overhang passes a ribbon where their rectangles come within its clearance:
+// in closed form, on random ones.
+func TestABladePassesWhatIsNear(t *testing.T) {
+	rng := rand.New(rand.NewPCG(30, 6))
+	near, clear := 0, 0
+	for range 300 {
+		rect := func(x, y, w, h float64) shape.Region { return shape.Rect(x, y, w, h) }
+		ox, oy, ow, oh := 100.0, 10+60*rng.Float64(), 1+8*rng.Float64(), 2+20*rng.Float64()
+		rx, ry, rw, rh := 20+60*rng.Float64(), 5+80*rng.Float64(), 15+40*rng.Float64(), 1+9*rng.Float64()
+		over := Thing{Offcut: rect(ox, oy, ow, oh)}
+		ribbon := Thing{Outline: rect(rx, ry, rw, rh)}
+		dx := math.Max(0, math.Max(ox-(rx+rw), rx-(ox+ow)))
+		dy := math.Max(0, math.Max(oy-(ry+rh), ry-(oy+oh)))
+		gap := math.Hypot(dx, dy)
+		if math.Abs(gap-BladeClear) < 0.05 {
+			continue // within the tolerance of outlines
+		}
+		got := over.InBlade(&ribbon)
+		assert.Equal(t, gap < BladeClear, !got.Empty(), "%.2f mm apart", gap)
+		if gap < BladeClear {
+			near++
+		} else {
+			clear++
+		}
+	}
+	assert.Greater(t, min(near, clear), 10)
+	plain := Thing{Outline: shape.Rect(0, 0, 10, 10)}
+	assert.True(t, plain.InBlade(&plain).Empty(), "nothing of it is trimmed")
+}

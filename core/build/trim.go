@@ -2,6 +2,7 @@ package build
 
 import (
 	"crypto/sha256"
+	"fmt"
 
 	"ochrestone/core/layout"
 	"ochrestone/core/shape"
@@ -11,10 +12,34 @@ import (
 // its pieces, its own, and the panel's.
 type trimKey [32]byte
 
-// trimmed is an image as it is left, by its pieces, and as a whole.
+// trimmed is an image as it is left, by its pieces, and as a whole, and what is cut off it.
 type trimmed struct {
-	pieces []shape.Region
-	all    shape.Region
+	pieces   []shape.Region
+	all, off shape.Region
+}
+
+// BladeClear is how far a blade that trims a thing keeps from what must not be cut, mm; our own default.
+const BladeClear = 3.0
+
+// InBlade is where the blade that trims what hangs over of a thing passes another: what of its outline
+// lies within BladeClear of the cut; empty where it passes clear of it, or nothing is trimmed.
+func (t *Thing) InBlade(other *Thing) shape.Region {
+	if t.Offcut.Empty() || !grown(t.Offcut.Bounds(), BladeClear).Meets(other.Outline.Bounds()) {
+		return shape.Region{}
+	}
+	near, err := t.Offcut.Offset(BladeClear)
+	if err != nil {
+		return shape.Region{}
+	}
+	if near, err = near.Intersect(other.Outline); err != nil {
+		return shape.Region{}
+	}
+	return near
+}
+
+func grown(b shape.Box, by float64) shape.Box {
+	pad := shape.Point{X: by, Y: by}
+	return shape.Box{Min: b.Min.Sub(pad), Max: b.Max.Add(pad)}
 }
 
 // trim cuts off what hangs over the edge of what carries them of things that are to be flush with it.
@@ -35,7 +60,7 @@ func (b *Build) trim() {
 		for k, g := range got.pieces {
 			b.Pieces[t.From+k].Outline = g
 		}
-		t.Overhang = t.Outline.Area() - got.all.Area()
+		t.Overhang, t.Offcut = t.Outline.Area()-got.all.Area(), got.off
 		t.Outline, t.Rough = got.all, got.all
 	}
 }
@@ -52,8 +77,13 @@ func (b *Build) cutAt(panel shape.Region, t *Thing) trimmed {
 			}
 			out.pieces = append(out.pieces, g)
 		}
-		out.all, err = t.Outline.Intersect(panel)
-		return out, err
+		if out.all, err = t.Outline.Intersect(panel); err != nil {
+			return out, fmt.Errorf("trim a thing at an edge: %w", err)
+		}
+		if out.off, err = t.Outline.Minus(panel); err != nil {
+			return out, fmt.Errorf("trim a thing at an edge: %w", err)
+		}
+		return out, nil
 	}
 	if t.Made < 0 || b.with.Memory == nil {
 		out, _ := work()

@@ -36,7 +36,7 @@ type table struct {
 	opened   map[string]bool // sheets whose openings are cut
 	done     map[string]int  // by sheet: which of its treatments came last
 	trimmed  map[string]bool // panels whose overhang is off
-	tied     bool            // a ribbon is on
+
 }
 
 type thing struct{ element, motif, colourway, part string }
@@ -130,12 +130,14 @@ func (t *table) do(a work.Act) error {
 		if t.mounted[id.Element] {
 			return errors.New("the panel is on its base, and the blade would cut that too")
 		}
-		if t.tied {
-			return errors.New("the blade goes through the ribbon")
-		}
-		for _, th := range t.b.Things {
+		for i, th := range t.b.Things {
 			if th.Overhang > 0 && !t.placed[th.Element.ID] {
 				return fmt.Errorf("%s, which hangs over, is not on yet", th.Name)
+			}
+			for j, r := range t.b.Things {
+				if th.Overhang > 0 && j > i && r.Element.Ribbon != nil && t.placed[r.Element.ID] && t.blade(th, r) {
+					return fmt.Errorf("the blade goes through %s", r.Name)
+				}
 			}
 		}
 		t.trimmed[id.Element] = true
@@ -146,7 +148,7 @@ func (t *table) do(a work.Act) error {
 		if t.gemmed {
 			return errors.New("it is laid over the gems")
 		}
-		t.tied = true
+
 		return t.place(e)
 	case work.Print:
 		if err := t.treat(a, e); err != nil {
@@ -410,6 +412,13 @@ func (t *table) shaker(a work.Act, e card.Element) error {
 		return fmt.Errorf("nobody knows how to %s a shaker", a.ID.Verb)
 	}
 	return nil
+}
+
+// blade tells whether trimming a thing passes a ribbon: boxes, as all of the bench's are.
+func (t *table) blade(over, ribbon build.Thing) bool {
+	cut, r := over.Offcut.Bounds(), ribbon.Outline.Bounds()
+	const near = 3
+	return cut.Min.X < r.Max.X+near && r.Min.X < cut.Max.X+near && cut.Min.Y < r.Max.Y+near && r.Min.Y < cut.Max.Y+near
 }
 
 func (t *table) mount(e card.Element) error {

@@ -238,3 +238,29 @@ func pairOf(alike bool) func(*card.Card, *kit.Kit) {
 		}
 	}
 }
+
+// bare is a card with nothing but its panel, changed.
+func bare(change func(*card.Card, *kit.Kit)) on {
+	return two(40, 70, func(c *card.Card, k *kit.Kit) {
+		c.Elements = c.Elements[:1]
+		change(c, k)
+	})
+}
+
+// ribbonBeneathTrim is a ribbon beneath a strip that hangs over and is trimmed, laid so much lower, mm.
+func ribbonBeneathTrim(lower float64) on {
+	return bare(func(c *card.Card, _ *kit.Kit) {
+		mid := c.Base.W / 2
+		c.Elements = append(c.Elements, card.Element{ID: "ribbon", Face: card.Front, On: "panel", Place: card.Place{X: mid, Y: 40 + lower}, Bonds: card.Glue("liquid"),
+			Ribbon: &card.Ribbon{W: 4, Thick: 0.4, Colour: "#804040", Points: []card.Offset{{X: -mid + 2}, {X: mid - 2}}}})
+		laid(c, "strip", mid-4, 40-c.Base.H/2, card.Sheet{Paper: "oat", W: 30, H: 6})
+		c.Elements[len(c.Elements)-1].Flush = true
+	})
+}
+
+// lettersTrimmed is a word that is trimmed at the right edge, so far to the right of the middle, mm.
+func lettersTrimmed(right float64) on {
+	return bare(func(c *card.Card, _ *kit.Kit) {
+		c.Elements = append(c.Elements, card.Element{ID: "word", Face: card.Front, On: "panel", Flush: true, Place: card.Place{X: c.Base.W/2 + right, Y: 40}, Bonds: card.Glue("liquid"), Letters: &card.Letters{Text: "hoot", Size: 14, Gap: 1, Paper: "oat"}})
+	})
+}

@@ -20,12 +20,6 @@ func laid(c *card.Card, id string, dx, dy float64, s card.Sheet) *card.Element {
 // crosses.
 func foreseenSheets(t *testing.T) map[string]pair {
 	with := func(change func(*card.Card, *kit.Kit)) on { return two(40, 70, change) }
-	bare := func(change func(*card.Card, *kit.Kit)) on {
-		return two(40, 70, func(c *card.Card, k *kit.Kit) {
-			c.Elements = c.Elements[:1]
-			change(c, k)
-		})
-	}
 	out := map[string]pair{
 		"made": between(t, "made", 40, 20, func(w float64) on {
 			return bare(func(c *card.Card, _ *kit.Kit) {
@@ -53,6 +47,8 @@ func foreseenSheets(t *testing.T) map[string]pair {
 		"nearly": between(t, "nearly", 1, 4, func(x float64) on {
 			return bare(func(c *card.Card, _ *kit.Kit) { laid(c, "label", x, 0, card.Sheet{Paper: "oat", W: 40, H: 20}) })
 		}),
+		"blade":   between(t, "blade", 0, 14, ribbonBeneathTrim),
+		"severed": between(t, "severed", 40, 0, lettersTrimmed),
 		"weave": {with(crossed(false)), with(crossed(true))},
 		// As mirrored its shade falls on the other side.
 		"light": {with(lit(card.LeftSide, false)), with(lit(card.LeftSide, true))},

@@ -368,17 +368,20 @@ func heatBeforeFoam(t *table, need func(first, then int)) {
 	}
 }
 
-// trimmed: all that is put on the panel is on before its overhang is trimmed, and it is
-// trimmed before it is mounted.
+// trimmed: all that hangs over a panel is on before it is trimmed, and it is trimmed before the panel
+// is mounted.
 func trimmed(t *table, need func(first, then int)) {
 	for _, i := range t.verb[TrimEdge] {
 		panel := t.acts[i].onto
-		// No blade goes through a ribbon.
+		// No blade goes through a ribbon, where it passes one at all; one that lies beneath what is
+		// trimmed is on before.
 		for _, j := range t.verb[Tie] {
-			need(i, j)
+			if t.acts[i].cutsInto(&t.acts[j]) {
+				need(i, j)
+			}
 		}
 		for _, j := range slices.Concat(t.verb[Glue], t.verb[Place]) {
-			if t.acts[j].onto == panel {
+			if slices.Contains(t.acts[i].trims(), t.acts[j].ID.Element) {
 				need(j, i)
 			}
 		}

@@ -110,6 +110,7 @@ type facts struct {
 	times   int        // how often on one card; 0 counts as once
 	left    int        // of those: how often left for right
 	lots    []share    // of a sitting: for which lots it is done
+	blades  []blade    // of a trimming: where it cuts
 	laid    string     // of a stencil on a sheet: where it lies; the same word is the same place
 	of      Thing      // of a print on a sheet: the image, its colourway and the layer it prints
 	turn    int        // of its ink among those its stamp takes, so that it is washed least
