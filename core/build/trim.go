@@ -60,7 +60,9 @@ func (b *Build) trim() {
 		for k, g := range got.pieces {
 			b.Pieces[t.From+k].Outline = g
 		}
-		t.Overhang, t.Offcut = t.Outline.Area()-got.all.Area(), got.off
+		if t.Leaves > 0 { // of prints the ink past the edge is on no card
+			t.Overhang, t.Offcut = t.Outline.Area()-got.all.Area(), got.off
+		}
 		t.Outline, t.Rough = got.all, got.all
 	}
 }

@@ -10,6 +10,7 @@ import (
 	"ochrestone/core/card"
 	"ochrestone/core/kit"
 	"ochrestone/core/motif"
+	"ochrestone/core/shape"
 	"ochrestone/core/work"
 )
 
@@ -414,11 +415,22 @@ func (t *table) shaker(a work.Act, e card.Element) error {
 	return nil
 }
 
-// blade tells whether trimming a thing passes a ribbon: boxes, as all of the bench's are.
+// blade tells whether trimming a thing passes a ribbon: by points along both outlines.
 func (t *table) blade(over, ribbon build.Thing) bool {
-	cut, r := over.Offcut.Bounds(), ribbon.Outline.Bounds()
 	const near = 3
-	return cut.Min.X < r.Max.X+near && r.Min.X < cut.Max.X+near && cut.Min.Y < r.Max.Y+near && r.Min.Y < cut.Max.Y+near
+	points := func(g shape.Region) []shape.Point { return shape.Along(g, 0.7) }
+	at := points(ribbon.Outline)
+	for _, p := range points(over.Offcut) {
+		if ribbon.Outline.Contains(p) {
+			return true
+		}
+		for _, q := range at {
+			if p.Sub(q).Len() < near {
+				return true
+			}
+		}
+	}
+	return false
 }
 
 func (t *table) mount(e card.Element) error {

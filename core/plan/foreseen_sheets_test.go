@@ -49,7 +49,7 @@ func foreseenSheets(t *testing.T) map[string]pair {
 		}),
 		"blade":   between(t, "blade", 0, 14, ribbonBeneathTrim),
 		"severed": between(t, "severed", 40, 0, lettersTrimmed),
-		"weave": {with(crossed(false)), with(crossed(true))},
+		"weave":   {with(crossed(false)), with(crossed(true))},
 		// As mirrored its shade falls on the other side.
 		"light": {with(lit(card.LeftSide, false)), with(lit(card.LeftSide, true))},
 		"openings": between(t, "openings", 40, 0, func(x float64) on {

@@ -30,6 +30,6 @@ func tieRibbons(k *maker) {
 			a.Detail += " Tie the bow apart, and stick it on with a dot of glue."
 		}
 		a.Detail += k.crossed(i)
-		k.add(phaseRaise, a, facts{leaf: Thing{Element: e.ID}, onto: k.carrier(e), raised: raised, stack: i, outline: t.Rough})
+		k.add(phaseRaise, a, facts{leaf: Thing{Element: e.ID}, onto: k.carrier(e), raised: raised, stack: i, outline: t.Rough, bulky: r.Tied == card.Knot || r.Tied == card.Bow})
 	}
 }

@@ -375,14 +375,12 @@ func trimmed(t *table, need func(first, then int)) {
 		panel := t.acts[i].onto
 		// No blade goes through a ribbon, where it passes one at all; one that lies beneath what is
 		// trimmed is on before.
-		for _, j := range t.verb[Tie] {
-			if t.acts[i].cutsInto(&t.acts[j]) {
-				need(i, j)
-			}
-		}
-		for _, j := range slices.Concat(t.verb[Glue], t.verb[Place]) {
-			if slices.Contains(t.acts[i].trims(), t.acts[j].ID.Element) {
+		for _, j := range slices.Concat(t.verb[Glue], t.verb[Place], t.verb[Tie]) {
+			switch a := &t.acts[j]; {
+			case slices.Contains(t.acts[i].trims(), a.ID.Element):
 				need(j, i)
+			case a.ID.Verb == Tie && t.acts[i].cutsInto(a):
+				need(i, j)
 			}
 		}
 		for _, j := range t.verb[Mount] {

@@ -332,6 +332,9 @@ func (f *facts) trims() (out []string) {
 // cutsInto reports whether a trimming would cut a ribbon that is tied before it and can be tied after:
 // it lies over what is trimmed there.
 func (f *facts) cutsInto(tie *Act) bool {
+	if tie.bulky && !slices.ContainsFunc(f.blades, func(b blade) bool { return b.stack > tie.stack }) {
+		return true // nothing lies flat, face down, on a bow
+	}
 	return slices.ContainsFunc(f.blades, func(b blade) bool { return b.passes[tie.ID.Element] && tie.stack > b.stack })
 }
 

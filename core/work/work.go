@@ -110,6 +110,7 @@ type facts struct {
 	times   int        // how often on one card; 0 counts as once
 	left    int        // of those: how often left for right
 	lots    []share    // of a sitting: for which lots it is done
+	bulky   bool       // of a ribbon: it has a knot or a bow
 	blades  []blade    // of a trimming: where it cuts
 	laid    string     // of a stencil on a sheet: where it lies; the same word is the same place
 	of      Thing      // of a print on a sheet: the image, its colourway and the layer it prints
