@@ -118,6 +118,7 @@ func (k *checker) element(c Card, i int, at string, e Element) {
 	}
 	k.bonds(at, e.Bonds)
 	k.snips(at, e.Snips)
+	k.meant(c, e, at)
 	if e.Level != "" {
 		_, ok := c.Element(e.Level)
 		k.bad(!ok || e.Level == e.ID, at+".level", "is to be level with something that is not on this card")

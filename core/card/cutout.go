@@ -72,6 +72,7 @@ func (e *Twin) apply(c *Card, k kit.Kit) error {
 	img := *el.Image
 	img.Cutout = &Cutout{Paper: c.Ground(*el)}
 	twin.ID, twin.Image, twin.Tucks, twin.Name = c.fresh("e"), &img, nil, ""
+	twin.Meant = []Meant{{Do: IsCopy, With: el.ID}}
 	twin.Bonds = Glue(firstGlue(k))
 	if len(k.Spacers) > 0 {
 		twin.Bonds = Foam(k.Spacers[0].ID, 1)

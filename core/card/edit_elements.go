@@ -101,6 +101,9 @@ func (e *Remove) apply(c *Card, _ kit.Kit) error {
 		if c.Elements[i].Level == e.Element {
 			c.Elements[i].Level = ""
 		}
+		if meant := c.Elements[i].Meant; len(meant) > 0 {
+			c.Elements[i].Meant = slices.DeleteFunc(slices.Clone(meant), func(m Meant) bool { return m.With == e.Element })
+		}
 		if tucks := c.Elements[i].Tucks; len(tucks) > 0 {
 			c.Elements[i].Tucks = slices.DeleteFunc(slices.Clone(tucks), func(t Tuck) bool { return t.With == e.Element })
 		}
@@ -122,7 +125,7 @@ func (e *Repeat) apply(c *Card, _ kit.Kit) error {
 		return err
 	}
 	again := *el
-	again.ID = c.fresh("e")
+	again.ID, again.Meant = c.fresh("e"), nil // what is meant of the one is not said of the other
 	taken := func(o Element) bool {
 		return o.Face == again.Face && math.Hypot(o.Place.X-again.Place.X, o.Place.Y-again.Place.Y) < besides/2
 	}
@@ -168,7 +171,7 @@ func (e *Lay) apply(c *Card, _ kit.Kit) error {
 			*el = one
 			continue
 		}
-		one.ID = c.fresh("e")
+		one.ID, one.Meant = c.fresh("e"), nil // what is meant of the one is not said of the others
 		c.Elements = append(c.Elements, one)
 	}
 	return nil

@@ -29,6 +29,7 @@ type Element struct {
 	Flush   bool     `json:"flush,omitempty" doc:"what hangs over what carries it is trimmed off from the back when the glue is dry"`
 	Bonds   []Bond   `json:"bonds,omitempty" maxItems:"6" doc:"what holds it; none: laid loose"`
 	Level   string   `json:"level,omitempty" doc:"the element that its top is to be level with"`
+	Meant   []Meant  `json:"meant,omitempty" maxItems:"12" doc:"what it is meant to do on the finished front"`
 	Tucks   []Tuck   `json:"tucks,omitempty" maxItems:"60" doc:"parts of it that cross another element the other way than the rest"`
 	Snips   []Snip   `json:"snips,omitempty" maxItems:"24" doc:"bits cut off its parts where they would meet something"`
 	Sheet   *Sheet   `json:"sheet,omitempty"`

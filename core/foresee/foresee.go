@@ -17,6 +17,7 @@ import (
 	"ochrestone/core/depth"
 	"ochrestone/core/layout"
 	"ochrestone/core/look"
+	"ochrestone/core/meant"
 	"ochrestone/core/measure"
 	"ochrestone/core/placing"
 	"ochrestone/core/register"
@@ -121,7 +122,7 @@ func Rules() []Rule { return Under(register.Defaults()) }
 
 // Under lists every rule with what a person has set for the eye to forgive.
 func Under(forgiven register.Limits) []Rule {
-	return slices.Concat(pieceRules(), inkRules(), fitRules(forgiven), frontRules(), seenRules(), smallRules(), severalRules(), edgeRules(), trimRules(), sheetRules(), lightRules(), []Rule{uncolouredRule()}, mediaRules(), depthRules(), countRules(), standRules(), shakerRules(), workRules(), storeRules())
+	return slices.Concat(pieceRules(), inkRules(), fitRules(forgiven), frontRules(), seenRules(), smallRules(), severalRules(), edgeRules(), reachRules(), meantRules(), trimRules(), sheetRules(), lightRules(), []Rule{uncolouredRule()}, mediaRules(), depthRules(), countRules(), standRules(), shakerRules(), workRules(), storeRules())
 }
 
 // practice is the source of most rules.
@@ -162,6 +163,9 @@ type View struct {
 	// too few sheets of it; nil: papers are not counted.
 	Sheets func(stock string, copies int) (cut.Stock, bool)
 
+	// Meant is how what things are meant to do stands.
+	Meant []meant.Kept
+
 	// Front gives the card's front as it is seen; nil: it is drawn when it is asked for.
 	Front func() *cover.Map
 
@@ -191,6 +195,9 @@ func Of(v View) []Finding {
 	for _, r := range Rules() {
 		r.check(&v, func(h Hit) {
 			f := r.finding(h)
+			if v.onPurpose(f) {
+				return
+			}
 			if a, ok := asides[f.ID]; ok && (a.Cause == f.Cause || a.Cause == prose(f)) {
 				if f.Aside = a.Reason; f.Aside == "" {
 					f.Aside = "no reason given"

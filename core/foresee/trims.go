@@ -29,7 +29,7 @@ func ribbonsInBlade(v *View, add func(Hit)) {
 		over := &v.Build.Things[i]
 		for j := range v.Build.Things {
 			r := &v.Build.Things[j]
-			if r.Element.Ribbon == nil || j > i {
+			if r.Element.Ribbon == nil || j >= i {
 				continue
 			}
 			hit := over.InBlade(r)

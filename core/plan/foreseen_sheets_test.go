@@ -47,6 +47,24 @@ func foreseenSheets(t *testing.T) map[string]pair {
 		"nearly": between(t, "nearly", 1, 4, func(x float64) on {
 			return bare(func(c *card.Card, _ *kit.Kit) { laid(c, "label", x, 0, card.Sheet{Paper: "oat", W: 40, H: 20}) })
 		}),
+		"short": between(t, "short", 2, 4, func(gap float64) on {
+			return bare(func(c *card.Card, _ *kit.Kit) {
+				laid(c, "bloom", 0, -20, card.Sheet{Paper: "oat", W: 40, H: 20})
+				laid(c, "stalk", 0, 5+gap, card.Sheet{Paper: "oat", W: 2, H: 30})
+			})
+		}),
+		"past": between(t, "past", 4, 0, func(by float64) on {
+			return bare(func(c *card.Card, _ *kit.Kit) {
+				laid(c, "stalk", 0, -10+by, card.Sheet{Paper: "oat", W: 2, H: 40})
+				laid(c, "vase", 0, 0, card.Sheet{Paper: "oat", W: 30, H: 20})
+			})
+		}),
+		"meant": between(t, "meant", 1, 5, func(apart float64) on {
+			return bare(func(c *card.Card, _ *kit.Kit) {
+				laid(c, "one", 0, -20, card.Sheet{Paper: "oat", W: 40, H: 20})
+				laid(c, "other", 0, apart, card.Sheet{Paper: "oat", W: 40, H: 20}).Meant = []card.Meant{{Do: card.KeepsOff, With: "one", By: 2}}
+			})
+		}),
 		"blade":   between(t, "blade", 0, 14, ribbonBeneathTrim),
 		"severed": between(t, "severed", 40, 0, lettersTrimmed),
 		"weave":   {with(crossed(false)), with(crossed(true))},

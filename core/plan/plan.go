@@ -20,6 +20,7 @@ import (
 	"ochrestone/core/kit"
 	"ochrestone/core/layout"
 	"ochrestone/core/look"
+	"ochrestone/core/meant"
 	"ochrestone/core/memory"
 	"ochrestone/core/motif"
 	"ochrestone/core/placing"
@@ -100,15 +101,16 @@ type Front struct {
 	Sheets   []Sheet  `json:"sheets" nullable:"false"`
 	Elements []Placed `json:"elements" nullable:"false"`
 	// Upward is set where parts cross another thing the other way than the rest.
-	Upward    []Laid     `json:"upward" nullable:"false" doc:"what is laid from the lowest up, where that is not the order of the elements; else empty"`
-	Crossings []Crossing `json:"crossings" nullable:"false" doc:"parts that cross another thing the other way than the rest of theirs"`
-	Seats     []string   `json:"seats,omitempty" doc:"sheets that have seats or openings for images, by their elements"`
-	Base      []Drawn    `json:"base" nullable:"false" doc:"the front leaf with what is done to it, about its middle; empty where nothing is"`
-	Leaf      string     `json:"leaf,omitempty" doc:"outline of the front leaf where it is not the plain rectangle, path data in mm"`
-	Treated   []Treated  `json:"treated" nullable:"false" doc:"what treatments of sheets come to"`
-	Letters   []Lettered `json:"letters" nullable:"false" doc:"what words cut from card come to"`
-	Address   *Field     `json:"address,omitempty" doc:"where the carrier reads the address on the envelope, kept clear"`
-	Others    []Other    `json:"others" nullable:"false" doc:"what lies inside, on the envelope or beside the card"`
+	Upward    []Laid       `json:"upward" nullable:"false" doc:"what is laid from the lowest up, where that is not the order of the elements; else empty"`
+	Crossings []Crossing   `json:"crossings" nullable:"false" doc:"parts that cross another thing the other way than the rest of theirs"`
+	Seats     []string     `json:"seats,omitempty" doc:"sheets that have seats or openings for images, by their elements"`
+	Base      []Drawn      `json:"base" nullable:"false" doc:"the front leaf with what is done to it, about its middle; empty where nothing is"`
+	Leaf      string       `json:"leaf,omitempty" doc:"outline of the front leaf where it is not the plain rectangle, path data in mm"`
+	Treated   []Treated    `json:"treated" nullable:"false" doc:"what treatments of sheets come to"`
+	Letters   []Lettered   `json:"letters" nullable:"false" doc:"what words cut from card come to"`
+	Address   *Field       `json:"address,omitempty" doc:"where the carrier reads the address on the envelope, kept clear"`
+	Meant     []meant.Kept `json:"meant,omitempty" doc:"how what things are meant to do stands"`
+	Others    []Other      `json:"others" nullable:"false" doc:"what lies inside, on the envelope or beside the card"`
 }
 
 // Laid is a thing, or some parts of it, in the order things are laid.

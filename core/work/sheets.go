@@ -284,7 +284,7 @@ func trimEdges(k *maker) {
 			what = append(what, words.Small(t.Name)+" "+k.sides(t.Offcut, edge))
 			b := blade{element: t.Element.ID, stack: i, passes: map[string]bool{}}
 			for j := range k.Things {
-				if r := &k.Things[j]; r.Element.Ribbon != nil && !t.InBlade(r).Empty() {
+				if r := &k.Things[j]; j != i && r.Element.Ribbon != nil && !t.InBlade(r).Empty() {
 					b.passes[r.Element.ID] = true
 					clear = " Mind the ribbon there."
 				}

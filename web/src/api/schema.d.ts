@@ -2841,6 +2841,7 @@ export interface components {
             lot?: components["schemas"]["EditLot"];
             lots?: components["schemas"]["SetLots"];
             masked?: components["schemas"]["SetMasked"];
+            mean?: components["schemas"]["Mean"];
             move?: components["schemas"]["Move"];
             nameColourway?: components["schemas"]["NameColourway"];
             order?: components["schemas"]["Reorder"];
@@ -2906,6 +2907,8 @@ export interface components {
             letters?: components["schemas"]["Letters"];
             /** @description the element that its top is to be level with */
             level?: string;
+            /** @description what it is meant to do on the finished front */
+            meant?: components["schemas"]["Meant"][] | null;
             /** @description what the person calls it; empty takes what it is */
             name?: string;
             /** @description the element that carries it; empty: the face itself */
@@ -3530,6 +3533,33 @@ export interface components {
             /** @description it was read while wet */
             wet?: boolean;
         };
+        Kept: {
+            /** @enum {string} */
+            do: "reach" | "go in beneath" | "stay clear of" | "be seen" | "be hidden" | "match" | "run over" | "lie over its like";
+            element: string;
+            /**
+             * Format: double
+             * @description as it lies; of reach and of going in less than 0 where they do not meet, of staying clear where they do
+             */
+            is: number;
+            kept: boolean;
+            /**
+             * Format: int64
+             * @description which of its purposes, from 0
+             */
+            n: number;
+            /** @enum {string} */
+            unit: "mm" | "%" | "CIEDE2000";
+            /** @description it cannot be judged: something of it cannot be worked out, or lies elsewhere */
+            unknown?: boolean;
+            /**
+             * Format: double
+             * @description at least, or of a match, of a copy and of what is hidden at most
+             */
+            wanted: number;
+            /** @description the other element */
+            with?: string;
+        };
         KeptLayer: {
             colour?: string;
             /** Format: int64 */
@@ -4043,6 +4073,8 @@ export interface components {
             lastDiff: number;
             /** @description which is better, and why */
             say: string;
+            /** @description what it lies over is shaded softly, or in several tones without a line */
+            soft?: boolean;
         };
         LookPair: {
             /** @description layer id; empty for the panel */
@@ -4172,6 +4204,29 @@ export interface components {
         MarksOutBody: {
             /** @description the first is what the others are measured against */
             layers: components["schemas"]["LayerMarks"][];
+        };
+        Mean: {
+            element: string;
+            meant: components["schemas"]["Meant"][];
+        };
+        Meant: {
+            /**
+             * Format: double
+             * @description mm; of what is to be seen its share, in hundredths; of a match CIEDE2000; 0: as much as counts
+             */
+            by?: number;
+            /** @enum {string} */
+            do: "reach" | "go in beneath" | "stay clear of" | "be seen" | "be hidden" | "match" | "run over" | "lie over its like";
+            /** @description of a match: the ink, as it dries on what it lies on */
+            ink?: string;
+            /** @description of a match: the cardstock */
+            paper?: string;
+            /** @description layer of an image that is meant; empty: all of it */
+            part?: string;
+            /** @description the other element */
+            with?: string;
+            /** @description layer of the other image that is meant; empty: all of it */
+            withPart?: string;
         };
         Meeting: {
             /** @description it lies over the element */
@@ -4794,6 +4849,8 @@ export interface components {
             leaf?: string;
             /** @description what words cut from card come to */
             letters: components["schemas"]["PlanLettered"][];
+            /** @description how what things are meant to do stands */
+            meant?: components["schemas"]["Kept"][] | null;
             /** @description what lies inside, on the envelope or beside the card */
             others: components["schemas"]["PlanOther"][];
             /** @description sheets that have seats or openings for images, by their elements */

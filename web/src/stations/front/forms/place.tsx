@@ -12,6 +12,7 @@ import { Select } from "../../../ui/select";
 import { PaperField } from "./fields";
 
 const Many = lazy(() => import("../many"));
+const MeantFields = lazy(() => import("./meant"));
 const Crossings = lazy(() => import("./crossings"));
 
 /** Where an element lies, and what holds it. */
@@ -73,6 +74,11 @@ export function PlaceButtons({ e, onPoint }: { e: Element; onPoint?: (withID: st
 					<Popover label="Over and under" title="What it lies over and beneath" aside>
 						<Suspense fallback="Opening…">
 							<Crossings e={e} onPoint={onPoint} />
+						</Suspense>
+					</Popover>
+					<Popover label="Meant to" title="What it is meant to do" aside>
+						<Suspense fallback="Opening…">
+							<MeantFields e={e} />
 						</Suspense>
 					</Popover>
 				</>
