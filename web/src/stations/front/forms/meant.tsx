@@ -24,6 +24,9 @@ const purposes: Record<Meant["do"], { with?: boolean; number?: "mm" | "%" | "apa
 	"lie over its like": { with: true, number: "mm", least: "within" },
 };
 
+/** Purposes that are called otherwise in a list of them. */
+const called: Partial<Record<Meant["do"], string>> = { "run over": "run over the edge", match: "match in colour", "lie over its like": "lie right over" };
+
 /** What a purpose says, in words. */
 const says = (m: Meant, name: (id?: string) => string) => {
 	if (m.do === "run over") return "run over the edge";
@@ -54,28 +57,29 @@ export default function MeantFields({ e }: { e: Element }) {
 		set([...meant, { do: doing, ...(p.with ? { [kind]: id } : {}) }]);
 	};
 	return (
-		<div style={{ display: "grid", gap: 12, width: 340, maxHeight: "56vh", overflowY: "auto" }}>
-			{meant.length === 0 && <div>Say what it is meant to do: it is judged where it lies, and what you do on purpose draws no other note.</div>}
-			{meant.map((m, n) => (
-				<One
-					key={n}
-					m={m}
-					says={says(m, name)}
-					kept={front.meant?.find((k) => k.element === e.id && k.n === n)}
-					set={(by) => change(n, { by })}
-					drop={() => set(meant.filter((_, i) => i !== n))}
-				/>
-			))}
+		<div style={{ display: "grid", gap: 12, width: "100%", borderTop: `1px solid ${hue.line}`, paddingTop: 8 }}>
+			<div style={{ display: "grid", gap: 12, maxHeight: "26vh", overflowY: "auto" }}>
+				{meant.map((m, n) => (
+					<One
+						key={n}
+						m={m}
+						says={says(m, name)}
+						kept={front.meant?.find((k) => k.element === e.id && k.n === n)}
+						set={(by) => change(n, { by })}
+						drop={() => set(meant.filter((_, i) => i !== n))}
+					/>
+				))}
+			</div>
 			<div style={{ display: "flex", gap: 8, flexWrap: "wrap", alignItems: "end" }}>
-				<Select label="It is meant to" value={doing} onChange={(v) => setDoing(v as Meant["do"])} width="150px">
+				<Select label="It is meant to" value={doing} onChange={(v) => setDoing(v as Meant["do"])} width="128px">
 					{(Object.keys(purposes) as Meant["do"][]).map((p) => (
 						<option key={p} value={p}>
-							{p === "run over" ? "run over the edge" : p}
+							{called[p] ?? p}
 						</option>
 					))}
 				</Select>
 				{purposes[doing].with && (
-					<Select label="What" value={other} onChange={setOther} width="170px">
+					<Select label="What" value={other} onChange={setOther} width="160px">
 						{others.map((p) => (
 							<option key={p.id} value={p.id}>
 								{p.label}

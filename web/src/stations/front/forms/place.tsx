@@ -76,11 +76,6 @@ export function PlaceButtons({ e, onPoint }: { e: Element; onPoint?: (withID: st
 							<Crossings e={e} onPoint={onPoint} />
 						</Suspense>
 					</Popover>
-					<Popover label="Meant to" title="What it is meant to do" aside>
-						<Suspense fallback="Opening…">
-							<MeantFields e={e} />
-						</Suspense>
-					</Popover>
 				</>
 			)}
 			<Popover label="More" title="More to do with it">
@@ -150,6 +145,11 @@ export function PlaceButtons({ e, onPoint }: { e: Element; onPoint?: (withID: st
 						</>
 					)}
 					{over && <Button onClick={() => b.edit({ flush: { elements: [e.id], on: !e.flush } })}>{e.flush ? "Leave the overhang" : "Trim flush"}</Button>}
+					{e.face === "front" && (
+						<Suspense fallback="Opening…">
+							<MeantFields e={e} />
+						</Suspense>
+					)}
 				</div>
 			</Popover>
 			<Button onClick={() => b.edit({ remove: { element: e.id } })}>Take off</Button>
