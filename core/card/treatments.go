@@ -158,6 +158,7 @@ type Fade struct {
 	// Reach is how far it goes, all inks together, before it has faded out.
 	Reach   float64 `json:"reach" minimum:"1" maximum:"600" doc:"how far it goes before it has faded out, mm"`
 	Strikes int     `json:"strikes,omitempty" minimum:"0" maximum:"6" doc:"how often it is gone over; 0 counts as 1"`
+	Tones   int     `json:"tones,omitempty" minimum:"0" maximum:"6" doc:"so many tones are to be told apart along it; 0: as many as come"`
 	Round   string  `json:"round,omitempty" doc:"of a glow: the image it goes round, by its element; it follows where that is laid"`
 	Spot
 }
@@ -324,6 +325,7 @@ func (f *Fade) check(k *checker, _ Card, _ Element, at string) {
 	k.bad(!sane(f.Reach, 1, 600), at+".reach", "a fade reaches 1 to 600 mm")
 	k.bad(f.From == FromImage && f.Round == "", at+".round", "name the image it goes round")
 	k.bad(f.Strikes < 0 || f.Strikes > 6, at+".strikes", "it is gone over 1 to 6 times")
+	k.bad(f.Tones < 0 || f.Tones > 6, at+".tones", "one to six tones are wanted of it")
 	k.spot(at, f.Spot)
 }
 

@@ -35,7 +35,7 @@ func inkRules() []Rule {
 }
 
 func stampRule() Rule {
-	return Rule{ID: "stamp", Station: Inks, Severity: Shows, Title: "Parts of one stamp in different inks", Explain: "A stamp takes one ink at a time, unless it is masked or inked in part.", Source: practice, check: inked(sharedStamps)}
+	return Rule{ID: "stamp", Station: Inks, Severity: Shows, Title: "Parts of one stamp in different inks", Explain: "A stamp takes one ink at a time, unless it is masked or inked in part.", Source: practice, check: images(sharedStamps)}
 }
 
 // colourRules are those that a change of one ink can break.
@@ -355,43 +355,6 @@ func jars(_ *View, m *Image, wi int, add func(Hit)) {
 			Do:      "Take an ink nearer to its neighbour, or keep it if it is meant to catch the eye.",
 			Numbers: map[string]float64{"share": visible[small] / whole, "difference": p.Diff}})
 		return // one such note is enough
-	}
-}
-
-// sharedStamps warns where parts of one stamp were given different inks.
-func sharedStamps(v *View, m *Image, wi int, add func(Hit)) {
-	w := m.Colourways[wi]
-	first := map[string]card.Layer{}
-	for _, view := range m.Shapes.Views {
-		l, stamp := view.Layer, view.Part.Stamp
-		if stamp == "" || l.Make != card.Printed {
-			continue
-		}
-		was, seen := first[stamp]
-		if !seen {
-			first[stamp] = l
-			continue
-		}
-		if w.Layers[was.ID].Ink == w.Layers[l.ID].Ink {
-			continue
-		}
-		h := Hit{Key: []string{m.ID, w.ID, l.ID}, At: At{Motif: m.ID, Colourway: w.ID, Layer: l.ID},
-			What:  fmt.Sprintf("%s and %s share a stamp but not an ink", was.Label, l.Label),
-			Why:   fmt.Sprintf("Both are on the stamp %q, which takes one ink at a time.", stamp),
-			Do:    "Give both the same ink, mask one while you ink the other, or ink the stamp in part.",
-			Facts: []string{w.Layers[was.ID].Ink, w.Layers[l.ID].Ink}}
-		if ink := w.Layers[was.ID].Ink; ink != "" && v.mends < mostMends {
-			trial := w
-			trial.Layers = maps.Clone(w.Layers)
-			f := trial.Layers[l.ID]
-			f.Ink, f.Impressions = ink, 1
-			trial.Layers[l.ID] = f
-			if !worse(v.colourHits(m, wi, w, m.Looks[wi]), v.colourHits(m, wi, trial, v.Stock.Look(m.Image.Image, trial))) {
-				h.Mend = v.useInk(m, wi, l.ID, ink)
-				h.Mend.Label = "One ink for both"
-			}
-		}
-		add(h)
 	}
 }
 

@@ -10,7 +10,10 @@ import (
 
 // apiece are the rules that look at every thing by itself: of copies of one image they find one cause
 // as often as it is laid.
-var apiece = []string{"uneven", "leans", "hangs", "no pad", "joint", "background", "buried", "light", "unheld"}
+var apiece = []string{"uneven", "leans", "hangs", "no pad", "joint", "background", "buried", "light", "unheld", "pads"}
+
+// aLayer are the rules that look at every layer of an image by itself: one cause in several of them is one note.
+var aLayer = []string{"thin", "narrow"}
 
 // once says one cause once: of the copies of one image that a rule finds the same of, one note with the
 // others as its places. Those whose mend was found go together, and are mended together.
@@ -19,6 +22,18 @@ func (v *View) once(fs []Finding) []Finding {
 	lead := map[kin]int{}
 	out := []Finding{}
 	for _, f := range fs {
+		if slices.Contains(aLayer, f.Rule) && f.Mend == nil && f.Element == "" {
+			key := kin{rule: f.Rule, motif: f.Motif, severity: string(f.Severity), aside: f.Aside}
+			at, had := lead[key]
+			if !had {
+				lead[key] = len(out)
+				out = append(out, f)
+				continue
+			}
+			out[at].What += ", and so has " + v.layerName(f)
+			out[at].Cause += " " + f.Layer + " " + f.Cause
+			continue
+		}
 		rest, m := v.copyOf(f)
 		if m == "" || !slices.Contains(apiece, f.Rule) {
 			out = append(out, f)
@@ -55,6 +70,17 @@ func (v *View) once(fs []Finding) []Finding {
 		}
 	}
 	return out
+}
+
+// layerName is what the layer of a finding is called.
+func (v *View) layerName(f Finding) string {
+	m, _ := v.Card.Motif(f.Motif)
+	for _, l := range m.Layers {
+		if l.ID == f.Layer {
+			return l.Label
+		}
+	}
+	return "another layer"
 }
 
 // bad is how bad a finding is among its likes: its numbers together.

@@ -47,6 +47,13 @@ func foreseenSheets(t *testing.T) map[string]pair {
 		"nearly": between(t, "nearly", 1, 4, func(x float64) on {
 			return bare(func(c *card.Card, _ *kit.Kit) { laid(c, "label", x, 0, card.Sheet{Paper: "oat", W: 40, H: 20}) })
 		}),
+		"span": between(t, "span", 45, 32, func(l float64) on {
+			return bare(func(c *card.Card, k *kit.Kit) {
+				deep := grey("deep end", l)
+				k.Inks = append(k.Inks, deep)
+				laid(c, "label", 0, 0, card.Sheet{Paper: "oat", W: 40, H: 20, Treatments: []card.Treatment{{Fade: &card.Fade{From: card.FromLeft, Inks: []string{"two", "deep end"}, Reach: 40, Tones: 4}}}})
+			})
+		}),
 		"short": between(t, "short", 2, 4, func(gap float64) on {
 			return bare(func(c *card.Card, _ *kit.Kit) {
 				laid(c, "bloom", 0, -20, card.Sheet{Paper: "oat", W: 40, H: 20})

@@ -9,7 +9,7 @@ import (
 var strangers = []struct {
 	id    string
 	enter func() *Stranger
-}{{"A1", shellRing}, {"A2", nightOwl}, {"A3", lighthouse}, {"A4", boatHolder}, {"B", lanterns}, {"C", mops}, {"D", boathouse}, {"E", pondOwls}, {"F", duneRing}, {"G", lilies}, {"H1", longMoths}, {"H2", seaPinks},
+}{{"A1", shellRing}, {"A2", nightOwl}, {"A3", lighthouse}, {"A4", boatHolder}, {"B", lanterns}, {"C", mops}, {"D", boathouse}, {"E", pondOwls}, {"E2", nineOwls}, {"F", duneRing}, {"G", lilies}, {"H1", longMoths}, {"H2", seaPinks},
 	{"I", reedMace}, {"J", harbour}, {"J2", harbourCut}, {"K", marsh}}
 
 // Strangers are the trial cards as they are entered, each afresh.

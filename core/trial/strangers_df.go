@@ -1,6 +1,8 @@
 package trial
 
 import (
+	"strings"
+
 	"fmt"
 
 	"ochrestone/core/card"
@@ -91,12 +93,43 @@ func pondOwls() *Stranger {
 	s.Do(card.Edit{Put: &card.Put{Element: g, X: &x, Y: &y}})
 	s.gap("pom-poms and gems have no store: they are not counted against what is owned")
 	s.gap("one large and two small dots in one bond: a bond has one sort of pad, its pads may be of any size")
-	s.gap("a second layout beside the one that is used")
 	s.sheets("white80", 3)
 	s.sheets("bluecard", 1)
 	s.stock("foam2", 3)
 	s.stock("foam2-mini", 8)
 	return s
+}
+
+// nineOwls is E as it was laid out first: three rows of three in its four colours.
+func nineOwls() *Stranger {
+	s := pondOwls()
+	s.ID = "E2"
+	s.OwlsIn("amber green violet amber blue green violet amber blue")
+	return s
+}
+
+// OwlsIn lays the owls of E in three rows of three, in colours by name.
+func (s *Stranger) OwlsIn(colours string) {
+	first := s.Find("amber")
+	e, _ := s.Card.Element(first)
+	m, _ := s.Card.Motif(e.Image.Motif)
+	for _, o := range s.Card.Elements {
+		if o.Image != nil && o.ID != first {
+			s.Do(card.Edit{Remove: &card.Remove{Element: o.ID}})
+		}
+	}
+	var places []card.Place
+	var ways []string
+	for i, name := range strings.Fields(colours) {
+		places = append(places, card.Place{X: 54 + 34*float64(i%3-1), Y: 70 + 43*float64(i/3-1)})
+		for n, w := range m.Colourways {
+			if w.Name == name || name == "amber" && n == 0 {
+				ways = append(ways, w.ID)
+				break
+			}
+		}
+	}
+	s.Do(card.Edit{Lay: &card.Lay{Element: first, Places: places, Colourways: ways}})
 }
 
 // owlPads are one large and two small dots.

@@ -147,14 +147,19 @@ func seaPinks() *Stranger {
 	leaf := s.image("leaf", 30, 90, liquid, die(outline("ell 10x26"), 1), print("leaf", outline("ell 10x26"), "green-2", "die"))
 	s.Tones("leaf", 2)
 	s.Do(card.Edit{Lay: &card.Lay{Element: leaf, Places: []card.Place{{X: 20, Y: 92}, {X: 34, Y: 92}, {X: 48, Y: 92}, {X: 62, Y: 92}, {X: 76, Y: 92}, {X: 90, Y: 92}}}})
+	s.sheet("tide", "white80", 70, 20, 54, 150, liquid)
+	beside := card.Beside
+	s.Do(card.Edit{Sheet: &card.SetSheet{Element: s.Find("tide"), Face: &beside}})
+	s.treat("tide", card.DidFade, card.Treatment{Fade: &card.Fade{From: card.FromLeft, Inks: []string{"green-2", "green-3"}, Reach: 70, Tones: 3}})
 	s.Do(card.Edit{AddLetters: &card.AddLetters{Text: "FAR TIDE"}})
-	s.letters("phrase", "FAR TIDE", "white80", 12, 54, 118)
+	// As high as makes the hole of its D 4.0 mm wide, in the face that the printed sheets set words in.
+	s.letters("phrase", "FAR TIDE", "white80", 7.485, 54, 118, func(l *card.Letters) { l.From = &card.CutFrom{Sheet: s.Find("tide")} })
 	s.Do(card.Edit{AddGems: &card.AddGems{}})
 	g := s.last("shell")
 	n, size, high := 1, 5.0, 5.0
-	x, y := 66.0, 118.0
+	x, y := 67.13, 118.0
 	s.Do(card.Edit{Gems: &card.SetGems{Element: g, Count: &n, Size: &size, Height: &high}}, card.Edit{Put: &card.Put{Element: g, X: &x, Y: &y}})
-	s.gap("letters inked in tones across a word; that a shell is wanted in the hole of a letter; the envelope to be stamped")
+	s.gap("the envelope to be stamped")
 	return s
 }
 

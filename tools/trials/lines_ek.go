@@ -71,8 +71,14 @@ var linesEK = []line{
 		a := t.step(work.Print, "amber", "1 body")
 		return half(a != nil && anyMinds(t, "strike again"), minds(a, "strike again")), nil
 	}, twin: func(s *trial.Stranger) { s.Ink("amber", "1 body", "") }},
-	{id: "E.3", card: "E", what: "nine owls of four colours can be laid with no like neighbours", told: never, lacks: "a second layout beside the one that is used"},
-	{id: "E.4", card: "E", what: "in the nine, amber lies under amber once", told: never, lacks: "a second layout beside the one that is used"},
+	{id: "E.3", card: "E2", what: "nine owls of four colours can be laid with no like neighbours", told: func(t *told) (verdict, *foresee.Finding) {
+		f := t.note("", "beside")
+		return half(f != nil, f != nil && f.Mend != nil), f
+	}, twin: func(s *trial.Stranger) { s.OwlsIn("amber green violet blue") }},
+	{id: "E.4", card: "E2", what: "in the nine, amber lies under amber once", told: func(t *told) (verdict, *foresee.Finding) {
+		f := t.note("", "beside")
+		return half(f != nil, t.count("beside") == 1), f
+	}, twin: func(s *trial.Stranger) { s.OwlsIn("amber green violet blue amber green green violet blue") }},
 	{id: "E.5", card: "E", what: "4 pom-poms wanted, 3 owned", told: never, lacks: "a store of pom-poms and gems"},
 	{id: "E.6", card: "E", what: "insert, beak and cheeks are one stamp and not one ink", told: func(t *told) (verdict, *foresee.Finding) {
 		f := t.note("3 beak", "stamp")
@@ -224,11 +230,19 @@ var linesEK = []line{
 			t.Bands = &b
 		})
 	}},
-	{id: "H.8", card: "H2", what: "three tones of green want a deeper one", told: never, lacks: "letters inked in tones"},
+	{id: "H.8", card: "H2", what: "three tones of green want a deeper one", told: func(t *told) (verdict, *foresee.Finding) {
+		f := t.note("tide", "span")
+		return half(f != nil, within(f, "span", 14.4, 21.6) && f.Mend != nil), f
+	}, twin: func(s *trial.Stranger) {
+		s.Treat("tide", 0, func(t *card.Treatment) { f := *t.Fade; f.Tones = 2; t.Fade = &f })
+	}},
 	{id: "H.9", card: "H1", what: "no amber shell in the stores", told: never, lacks: "a store of gems and shells"},
 	{id: "H.10", card: "H2", what: "a shell of 5 mm in a hole of 4", told: func(t *told) (verdict, *foresee.Finding) {
 		f := t.note("shell", "fits")
 		return half(f != nil, within(f, "over", 0.8, 1.2)), f
+	}, twin: func(s *trial.Stranger) {
+		size := 3.0
+		s.Do(card.Edit{Gems: &card.SetGems{Element: s.Find("shell"), Size: &size}})
 	}},
 	{id: "H.11", card: "H2", what: "the envelope is on the list of the end", told: func(t *told) (verdict, *foresee.Finding) {
 		a := t.step(work.Finish, "", "")
