@@ -116,6 +116,19 @@ func (m *Map) At(p shape.Point) (Patch, bool) {
 	return m.Patches[m.at[y*m.w+x]], true
 }
 
+// Bare is the share of the front, 0 to 1, that shows nothing but the ground, without ink: the base, its
+// mats and what is as good as the whole front.
+func (m *Map) Bare(b *build.Build) float64 {
+	bare, all := 0.0, 0.0
+	for _, p := range m.Patches {
+		all += p.Area
+		if p.Bare && (p.Thing == Base || b.Things[p.Thing].Leaf != nil || b.AsFront(&b.Things[p.Thing])) {
+			bare += p.Area
+		}
+	}
+	return bare / max(all, 1e-9)
+}
+
 // patchKey is what cells of one patch have in common.
 type patchKey struct {
 	thing int

@@ -123,3 +123,10 @@ func TestTheMapAgainstAFinerOne(t *testing.T) {
 		}
 	}
 }
+
+// What is bare is the ground without ink: all of it, less what lies on it.
+func TestHowMuchIsBare(t *testing.T) {
+	assert.InDelta(t, 1, Seen(front()).Bare(front()), 1e-9)
+	b := front(shape.Rect(0, 0, 54, 140))
+	assert.InDelta(t, 0.5, Seen(b).Bare(b), 0.01, "half of it is covered")
+}

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strings"
 
 	"ochrestone/core/advise"
 	"ochrestone/core/build"
@@ -183,8 +184,11 @@ func (v *View) alike(motif string) [][2]int {
 	})
 }
 
-// buried notes things of which nothing is left to see.
+// buried notes things of which nothing is left to see, those under the same in one note.
 func buried(v *View, add func(Hit)) {
+	var all []Hit
+	under := map[string]int{}
+	names := [][]string{}
 	for i, t := range v.Build.Things {
 		if t.Leaf != nil || t.Outline.Empty() {
 			continue
@@ -193,9 +197,23 @@ func buried(v *View, add func(Hit)) {
 		if err != nil || !is {
 			continue
 		}
-		id := t.Element.ID
-		h := Hit{Key: []string{id}, At: At{Element: id}, What: fmt.Sprintf("%s lies wholly under %s", t.Name, words.Listed(over)), Why: "Nothing of it is left to see.",
-			Do: "Lay it higher in the pile, move it clear, or take it off.", Facts: over}
+		id, key := t.Element.ID, strings.Join(over, "|")
+		if at, had := under[key]; had {
+			names[at] = append(names[at], words.Small(t.Name))
+			all[at].Facts = append(all[at].Facts, id)
+			continue
+		}
+		under[key] = len(all)
+		names = append(names, []string{t.Name})
+		all = append(all, Hit{Key: []string{id}, At: At{Element: id}, What: words.Listed(over), Why: "Nothing of it is left to see.",
+			Do: "Lay it higher in the pile, move it clear, or take it off.", Facts: slices.Clone(over)})
+	}
+	for i, h := range all {
+		who := names[i]
+		if len(who) > 1 {
+			h.Why, h.Do = "Nothing of them is left to see.", "Lay them higher in the pile, move them clear, or take them off."
+		}
+		h.What = fmt.Sprintf("%s %s wholly under %s", words.Listed(who), words.Of(len(who), "lies", "lie"), h.What)
 		add(h)
 	}
 }

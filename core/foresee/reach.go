@@ -128,7 +128,7 @@ func past(v *View, add func(Hit)) {
 	for _, s := range v.stems() {
 		for j := s.i + 1; j < len(v.Build.Things); j++ {
 			o := &v.Build.Things[j]
-			if !v.pointedAt(s, j) || len(s.Element.Tucks)+len(o.Element.Tucks) > 0 || !s.Outline.Overlaps(o.Outline) || o.Outline.Covers(s.Outline) {
+			if !v.pointedAt(s, j) || !covers(o) || len(s.Element.Tucks)+len(o.Element.Tucks) > 0 || !s.Outline.Overlaps(o.Outline) || o.Outline.Covers(s.Outline) {
 				continue
 			}
 			left, err := s.Outline.Minus(o.Outline)
@@ -144,6 +144,12 @@ func past(v *View, add func(Hit)) {
 				Numbers: map[string]float64{"past": by}, Facts: []string{o.Element.ID}})
 		}
 	}
+}
+
+// covers reports whether a thing is one that ends are hidden behind: a figure or a sheet, and no cord, gem
+// or word that lies across.
+func covers(o *build.Thing) bool {
+	return (o.Element.Sheet != nil || o.Element.Image != nil) && 2*o.Outline.Area() > slender*o.Outline.Length()
 }
 
 // comesOut is by how much the smaller end of a stem comes out past what lies over its middle.

@@ -188,7 +188,7 @@ func nearlyMiddle(v *View, add func(Hit)) {
 	panel := v.Build.Panel()
 	for _, t := range v.Build.Things {
 		e := t.Element
-		if t.Leaf != nil || t.Outline.Empty() || e.Image != nil || e.Gems != nil || e.Ribbon != nil || e.On != panel.ID || e.Group != "" {
+		if t.Leaf != nil || t.Outline.Empty() || e.Image != nil || e.Gems != nil || e.Ribbon != nil || e.On != panel.ID || e.Group != "" || t.Overhang > 0 {
 			continue
 		}
 		c := t.Outline.Bounds().Centre()

@@ -233,7 +233,7 @@ func balance(v *View, add func(Hit)) {
 	if x >= bareSide {
 		where = append(where, fmt.Sprintf("%s at the %s", v.Format(map[string]float64{"left": left, "right": right}[upright]*v.Card.Base.W), upright))
 	}
-	add(Hit{What: "Much of the front is bare to one side", Why: fmt.Sprintf("Nothing lies on %s.", words.Listed(where)), Do: "Leave it if it is meant; else spread things out, or add one there.",
+	add(Hit{What: "Much of the front is bare to one side", Why: fmt.Sprintf("Nothing lies on %s, and %.0f %% of the front is bare.", words.Listed(where), 100*m.Bare(v.Build)), Do: "Leave it if it is meant; else spread things out, or add one there.",
 		Numbers: map[string]float64{"across": x, "down": y}})
 }
 

@@ -50,3 +50,33 @@ func TestExceptionsWithinTheRules(t *testing.T) {
 		assert.Equal(t, c.found, found, "%s: %s", c.rule, c.what)
 	}
 }
+
+// A cord that lies across a stalk's end hides nothing of it, and what is trimmed at an edge stands where
+// the edge is.
+func TestNoEndIsHiddenByACordAndNoTrimmingIsOffTheMiddle(t *testing.T) {
+	cord := func(sheet bool) on {
+		return bare(func(c *card.Card, _ *kit.Kit) {
+			laid(c, "stalk", 0, -8, card.Sheet{Paper: "oat", W: 2, H: 40})
+			if sheet {
+				laid(c, "vase", 0, 8, card.Sheet{Paper: "oat", W: 30, H: 5})
+				return
+			}
+			c.Elements = append(c.Elements, card.Element{ID: "cord", Face: card.Front, On: "panel", Place: card.Place{X: c.Base.W / 2, Y: c.Base.H/2 + 8}, Bonds: card.Glue("liquid"),
+				Ribbon: &card.Ribbon{W: 5, Thick: 0.4, Colour: "#804040", Points: []card.Offset{{X: -20}, {X: 20}}}})
+		})
+	}
+	_, told := cord(true).foretold()["past"]
+	assert.True(t, told, "behind a sheet")
+	_, told = cord(false).foretold()["past"]
+	assert.False(t, told, "behind a cord")
+	hill := func(flush bool) on {
+		return bare(func(c *card.Card, _ *kit.Kit) {
+			e := laid(c, "hill", 1, c.Base.H/2, card.Sheet{Paper: "oat", W: 40, H: 30})
+			e.Flush = flush
+		})
+	}
+	_, told = hill(false).foretold()["nearly"]
+	assert.True(t, told)
+	_, told = hill(true).foretold()["nearly"]
+	assert.False(t, told)
+}

@@ -110,6 +110,7 @@ type Front struct {
 	Letters   []Lettered   `json:"letters" nullable:"false" doc:"what words cut from card come to"`
 	Address   *Field       `json:"address,omitempty" doc:"where the carrier reads the address on the envelope, kept clear"`
 	Meant     []meant.Kept `json:"meant,omitempty" doc:"how what things are meant to do stands"`
+	Bare      float64      `json:"bare" doc:"share of the front that shows nothing but its ground, without ink, 0 to 1"`
 	Others    []Other      `json:"others" nullable:"false" doc:"what lies inside, on the envelope or beside the card"`
 }
 

@@ -233,7 +233,7 @@ func (b *builder) steps() {
 // findings foresees what will go wrong.
 func (b *builder) findings(seen func() *cover.Map) {
 	judged := meant.Judge(&b.plan.Build, seen)
-	b.plan.Front.Meant = judged
+	b.plan.Front.Meant, b.plan.Front.Bare = judged, seen().Bare(&b.plan.Build)
 	v := foresee.View{Meant: judged, Card: b.card, Stock: b.kit, Build: &b.plan.Build, Patterns: b.plan.Patterns, Images: make([]foresee.Image, len(b.plan.Motifs)), Stood: b.plan.Stood, Pads: b.pads,
 		Total: b.plan.Depth.Total, Highest: b.plan.Depth.At, Post: b.plan.Depth.Post, Acts: b.plan.Steps, Slots: b.plan.Time.Slots, Proposed: b.plan.acts, Breaches: b.breaches, Circle: b.circle,
 		Hand: b.o.hand, Readable: b.o.readable, Format: b.o.write.Length, Write: b.o.write, Face: b.o.face, Sheets: b.sheetsOf, Tally: b.o.tally, Front: seen}

@@ -76,7 +76,7 @@ func one(words string) shape.Region {
 		for _, p := range f[1:] {
 			ring = append(ring, point(p))
 		}
-		g = shape.Raw(ring)
+		g = shape.New(true, ring)
 	case "arc":
 		// The half of an ellipse above a level, with a foot drawn in to both sides.
 		mid, r, foot := point(f[1]), point(f[2]), point(f[3])

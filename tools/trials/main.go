@@ -143,8 +143,8 @@ func stranger(id string) *trial.Stranger {
 }
 
 func table(w io.Writer, all []judged) {
-	fmt.Fprint(w, "# Trial cards\n\nPrinted by `make trials`. Fifteen cards of strangers, entered by edits as a person could on the page, and the 88 facts\na good plan of them tells. A line is *said* when the cause, the part and the number are there as values, *partly* when one\nof them is missing or is only to be seen in a table or a picture. A twin is the card with one change after which it must\nnot be told. A mend is the one that is offered, pressed.\n\n"+
-		"A, B and D were also built from nothing on the page, by its fields and buttons alone. What has no field is in the last\ncolumn of both tables; everything else of them can be entered there.\n\n")
+	fmt.Fprintf(w, "# Trial cards\n\nPrinted by `make trials`. %d cards of strangers, entered by edits as a person could on the page, and the 88 facts\na good plan of them tells. A line is *said* when the cause, the part and the number are there as values, *partly* when one\nof them is missing or is only to be seen in a table or a picture. A twin is the card with one change after which it must\nnot be told. A mend is the one that is offered, pressed.\n\n"+
+		"A, B and D were also built from nothing on the page, by its fields and buttons alone. What has no field is in the last\ncolumn of both tables; everything else of them can be entered there.\n\n", len(trial.Strangers()))
 	sum, told := 0.0, 0
 	count := map[verdict]int{}
 	for _, j := range all {

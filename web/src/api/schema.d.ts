@@ -3069,6 +3069,11 @@ export interface components {
              */
             strikes?: number;
             /**
+             * Format: int64
+             * @description so many tones are to be told apart along it; 0: as many as come
+             */
+            tones?: number;
+            /**
              * Format: double
              * @description clockwise, degrees
              */
@@ -4840,6 +4845,11 @@ export interface components {
         PlanFront: {
             /** @description where the carrier reads the address on the envelope, kept clear */
             address?: components["schemas"]["PlanField"];
+            /**
+             * Format: double
+             * @description share of the front that shows nothing but its ground, without ink, 0 to 1
+             */
+            bare: number;
             /** @description the front leaf with what is done to it, about its middle; empty where nothing is */
             base: components["schemas"]["PlanDrawn"][];
             /** @description parts that cross another thing the other way than the rest of theirs */

@@ -219,7 +219,15 @@ function Fade({ f, set }: { f: S["Fade"]; set: (f: S["Fade"]) => void }) {
 			</Select>
 			{f.from !== "all over" && <LengthField label="Reaches" mm={f.reach} min={1} max={600} onSet={(reach) => set({ ...f, reach })} width="70px" />}
 			<NumberField saved label="Gone over" v={Math.max(1, f.strikes ?? 1)} set={(strikes) => set({ ...f, strikes })} min={1} max={6} width="60px" />
-			<NumberField saved label="Tones wanted" v={Math.max(1, f.tones ?? 1)} set={(tones) => set({ ...f, tones: tones > 1 ? tones : undefined })} min={1} max={6} width="60px" />
+			<NumberField
+				saved
+				label="Tones wanted"
+				v={Math.max(1, f.tones ?? 1)}
+				set={(tones) => set({ ...f, tones: tones > 1 ? tones : undefined })}
+				min={1}
+				max={6}
+				width="60px"
+			/>
 			{f.from === "round an image" && (
 				<Select label="Round" value={f.round ?? ""} onChange={(round) => set({ ...f, round })} width="160px">
 					{!images.some((e) => e.id === f.round) && <option value={f.round ?? ""}>not there any more</option>}
