@@ -29,7 +29,7 @@ var floors = [][]string{
 	{"core/build", "core/placing"},
 	{"core/cover", "core/depth", "core/work"},
 	{"core/cut"},
-	{"core/advise"},
+	{"core/advise", "core/meant"},
 	{"core/foresee", "core/standing"},
 	{"core/plan"},
 	{"core/remember"},

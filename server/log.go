@@ -23,8 +23,9 @@ import (
 
 // Fitting is what the person has set for judging and placing.
 type Fitting struct {
-	Limits register.Limits `json:"limits" doc:"what the eye forgives between colours a plain step apart"`
-	Hinge  placing.Hinge   `json:"hinge" doc:"where the hinge of the positioner, or of a taped stencil, lies"`
+	Limits register.Limits            `json:"limits" doc:"what the eye forgives between colours a plain step apart"`
+	Hinge  placing.Hinge              `json:"hinge" doc:"where the hinge of the positioner, or of a taped stencil, lies"`
+	Hands  map[string]register.Spread `json:"hands,omitempty" doc:"how the person's ways of placing repeat, typed: by the id of the way, or that and \" round\" for a die laid round a print"`
 }
 
 func (s *Server) fitting(ctx context.Context) Fitting {
@@ -72,7 +73,7 @@ func (s *Server) assumed(ctx context.Context) (assumed, error) {
 	if err != nil {
 		return assumed{}, err
 	}
-	ways, habit := register.Own(register.Ways(), byWay(ps)), register.Learn(practised(ps))
+	ways, habit := register.Typed(register.Own(register.Ways(), byWay(ps)), fit.Hands), register.Learn(practised(ps))
 	a := assumed{opts: []plan.Option{plan.Practised(habit), plan.Writing(f), plan.Limits(fit.Limits), plan.HingeAt(fit.Hinge), plan.Hand(ways), plan.Typeface(sheet.Face{}), plan.Post(s.carriers), plan.Room(set.Room), plan.Paced(pace, paced)}}
 	if a.of, err = digest(f, fit, ways, habit, s.carriers, set.Room); err == nil {
 		a.pace, err = digest(pace, paced)

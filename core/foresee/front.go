@@ -162,7 +162,7 @@ func besideItself(v *View, add func(Hit)) {
 			a, b := es[p[0]], es[p[1]]
 			d := math.Hypot(a.Place.X-b.Place.X, a.Place.Y-b.Place.Y)
 			h := Hit{Key: []string{a.ID, b.ID}, At: At{Motif: m.ID, Element: b.ID}, What: v.Build.Things[p[1]].Name + " lies beside itself",
-				Why:     fmt.Sprintf("Two images in the same colourway stand %s apart, as near as any here.", v.Format(d)),
+				Why:     fmt.Sprintf("Two images in the same colourway stand %s apart, with none of it between.", v.Format(d)),
 				Do:      "Change the colourway of one, swap it with another, or have the colourways spread anew in Inks.",
 				Numbers: map[string]float64{"apart": d}, Facts: []string{a.Image.Colourway}}
 			// One sharing out mends them all; it is a search, so it is made once.

@@ -10,9 +10,9 @@ import (
 	"ochrestone/core/build"
 	"ochrestone/core/card"
 	"ochrestone/core/cover"
+	"ochrestone/core/look"
 	"ochrestone/core/meant"
 	"ochrestone/core/measure"
-	"ochrestone/core/plan"
 	"ochrestone/core/shape"
 	"ochrestone/core/trial"
 )
@@ -50,7 +50,8 @@ func front(x float64, m ...card.Meant) build.Build {
 		{ID: "low", Face: card.Front, Place: card.Place{X: 50, Y: 50}, Bonds: card.Glue("liquid"), Sheet: &card.Sheet{Paper: "oat", W: 20, H: 20}},
 		{ID: "up", Face: card.Front, Place: card.Place{X: 50 + x, Y: 50}, Bonds: card.Glue("liquid"), Sheet: &card.Sheet{Paper: "chalk", W: 20, H: 20}, Meant: m},
 	}
-	return plan.NewPlanner().Build(c, k)
+	stock := look.NewStock(k)
+	return build.Expand(build.Carry(c, stock, nil), stock, nil, build.With{})
 }
 
 func judged(t *testing.T, b build.Build) meant.Kept {

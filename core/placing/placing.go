@@ -34,8 +34,18 @@ type Placing struct {
 	// Practised is how the person's practice on the screen would do; nil until there
 	// is enough of it.
 	Practised *register.Prospect `json:"practised,omitempty"`
-	Each      bool               `json:"each" doc:"its pieces are placed one by one; the sighting is for the largest"`
-	Layers    []LayerPlay        `json:"layers" nullable:"false" doc:"the play of every layer under limits by contrast, lowest first"`
+	// Plain is how it would do with nothing forgiven; nil where nothing has to meet.
+	Plain  *Plain      `json:"plain,omitempty"`
+	Each   bool        `json:"each" doc:"its pieces are placed one by one; the sighting is for the largest"`
+	Layers []LayerPlay `json:"layers" nullable:"false" doc:"the play of every layer under limits by contrast, lowest first"`
+}
+
+// Plain is how a layer would do with nothing forgiven at all: a print that stays within its host, a die
+// that leaves a rim all round its print, be it uneven.
+type Plain struct {
+	Tight float64             `json:"tight" doc:"least drift, mm"`
+	Ways  []register.Prospect `json:"ways" nullable:"false" doc:"simplest first"`
+	Rim   bool                `json:"rim,omitempty" doc:"of a die round a print: that some rim is left all round"`
 }
 
 // LayerPlay is the play of a layer in short.
@@ -121,6 +131,9 @@ func (t Study) Of(colourway, layer string, run int, seed uint64) (Placing, error
 		return out, nil
 	}
 	out.Ways, out.Pick, out.Why = register.ProspectsBy(t.chances(at, out.Limits, out.Play, seed), PieceOf(t.Image.Shapes, at), run, ways)
+	if out.Plain, err = t.plain(at, run, seed); err != nil {
+		return out, err
+	}
 	if PieceOf(t.Image.Shapes, at) == register.DieRound {
 		return out, nil
 	}
@@ -160,6 +173,25 @@ func (t Study) layerOf(colourway, layer string) (card.Colourway, int, error) {
 		}
 	}
 	return w, -1, fmt.Errorf("place a layer: %s has no layer %q: %w", t.Image.Name, layer, look.ErrUnknown)
+}
+
+// plain is how a layer would do with nothing forgiven.
+func (t Study) plain(i, run int, seed uint64) (*Plain, error) {
+	lim, host := register.Limits{}, shape.Region{}
+	v := t.Image.Shapes.Views[i]
+	if v.Host >= 0 {
+		host = t.Image.Shapes.Views[v.Host].Outline
+	}
+	p, err := t.Memory.plays.Get(playKey{t.Image.Key, i, lim}, func() (register.Play, error) { return PlayOf(t.Image.Shapes, i, host, lim) })
+	if err != nil {
+		return nil, fmt.Errorf("play of %s with nothing forgiven: %w", v.Layer.Label, err)
+	}
+	if !p.Judged || p.Outside > 0 {
+		return nil, nil
+	}
+	piece := PieceOf(t.Image.Shapes, i)
+	all, _, _ := register.ProspectsBy(t.chances(i, lim, p, seed), piece, run, t.Hand.Ways)
+	return &Plain{Tight: p.Tight, Ways: all, Rim: piece == register.DieRound}, nil
 }
 
 // eased is the play of a layer under limits that go by the contrast of what

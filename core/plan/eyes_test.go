@@ -92,7 +92,8 @@ func TestPartsOfOneStampWantOneInk(t *testing.T) {
 			n++
 		}
 	}
-	assert.Equal(t, 5, n, "once for each colourway")
+	assert.Equal(t, 1, n, "once for the stamp, with its colourways")
+	assert.Contains(t, f.Why, "So it is in ")
 }
 
 // Common practice, no source: adjacent images in a row should not share a

@@ -138,3 +138,29 @@ func TestARoundLayersTurnIsNotLearnedFrom(t *testing.T) {
 	assert.True(t, own[0].Own)
 	assert.InDelta(t, 1.2, own[0].Spread.Turn, 1e-9, "as before: nothing is known of it")
 }
+
+// A typed spread goes before what was learned; that of a die round a print is its own; what cannot be is
+// passed over.
+func TestAHandIsTyped(t *testing.T) {
+	ways := register.Typed(register.Ways(), map[string]register.Spread{"eye": {Shift: 0.35}, register.RoundKey("eye"): {Shift: 0.5}, "corner": {Shift: -1}, "nobody": {Shift: 1}})
+	assert.Len(t, ways, len(register.Ways()))
+	reach := make([]float64, 72)
+	for i := range reach {
+		reach[i] = 0.5
+	}
+	p := register.Play{Judged: true, Reach: reach, Tight: 0.5, Clock: 180, Anti: 180}
+	for piece, sd := range map[register.Piece]float64{register.Stamping: 0.35, register.DieRound: 0.5} {
+		all, _, _ := register.Prospects(p, piece, 4, ways, 1)
+		for _, w := range all {
+			switch w.ID {
+			case "eye":
+				assert.True(t, w.Own && w.Typed)
+				assert.Equal(t, sd, w.Spread.Shift)
+				// With a play of r all round and no turn, 1 - exp(-r²/2σ²) come out (Rayleigh's law).
+				assert.InDelta(t, 1-math.Exp(-0.25/(2*sd*sd)), w.Chance, 0.02)
+			case "corner":
+				assert.False(t, w.Typed, "no spread is less than nothing")
+			}
+		}
+	}
+}

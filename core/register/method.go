@@ -12,7 +12,9 @@ type Way struct {
 	ID      string  `json:"id"`
 	Name    string  `json:"name"`
 	Spread  Spread  `json:"spread"`
-	Own     bool    `json:"own" doc:"the spread is the person's own, from the log"`
+	Round   *Spread `json:"-"` // of a die laid round a print, where that repeats otherwise
+	Own     bool    `json:"own" doc:"the spread is the person's own, from the log or typed"`
+	Typed   bool    `json:"typed,omitempty" doc:"the person typed it"`
 	From    int     `json:"from,omitempty" doc:"placements it was learned from"`
 	Prepare string  `json:"prepare" doc:"what it needs beforehand"`
 	For     []Piece `json:"-"`
@@ -30,6 +32,37 @@ const (
 )
 
 func (w Way) serves(k Piece) bool { return slices.Contains(w.For, k) }
+
+// of is the way as it repeats with what is placed.
+func (w Way) of(k Piece) Way {
+	if k == DieRound && w.Round != nil {
+		w.Spread = *w.Round
+	}
+	return w
+}
+
+// RoundKey is by what name the spread of a way is typed for a die laid round a print.
+func RoundKey(way string) string { return way + " round" }
+
+// Typed replaces the spreads of ways by those a person typed, by the id of the way, or by its RoundKey
+// for a die laid round a print: their word goes before what was learned. Spreads that cannot be are
+// passed over.
+func Typed(ways []Way, typed map[string]Spread) []Way {
+	out := slices.Clone(ways)
+	for i := range out {
+		w := &out[i]
+		if s, ok := typed[w.ID]; ok && s.sound() {
+			w.Spread, w.Own, w.Typed, w.From = s, true, true, 0
+		}
+		if s, ok := typed[RoundKey(w.ID)]; ok && s.sound() {
+			w.Round, w.Own, w.Typed = &s, true, true
+		}
+	}
+	return out
+}
+
+// sound reports whether a spread can be anybody's.
+func (s Spread) sound() bool { return s.Shift > 0 && s.Shift <= 10 && s.Turn >= 0 && s.Turn <= 45 }
 
 // Ways lists the ways of placing with spreads that are our own defaults, until
 // measured prints give the person's own. What each needs is common practice, no
@@ -51,7 +84,7 @@ func Ways() []Way {
 func Steadiest(k Piece, ways []Way) Way {
 	var best Way
 	for _, w := range ways {
-		if w.serves(k) && (best.ID == "" || w.Spread.Shift < best.Spread.Shift) {
+		if w = w.of(k); w.serves(k) && (best.ID == "" || w.Spread.Shift < best.Spread.Shift) {
 			best = w
 		}
 	}
@@ -85,6 +118,7 @@ func ProspectsBy(chance func(Spread) float64, k Piece, run int, ways []Way) (all
 		if !w.serves(k) {
 			continue
 		}
+		w = w.of(k)
 		c := chance(w.Spread)
 		all = append(all, Prospect{w, c, Blanks(run, c, Certainty)})
 	}

@@ -406,3 +406,14 @@ func (s *Stranger) Hold(name string, bonds []card.Bond) {
 
 // Lay lays a thing elsewhere, an image by the middle of its own frame.
 func (s *Stranger) Lay(name string, x, y, turn float64) { s.at(s.Find(name), x, y, turn) }
+
+// CutAfter says of a layer whether it is cut round what was printed before.
+func (s *Stranger) CutAfter(image, layer string, after bool) {
+	m, _ := s.Card.Motif(s.Find("image " + image))
+	for _, l := range m.Layers {
+		if l.ID == layer {
+			l.After = after
+			s.Do(card.Edit{Layer: &card.SetLayer{Motif: m.ID, Layer: l}})
+		}
+	}
+}

@@ -121,7 +121,7 @@ func (s *Stranger) OwlsIn(colours string) {
 	var places []card.Place
 	var ways []string
 	for i, name := range strings.Fields(colours) {
-		places = append(places, card.Place{X: 54 + 34*float64(i%3-1), Y: 70 + 43*float64(i/3-1)})
+		places = append(places, card.Place{X: 54 + 38*float64(i%3-1), Y: 70 + 54*float64(i/3-1)})
 		for n, w := range m.Colourways {
 			if w.Name == name || name == "amber" && n == 0 {
 				ways = append(ways, w.ID)

@@ -63,9 +63,10 @@ func plain(s *trial.Stranger, image string) {
 
 var linesEK = []line{
 	{id: "E.1", card: "E", what: "the insert has 0.5 mm of play: 64 in 100 by eye, 9 blanks for 4", told: func(t *told) (verdict, *foresee.Finding) {
-		l := t.layer("amber", "3 insert")
-		f := t.note("3 insert", "play", "chance")
-		return half(l != nil && l.Play.Judged && math.Abs(l.Play.Tight-0.5) < 0.15, within(f, "chance", 0.6, 0.7)), f
+		p := t.placing("amber", "3 insert", 4)
+		chance, blanks := plainly(p, "eye")
+		ok := p != nil && math.Abs(p.Plain.Tight-0.5) < 0.1
+		return half(ok && p.Sighting.Say != "", ok && chance >= 0.6 && chance <= 0.7 && blanks >= 8 && blanks <= 11), nil
 	}, twin: func(s *trial.Stranger) { s.Reshape("amber", "1 body", "ell 30x36 + ell 13x20 @-7,-24") }},
 	{id: "E.2", card: "E", what: "the pale body is struck twice, or looked at before the lid is lifted", told: func(t *told) (verdict, *foresee.Finding) {
 		a := t.step(work.Print, "amber", "1 body")
@@ -118,9 +119,12 @@ var linesEK = []line{
 		s.Lay("front", 50.8, 66.675, 0)
 	}},
 	{id: "E.10", card: "E", what: "the second ear's rim must fall in the die: the die is the guide", told: func(t *told) (verdict, *foresee.Finding) {
-		l := t.layer("amber", "die")
-		return half(l != nil && l.Play.Judged, false), nil
-	}},
+		p := t.placing("amber", "die", 4)
+		eye, _ := plainly(p, "eye")
+		taped, _ := plainly(p, "lines")
+		ok := p != nil && p.Plain.Rim && p.Plain.Tight >= 0.9 && p.Plain.Tight <= 1.1
+		return half(ok, ok && eye >= 0.82 && eye <= 0.9 && taped >= 0.93 && taped <= 0.98), nil
+	}, twin: func(s *trial.Stranger) { s.CutAfter("amber", "die", false) }},
 
 	{id: "F.1", card: "F", what: "12 close the ring, 32 cut are 20 over", told: func(t *told) (verdict, *foresee.Finding) {
 		f := t.note("", "ring")
@@ -210,13 +214,11 @@ var linesEK = []line{
 		return half(n <= 12, n >= 7 && n <= 9), nil
 	}},
 	{id: "H.6", card: "H1", what: "a rim of 1 mm by eye: 86 in 100, 7 blanks for 5", told: func(t *told) (verdict, *foresee.Finding) {
-		n := 0
-		for _, m := range []string{"blue moth", "amber moth"} {
-			n += t.pieces(m, "body die")
-		}
-		f := t.note("body die", "play", "chance")
-		return half(n >= 6 && n <= 8, within(f, "chance", 0.82, 0.9)), f
-	}},
+		p := t.placing("blue moth", "body die", 5)
+		eye, blanks := plainly(p, "eye")
+		ok := p != nil && p.Plain.Rim && eye >= 0.82 && eye <= 0.9
+		return half(ok, ok && blanks >= 6 && blanks <= 8), nil
+	}, twin: func(s *trial.Stranger) { s.Reshape("blue moth", "body die", "ell 18x38") }},
 	{id: "H.7", card: "H1", what: "the blue moth on its blue band: only its rim is between", told: func(t *told) (verdict, *foresee.Finding) {
 		f := t.note("blue moth", "background")
 		return half(f != nil, within(f, "apart", 0, 1)), f

@@ -10,7 +10,9 @@ import (
 	"ochrestone/core/card"
 	"ochrestone/core/cut"
 	"ochrestone/core/foresee"
+	"ochrestone/core/placing"
 	"ochrestone/core/plan"
+	"ochrestone/core/register"
 	"ochrestone/core/trial"
 	"ochrestone/core/work"
 	"ochrestone/exchange/sheet"
@@ -38,6 +40,11 @@ type told struct {
 }
 
 var face = plan.Typeface(sheet.Face{})
+
+// hand is how the strangers' hands repeat, typed as they say.
+var hand = plan.Hand(register.Typed(register.Ways(), map[string]register.Spread{
+	"eye": {Shift: 0.35}, "corner": {Shift: 0.10}, register.RoundKey("eye"): {Shift: 0.50}, "lines": {Shift: 0.40},
+}))
 
 // maker plans all of them: most lines are of a card that another line is of too.
 var maker = plan.NewPlanner()
@@ -92,6 +99,35 @@ func (t *told) note(of string, rules ...string) *foresee.Finding {
 		}
 	}
 	return nil
+}
+
+// placing is how a layer of an image is placed by such a hand, for a run of so many; nil where nothing
+// has to meet.
+func (t *told) placing(image, layer string, run int) *placing.Placing {
+	id, _ := t.Made("image " + image)
+	study, err := t.planner.Placing(t.Card, t.Kit, id, hand)
+	if err != nil {
+		return nil
+	}
+	m, _ := t.Card.Motif(id)
+	p, err := study.Of(m.Colourways[0].ID, layer, run, 1)
+	if err != nil || p.Plain == nil {
+		return nil
+	}
+	return &p
+}
+
+// plainly is how a way would do with nothing forgiven.
+func plainly(p *placing.Placing, way string) (chance float64, blanks int) {
+	if p == nil {
+		return 0, 0
+	}
+	for _, w := range p.Plain.Ways {
+		if w.ID == way {
+			return w.Chance, w.Blanks
+		}
+	}
+	return 0, 0
 }
 
 // about reports whether a finding is about a thing of the trial: its element, its image, or a

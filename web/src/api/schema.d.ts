@@ -3186,6 +3186,10 @@ export interface components {
             soaked?: boolean;
         };
         Fitting: {
+            /** @description how the person's ways of placing repeat, typed: by the id of the way, or that and " round" for a die laid round a print */
+            hands?: {
+                [key: string]: components["schemas"]["Spread"];
+            };
             /** @description where the hinge of the positioner, or of a taped stencil, lies */
             hinge: components["schemas"]["Hinge"];
             /** @description what the eye forgives between colours a plain step apart */
@@ -4735,6 +4739,7 @@ export interface components {
             pick: number;
             /** @description turn allowed about points other than its middle */
             pivots: components["schemas"]["Pivot"][];
+            plain?: components["schemas"]["Plain"];
             /** @description under those limits */
             play: components["schemas"]["Play"];
             practised?: components["schemas"]["Prospect"];
@@ -4754,6 +4759,17 @@ export interface components {
             /** @description simplest first */
             ways: components["schemas"]["Prospect"][];
             why: string;
+        };
+        Plain: {
+            /** @description of a die round a print: that some rim is left all round */
+            rim?: boolean;
+            /**
+             * Format: double
+             * @description least drift, mm
+             */
+            tight: number;
+            /** @description simplest first */
+            ways: components["schemas"]["Prospect"][];
         };
         Plan: {
             depth: components["schemas"]["PlanDepth"];
@@ -5402,11 +5418,13 @@ export interface components {
             from?: number;
             id: string;
             name: string;
-            /** @description the spread is the person's own, from the log */
+            /** @description the spread is the person's own, from the log or typed */
             own: boolean;
             /** @description what it needs beforehand */
             prepare: string;
             spread: components["schemas"]["Spread"];
+            /** @description the person typed it */
+            typed?: boolean;
         };
         Put: {
             element: string;

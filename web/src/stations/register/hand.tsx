@@ -7,6 +7,7 @@ import { hue } from "../../ui/colours";
 import { size } from "../../ui/sizes";
 import { day, thin } from "../../ui/units";
 import { compass, reachPath, turned } from "./play";
+import { Spreads } from "./spreads";
 
 /** What the log tells: where placements of this layer came out against its play, and how each way of placing repeats. */
 export function Hand({ layer, play }: { layer: string; play: S["Play"] }) {
@@ -56,6 +57,7 @@ export function Hand({ layer, play }: { layer: string; play: S["Play"] }) {
 					<Scatter ps={here} play={play} />
 				</Box>
 			)}
+			<Spreads hands={log.hands} />
 			{batches.length > 0 && (
 				<Box>
 					<h2 style={{ fontSize: size.lead }}>Logged</h2>

@@ -76,6 +76,7 @@ export function Place({ p, run, onRun }: { p?: S["Placing"]; run: number; onRun:
 					</table>
 				)}
 				<Box>{p.why}</Box>
+				{p.plain && <Plainly p={p.plain} />}
 				{pick && (
 					<Box color="quiet">
 						{pick.prepare} The whole image comes out in {share(p.stack)}: begin {p.spare || "more than 1000"} for {run} at 95 %.
@@ -96,6 +97,18 @@ export function Place({ p, run, onRun }: { p?: S["Placing"]; run: number; onRun:
 					<Box>{p.printing.say}</Box>
 				</Box>
 			)}
+		</Box>
+	);
+}
+
+/** How it would do with nothing forgiven: by every way, and with how many blanks. */
+function Plainly({ p }: { p: S["Plain"] }) {
+	const s = useSettings();
+	const ways = p.ways.map((w) => `${w.name} ${Math.round(100 * w.chance)} of 100, ${w.blanks || "over 1000"} blanks`).join("; ");
+	return (
+		<Box>
+			{p.rim ? `That some rim is left all round (${thin(p.tight, s)} of it): ` : `With nothing forgiven its play is ${thin(p.tight, s)}: `}
+			{ways}.
 		</Box>
 	);
 }
