@@ -54,6 +54,7 @@ type Edit struct {
 	Cutout        *SetCutout     `json:"cutout,omitempty"`
 	Masked        *SetMasked     `json:"masked,omitempty"`
 	Carry         *SetCarried    `json:"carry,omitempty"`
+	Lift          *Lift          `json:"lift,omitempty"`
 	Mean          *Mean          `json:"mean,omitempty"`
 	Twin          *Twin          `json:"twin,omitempty"`
 	SnipOff       *SnipOff       `json:"snipOff,omitempty"`

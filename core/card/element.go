@@ -28,6 +28,7 @@ type Element struct {
 	Group   string   `json:"group,omitempty" maxLength:"40" doc:"elements of one group are taken and moved together"`
 	Flush   bool     `json:"flush,omitempty" doc:"what hangs over what carries it is trimmed off from the back when the glue is dry"`
 	Bonds   []Bond   `json:"bonds,omitempty" maxItems:"6" doc:"what holds it; none: laid loose"`
+	Film    bool     `json:"film,omitempty" doc:"laid out first, and lifted with tacky film together with the others that are"`
 	Level   string   `json:"level,omitempty" doc:"the element that its top is to be level with"`
 	Meant   []Meant  `json:"meant,omitempty" maxItems:"12" doc:"what it is meant to do on the finished front"`
 	Tucks   []Tuck   `json:"tucks,omitempty" maxItems:"60" doc:"parts of it that cross another element the other way than the rest"`

@@ -33,6 +33,7 @@ type table struct {
 	strikes  map[string]int  // of patterns, by element
 	foamed   bool
 	finished bool
+	filmed   string          // where an arrangement is: in its film, or down and peeled
 	gemmed   bool            // gems are on: nothing can be pressed flat any more
 	opened   map[string]bool // sheets whose openings are cut
 	done     map[string]int  // by sheet: which of its treatments came last
@@ -84,7 +85,7 @@ func (t *table) do(a work.Act) error {
 	if e.Shaker != nil {
 		return t.shaker(a, e)
 	}
-	if id.Element == "" && id.Motif == "" && id.Verb != work.Fold && id.Verb != work.Finish && id.Verb != work.TrimEdge {
+	if id.Element == "" && id.Motif == "" && id.Verb != work.Fold && id.Verb != work.Finish && id.Verb != work.TrimEdge && id.Verb != work.LiftFilm && id.Verb != work.PeelFilm && id.Verb != work.GlueAgain {
 		return t.onBase(a)
 	}
 	if e.Sheet != nil && len(a.Ink) > 0 && id.Verb != work.Print {
@@ -183,7 +184,26 @@ func (t *table) do(a work.Act) error {
 		return t.mask(id.Element)
 	case work.Place:
 		return t.place(e)
+	case work.LiftFilm:
+		t.filmed = "lifted"
+	case work.PeelFilm:
+		for _, th := range t.b.Things {
+			if th.Element.Film && !t.placed[th.Element.ID] {
+				return fmt.Errorf("%s is not glued yet", th.Name)
+			}
+		}
+		if len(t.mounted) > 0 && t.filmed != "lifted" {
+			return errors.New("nothing is in the film")
+		}
+		t.filmed = "peeled"
+	case work.GlueAgain:
+		if t.filmed != "peeled" {
+			return errors.New("the film is on it")
+		}
 	case work.Mount:
+		if t.has(card.Step{Verb: work.PeelFilm}) && t.filmed != "peeled" {
+			return errors.New("the film is not off yet")
+		}
 		return t.mount(e)
 	case work.Gems:
 		t.gemmed = true
@@ -237,6 +257,14 @@ func (t *table) grounded(th build.Thing) bool {
 
 func (t *table) place(e card.Element) error {
 	i := slices.IndexFunc(t.b.Things, func(th build.Thing) bool { return th.Element.ID == e.ID })
+	if e.Film && t.filmed != "lifted" {
+		return errors.New("it is not in the film yet")
+	}
+	for _, o := range t.b.Things[:i] {
+		if !e.Film && o.Element.Film && t.filmed != "peeled" && o.Outline.Overlaps(t.b.Things[i].Outline) && t.has(card.Step{Verb: work.PeelFilm}) {
+			return fmt.Errorf("the film is on %s, and it lies over that", o.Name)
+		}
+	}
 	if e.Sheet != nil && !t.cut[thing{element: e.ID}] {
 		return errors.New("it is not cut yet")
 	}

@@ -53,3 +53,18 @@ func Again() card.Card {
 	)
 	return out
 }
+
+// Lifted is an arrangement of sheets over one another that is lifted with tacky film, with a cord and a
+// label over it.
+func Lifted() card.Card {
+	c := Card("row")
+	c.Title = "Lifted"
+	panel, _ := c.Panel()
+	sheet := func(id, name string, x, y float64, film bool) card.Element {
+		return card.Element{ID: id, Name: name, Face: card.Front, On: panel, Film: film, Place: card.Place{X: x, Y: y}, Bonds: card.Glue("liquid"), Sheet: &card.Sheet{Paper: "oat", W: 30, H: 24}}
+	}
+	c.Elements = append(c.Elements, sheet("boat", "Boat", 40, 50, true), sheet("sail", "Sail", 52, 42, true), sheet("flag", "Flag", 78, 66, true),
+		sheet("label", "Label", 52, 46, false),
+		card.Element{ID: "cord", Face: card.Front, On: panel, Place: card.Place{X: 60, Y: 58}, Bonds: card.Glue(""), Ribbon: &card.Ribbon{W: 2, Thick: 0.6, Colour: "#c8b48c", Points: []card.Offset{{X: -30}, {X: 30}}}})
+	return c
+}

@@ -36,7 +36,11 @@ func boathouse() *Stranger {
 	m := s.made["image net"]
 	s.Do(card.Edit{Again: &card.Again{Motif: m, Layer: "top", Traced: 0.5}})
 	s.treat("panel", card.DidWords, card.Treatment{Words: &card.Words{Text: "the old boats", Ink: "black", Letter: 6, Spot: card.Spot{X: 80 - s.Card.Base.W/2, Y: 60 - s.Card.Base.H/2}}})
-	s.gap("the scene lifted with tacky film and glued face down in one go")
+	var scene []string
+	for _, n := range []string{"rug", "cradle back", "owlet", "boat", "cradle front", "mobile", "charm 1", "charm 2", "charm 3", "net"} {
+		scene = append(scene, s.Find(n))
+	}
+	s.Do(card.Edit{Lift: &card.Lift{Elements: scene, On: true}})
 	s.gap("that a back is traced with a pencil, and so comes larger by the line: it is as large as it is said to be")
 	_ = breast
 	s.Given = []Given{{"place", "net"}, {"place", "mobile"}, {"print", "panel"}}
@@ -178,6 +182,12 @@ func duneRing() *Stranger {
 	s.sheets("night", 1)
 	s.stock("foam2", 40)
 	s.Make("blade", 32)
-	s.gap("a ring laid on the table, lifted with film and turned over")
+	var blades []string
+	for _, e := range s.Card.Elements {
+		if e.Image != nil && e.Image.Motif == m {
+			blades = append(blades, e.ID)
+		}
+	}
+	s.Do(card.Edit{Lift: &card.Lift{Elements: blades, On: true}})
 	return s
 }

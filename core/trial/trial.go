@@ -43,7 +43,7 @@ func Cards() []Named {
 		out[i].Name = strings.TrimSuffix(f.Name(), ".json")
 		out[i].Card = Card(out[i].Name)
 	}
-	return append(out, Named{"everything", Everything()}, Named{"woven", Woven()}, Named{"twins", Twins()}, Named{"again", Again()}, Named{"shaking", Shaking()})
+	return append(out, Named{"everything", Everything()}, Named{"woven", Woven()}, Named{"twins", Twins()}, Named{"again", Again()}, Named{"shaking", Shaking()}, Named{"lifted", Lifted()})
 }
 
 // Card gives one of them by name.

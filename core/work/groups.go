@@ -183,6 +183,7 @@ func tools(b *build.Build, acts []Act) []string {
 	if stamped {
 		want("hinged positioner, magnets", func(a Act) bool { return a.Kind == PrintAct })
 	}
+	want("tacky film", func(a Act) bool { return a.ID.Verb == LiftFilm })
 	want("masking paper", func(a Act) bool { return a.Kind == MaskAct })
 	want("a brush for each ink", func(a Act) bool { return a.Kind == InkAct })
 	want("hot air tool", func(a Act) bool { return a.Kind == HeatAct })

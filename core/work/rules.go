@@ -36,6 +36,7 @@ func Rules() []Rule {
 		{ID: "heat before foam", Why: "a hot air tool warps foam and acetate", pairs: heatBeforeFoam},
 		{ID: "gems last", Why: "gems catch, and nothing can be pressed flat over them", pairs: gemsLast},
 		{ID: "trimmed", Why: "what hangs over is trimmed when the glue is dry, before the panel is mounted", pairs: trimmed},
+		{ID: "lifted", Why: "what tacky film lifts is glued in it, and what lies over it waits until the film is off", pairs: lifted},
 		{ID: "base last", Why: "the panel is finished before it goes on its base", pairs: baseLast},
 	}
 }

@@ -110,6 +110,7 @@ type facts struct {
 	times   int        // how often on one card; 0 counts as once
 	left    int        // of those: how often left for right
 	lots    []share    // of a sitting: for which lots it is done
+	film    []string   // of an arrangement that is lifted with film: its elements
 	bulky   bool       // of a ribbon: it has a knot or a bow
 	blades  []blade    // of a trimming: where it cuts
 	laid    string     // of a stencil on a sheet: where it lies; the same word is the same place
@@ -211,7 +212,7 @@ func Acts(b *build.Build, patterns []build.Pattern, format func(mm float64) stri
 }
 
 // kinds add the acts of the sorts of things on a card, in the order they are thought of.
-var kinds = []func(*maker){makeSheets, makeImages, buildShakers, putDown, tieRibbons, trimEdges, mountSheets, stickGems, elsewhere}
+var kinds = []func(*maker){makeSheets, makeImages, buildShakers, putDown, liftFilms, tieRibbons, trimEdges, mountSheets, stickGems, elsewhere}
 
 // makeSheets makes what is cut before anything else is done to it.
 func makeSheets(k *maker) {

@@ -245,7 +245,18 @@ var linesAD = []line{
 		traced := slices.ContainsFunc(m.Layers, func(l card.Layer) bool { return math.Abs(l.Traced) > 0 })
 		return half(traced, false), nil
 	}},
-	{id: "D.4", card: "D", what: "joints that the film does not reach", told: never, lacks: "a scene lifted with tacky film"},
+	{id: "D.4", card: "D", what: "joints that the film does not reach", told: func(t *told) (verdict, *foresee.Finding) {
+		a := t.step(work.GlueAgain, "", "")
+		if a == nil {
+			return no, nil
+		}
+		n := strings.Count(a.Detail, ";") + 1
+		return half(true, n >= 3 && n <= 5 && strings.Contains(a.Detail, "wlet") && strings.Contains(a.Detail, "oat") && strings.Contains(a.Detail, "obile")), nil
+	}, twin: func(s *trial.Stranger) {
+		for i, n := range []string{"rug", "cradle back", "owlet", "boat", "cradle front", "mobile", "charm 1", "charm 2", "charm 3", "net"} {
+			s.Lay(n, 60+110*float64(i%4), 60+110*float64(i/4), 0)
+		}
+	}},
 	{id: "D.5", card: "D", what: "the net glued all round shuts the mobile out", given: true, told: breach("mobile", "net"), twin: func(s *trial.Stranger) {
 		s.Given = []trial.Given{{Verb: "place", Of: "mobile"}, {Verb: "place", Of: "net"}}
 	}},

@@ -156,7 +156,16 @@ var linesEK = []line{
 		f := t.note("blade", "bitten")
 		return half(f != nil, within(f, "bite", 1.5, 2.5) && within(f, "pitch", 12.5, 15)), f
 	}, twin: func(s *trial.Stranger) { s.Pitch("blade", "die", 15) }},
-	{id: "F.7", card: "F", what: "the film comes off when the glue holds: 10 minutes, under a weight", told: never, lacks: "a scene lifted with tacky film"},
+	{id: "F.7", card: "F", what: "the film comes off when the glue holds: 10 minutes, under a weight", told: func(t *told) (verdict, *foresee.Finding) {
+		a := t.step(work.PeelFilm, "", "")
+		return half(a != nil, a != nil && a.Minutes >= 10 && strings.Contains(a.Detail, "under a weight")), nil
+	}, twin: func(s *trial.Stranger) {
+		for _, e := range s.Card.Elements {
+			if e.Film {
+				s.Do(card.Edit{Lift: &card.Lift{Elements: []string{e.ID}}})
+			}
+		}
+	}},
 
 	{id: "G.1", card: "G", what: "the breast stays white: the body is cut twice, or masked", told: never, lacks: "that a region of a piece must stay as it is"},
 	{id: "G.2", card: "G", what: "wet and dried of every layer", told: func(t *told) (verdict, *foresee.Finding) {

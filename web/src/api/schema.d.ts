@@ -2837,6 +2837,7 @@ export interface components {
             layer?: components["schemas"]["SetLayer"];
             letters?: components["schemas"]["SetLetters"];
             levelWith?: components["schemas"]["LevelWith"];
+            lift?: components["schemas"]["Lift"];
             light?: components["schemas"]["SetLight"];
             lot?: components["schemas"]["EditLot"];
             lots?: components["schemas"]["SetLots"];
@@ -2895,6 +2896,8 @@ export interface components {
             carried?: string;
             /** @enum {string} */
             face: "front" | "inside left" | "inside right" | "envelope" | "beside";
+            /** @description laid out first, and lifted with tacky film together with the others that are */
+            film?: boolean;
             /** @description what hangs over what carries it is trimmed off from the back when the glue is dry */
             flush?: boolean;
             gems?: components["schemas"]["Gems"];
@@ -3791,6 +3794,10 @@ export interface components {
         LevelWith: {
             element: string;
             with?: string;
+        };
+        Lift: {
+            elements: string[];
+            on: boolean;
         };
         Limit: {
             name: string;

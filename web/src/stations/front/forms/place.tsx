@@ -145,6 +145,9 @@ export function PlaceButtons({ e, onPoint }: { e: Element; onPoint?: (withID: st
 						</>
 					)}
 					{over && <Button onClick={() => b.edit({ flush: { elements: [e.id], on: !e.flush } })}>{e.flush ? "Leave the overhang" : "Trim flush"}</Button>}
+					{e.face === "front" && !e.inset && (sheet || e.image || e.letters) && (
+						<Check label="lifted with tacky film, with the others that are" on={!!e.film} set={(on) => b.edit({ lift: { elements: [e.id], on } })} />
+					)}
 					{e.face === "front" && (
 						<Suspense fallback="Opening…">
 							<MeantFields e={e} />
