@@ -29,7 +29,7 @@ var Partings = []Parting{Masked, CutTwice, Swapped, Enclosed}
 // it, as the line runs, or within another part of the set.
 type Region struct {
 	By    Parting  `json:"by" enum:"masked,cut twice,swapped,enclosed"`
-	Line  []Offset `json:"line,omitempty" maxItems:"60" doc:"the line it is parted along, in the frame of the set, mm; its ends run on straight; of what a print encloses one point within"`
+	Line  []Offset `json:"line,omitempty" maxItems:"60" doc:"the line it is parted along, in the frame of the set, mm; its ends run on straight, or it is closed where they meet; of what a print encloses one point within"`
 	Part  string   `json:"part,omitempty" doc:"part id: instead of a line, what lies within that part"`
 	Other bool     `json:"other,omitempty" doc:"the other side of the line, or what lies outside that part"`
 }

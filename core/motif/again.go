@@ -78,10 +78,30 @@ func OutlineOf(l card.Layer, p kit.Part, set kit.Set) (g shape.Region, problem s
 	return g, "", nil
 }
 
-// right is all that lies to the right of a line as it runs, its ends run on straight.
+// closes is how near the ends of a line lie to each other, mm, for it to be closed; our own default.
+const closes = 1.0
+
+// within is what a closed line holds; false for a line that is open.
+func within(line []card.Offset) (shape.Region, bool) {
+	if len(line) < 4 || shape.Point(line[0]).Distance(shape.Point(line[len(line)-1])) > closes {
+		return shape.Region{}, false
+	}
+	ring := make(shape.Ring, 0, len(line)-1)
+	for _, p := range line[:len(line)-1] {
+		ring = append(ring, shape.Point(p))
+	}
+	g, err := shape.Settle(true, ring)
+	return g, err == nil
+}
+
+// right is all that lies to the right of a line as it runs, its ends run on straight, or what it holds
+// where it is closed.
 func right(line []card.Offset) shape.Region {
 	if len(line) < 2 {
 		return shape.Region{}
+	}
+	if g, closed := within(line); closed {
+		return g
 	}
 	ps := make(shape.Ring, 0, len(line)+4)
 	for _, p := range line {

@@ -147,3 +147,20 @@ func TestASwappedRegionIsLetIn(t *testing.T) {
 	assert.InEpsilon(t, math.Pi*225, img.Views[1].Area, 1e-3)
 	assert.Equal(t, 1, img.Views[2].Host)
 }
+
+// A line whose ends meet holds what lies within it, whichever way it runs; its other side is the rest.
+func TestAClosedLineHoldsARegion(t *testing.T) {
+	disc := shape.Disc(shape.Point{X: 20, Y: 10}, 10)
+	line := []card.Offset{{X: 16, Y: 6}, {X: 24, Y: 6}, {X: 24, Y: 14}, {X: 16, Y: 14}, {X: 16, Y: 6.4}}
+	for range 2 {
+		region := card.Region{By: card.CutTwice, Line: line}
+		in, problem := outlined(t, disc, card.Layer{Region: &region})
+		require.Empty(t, problem)
+		assert.InDelta(t, 64, in.Area(), 2)
+		region.Other = true
+		rest, _ := outlined(t, disc, card.Layer{Region: &region})
+		assert.InDelta(t, disc.Area(), in.Area()+rest.Area(), 0.1)
+		line[0], line[4] = line[4], line[0]
+		line[1], line[3] = line[3], line[1]
+	}
+}

@@ -217,3 +217,22 @@ func TestLetOutAndInAgain(t *testing.T) {
 		}
 	}
 }
+
+// Two discs joined by a bar hang together by as much as it is wide; a disc and a wide bar by nothing.
+func TestANeck(t *testing.T) {
+	for _, w := range []float64{0.8, 1.3, 2.5} {
+		g, err := UnionAll(Disc(Point{X: 0, Y: 0}, 8), Disc(Point{X: 24, Y: 0}, 6), Rect(0, -w/2, 24, w))
+		require.NoError(t, err)
+		got, at, ok := g.Neck(4)
+		require.True(t, ok, "%v", w)
+		assert.InDelta(t, w, got, 0.1)
+		assert.InDelta(t, 0, at.Y, 0.5)
+		assert.True(t, at.X > 7 && at.X < 19, "%v", at)
+	}
+	_, _, ok := Disc(Point{}, 8).Neck(4)
+	assert.False(t, ok)
+	wide, err := UnionAll(Disc(Point{}, 8), Disc(Point{X: 24}, 6), Rect(0, -3, 24, 6))
+	require.NoError(t, err)
+	_, _, ok = wide.Neck(4)
+	assert.False(t, ok)
+}

@@ -1,6 +1,7 @@
 package trial
 
 import (
+	"slices"
 	"strings"
 
 	"fmt"
@@ -17,7 +18,7 @@ func boathouse() *Stranger {
 	s.shaped("cradle back", "white80", outline("rect 36x20"), 34, 86, liquid)
 	body, foot, breast := outline("ell 30x36 + ell 10x22 @14,2"), outline("rect 6x8 @3,18"), outline("ell 16x22 @-2,4")
 	s.image("owlet", 34, 80, liquid, part{name: "body", make: card.Cut, g: joined(body, foot), paper: "white80", ink: "brown-2"})
-	s.again("owlet", "body", &card.Region{By: card.CutTwice, Line: []card.Offset{{X: -20, Y: -8}, {X: -10, Y: -7}, {X: 6, Y: -7}, {X: 6, Y: 15}, {X: -20, Y: 15}}}, "cream")
+	s.again("owlet", "body", &card.Region{By: card.CutTwice, Line: round(joined(breast, foot))}, "cream")
 	hull := outline("poly -34,-8 34,-8 24,8 -24,8")
 	s.image("boat", 72, 100, liquid, part{name: "rockers", make: card.Cut, g: outline("rect 60x4 @0,10"), paper: "white80", ink: "brown-3", bonds: liquid},
 		part{name: "hull", make: card.Cut, g: hull, paper: "white80", ink: "brown-3", bonds: liquid}, part{name: "top", make: card.Cut, g: grown(hull, -2), paper: "white80", ink: "brown-3", host: "hull", bonds: liquid})
@@ -42,9 +43,17 @@ func boathouse() *Stranger {
 	}
 	s.Do(card.Edit{Lift: &card.Lift{Elements: scene, On: true}})
 	s.gap("that a back is traced with a pencil, and so comes larger by the line: it is as large as it is said to be")
-	_ = breast
 	s.Given = []Given{{"place", "net"}, {"place", "mobile"}, {"print", "panel"}}
 	return s
+}
+
+// round is the line round an outline, closed.
+func round(g shape.Region) (line []card.Offset) {
+	ring := g.Simplify(0.05).Rings()[0]
+	for _, p := range append(slices.Clone(ring), ring[0]) {
+		line = append(line, card.Offset{X: p.X, Y: p.Y})
+	}
+	return line
 }
 
 // again uses a part once more, in another paper.

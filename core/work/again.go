@@ -21,14 +21,31 @@ func (m *making) madeAgain(i, n int, cut *Act) {
 			how = m.format(-l.Traced) + " smaller"
 		}
 		cut.Title = fmt.Sprintf("Trace and cut %s × %d", m.name(i), n)
-		cut.Detail = fmt.Sprintf("Draw round %s on %s, %s all round, and cut along the line by hand.", m.partOf(i), paper, how)
+		cut.Detail = fmt.Sprintf("Draw round %s on %s, %s all round, and cut it out by hand. A pencil's line comes about %s outside what it is drawn round: cut inside it.", m.partOf(i), paper, how, m.format(pencilLine))
 	case l.Region != nil && l.Region.By == card.CutTwice:
 		cut.Title = fmt.Sprintf("Cut %s × %d again", m.name(i), n)
-		cut.Detail = fmt.Sprintf("From %s, with the die of %s. Then fussy cut it along %s and keep %s.", paper, m.partOf(i), m.along(i), m.keeps(i))
+		cut.Detail = fmt.Sprintf("From %s, with the die of %s. Then fussy cut it along %s and keep %s.%s", paper, m.partOf(i), m.along(i), m.keeps(i), m.neck(i))
 	case l.Region != nil && l.Region.By == card.Swapped:
 		cut.Title = fmt.Sprintf("Cut %s × %d, to be swapped", m.name(i), n)
 		cut.Detail = fmt.Sprintf("From %s, with the die of %s. Lay both cards on each other, cut through both along %s, and swap: this one gives %s.", paper, m.partOf(i), m.along(i), m.keeps(i))
 	}
+}
+
+// pencilLine is by how much a traced outline comes larger all round, mm: common practice, no source; and
+// narrowNeck how narrow a place is at the most, mm, that is told of what is kept: our own default.
+const (
+	pencilLine = 0.5
+	narrowNeck = 4.0
+)
+
+// neck says where what is kept of a piece hangs together by little.
+func (m *making) neck(i int) string {
+	wide, at, ok := m.views[i].Outline.Neck(narrowNeck)
+	if !ok {
+		return ""
+	}
+	b := m.views[i].Outline.Bounds()
+	return fmt.Sprintf(" It hangs together by a neck of %s, %s below its top: hold it there, cut it last, or part it there and glue both.", m.format(wide), m.format(at.Y-b.Min.Y))
 }
 
 // partOf is what the die or the stamp of a layer is called, whatever is made of it.

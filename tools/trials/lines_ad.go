@@ -238,12 +238,16 @@ var linesAD = []line{
 	}},
 	{id: "D.2", card: "D", what: "the body is cut twice, its foot hangs by 1.3 mm", told: func(t *told) (verdict, *foresee.Finding) {
 		n := t.pieces("owlet", "")
-		return half(n == 2, false), nil
+		neck := false
+		for _, a := range t.Steps {
+			neck = neck || a.ID.Verb == work.Cut && strings.Contains(a.Detail, "neck of 1.") && strings.Contains(a.Detail, "with the die of body")
+		}
+		return half(n == 2, n == 2 && neck), nil
 	}},
 	{id: "D.3", card: "D", what: "the net has no back; one traced round comes 0.5 mm too large", told: func(t *told) (verdict, *foresee.Finding) {
 		m, _ := t.Card.Motif(t.Find("image net"))
 		traced := slices.ContainsFunc(m.Layers, func(l card.Layer) bool { return math.Abs(l.Traced) > 0 })
-		return half(traced, false), nil
+		return half(traced, traced && anyDetail(t, "cut inside it")), nil
 	}},
 	{id: "D.4", card: "D", what: "joints that the film does not reach", told: func(t *told) (verdict, *foresee.Finding) {
 		a := t.step(work.GlueAgain, "", "")
@@ -281,4 +285,9 @@ func anyMinds(t *told, word string) bool {
 		}
 	}
 	return false
+}
+
+// anyDetail reports whether a step says something.
+func anyDetail(t *told, words string) bool {
+	return slices.ContainsFunc(t.Steps, func(a work.Act) bool { return strings.Contains(a.Detail, words) })
 }
