@@ -2,12 +2,14 @@ package plan_test
 
 import (
 	"slices"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
 	"ochrestone/core/card"
+	"ochrestone/core/kit"
 	"ochrestone/core/trial"
 	"ochrestone/core/work"
 )
@@ -48,4 +50,25 @@ func TestAnArrangementIsLiftedWithFilm(t *testing.T) {
 	assert.Empty(t, stepsBy(warm.Of(clear, k), work.GlueAgain))
 	_, err = c.Apply(k, card.Edit{Lift: &card.Lift{Elements: []string{"cord"}, On: true}})
 	assert.ErrorContains(t, err, "no piece that film lifts")
+}
+
+// A part held at its foot only, with another put down over its free end, is told of at that step; held all
+// over, or clear of it, it is not.
+func TestFreeEndsBeneathAreMinded(t *testing.T) {
+	minded := func(bonds []card.Bond, x float64) bool {
+		card1 := bare(func(c *card.Card, _ *kit.Kit) {
+			laid(c, "stalk", 0, 0, card.Sheet{Paper: "oat", W: 12, H: 40}).Bonds = bonds
+			laid(c, "over", x, -14, card.Sheet{Paper: "chalk", W: 40, H: 20})
+		})
+		for _, a := range warm.Of(card1.c, card1.k).Steps {
+			if a.ID.Verb == work.Place && a.ID.Element == "over" {
+				return slices.ContainsFunc(a.Mind, func(m string) bool { return strings.Contains(m, "held in part only") })
+			}
+		}
+		return false
+	}
+	foot := []card.Bond{{Adhesive: "liquid", Zone: card.BondFoot}}
+	assert.True(t, minded(foot, 0))
+	assert.False(t, minded(card.Glue("liquid"), 0), "glued all over")
+	assert.False(t, minded(foot, 40), "clear of it")
 }

@@ -2,13 +2,11 @@ package work
 
 import (
 	"fmt"
-	"slices"
 	"strings"
 
 	"ochrestone/core/build"
 	"ochrestone/core/card"
 	"ochrestone/core/measure"
-	"ochrestone/core/shape"
 	"ochrestone/core/words"
 )
 
@@ -242,6 +240,7 @@ func (k *maker) put(i int) {
 		a.Detail = fmt.Sprintf("Glue its flap of %s beneath the panel, between two sheets; the leaf itself stays free.", k.format(e.Sheet.Flap.Depth))
 	}
 	a.Detail += k.crossed(i)
+	a.Mind = append(a.Mind, k.freeBeneath(i)...)
 	phase := phaseFlat
 	if raised {
 		phase = phaseRaise
@@ -257,85 +256,6 @@ func (k *maker) put(i int) {
 		f.leaf = Thing{Element: e.ID, Motif: e.Image.Motif, Colourway: e.Image.Colourway}
 	}
 	k.add(phase, a, f)
-}
-
-// trimEdges trims what hangs over the edge of what carries it, from the back: when the glue is dry,
-// and before that is mounted. It is one act for each such edge.
-func trimEdges(k *maker) {
-	var edges []card.Leaf
-	over := map[string][]int{}
-	for i, t := range k.Things {
-		if t.Overhang <= 0 {
-			continue
-		}
-		edge := k.Edge(t.Element)
-		if over[edge.ID] == nil {
-			edges = append(edges, edge)
-		}
-		over[edge.ID] = append(over[edge.ID], i)
-	}
-	for _, edge := range edges {
-		id := edge.ID
-		f := facts{leaf: Thing{Element: id, Part: TrimEdge}, onto: Thing{Element: id}}
-		var what []string
-		clear := ""
-		for _, i := range over[id] {
-			t := &k.Things[i]
-			what = append(what, words.Small(t.Name)+" "+k.sides(t.Offcut, edge))
-			b := blade{element: t.Element.ID, stack: i, passes: map[string]bool{}}
-			for j := range k.Things {
-				if r := &k.Things[j]; j != i && r.Element.Ribbon != nil && !t.InBlade(r).Empty() {
-					b.passes[r.Element.ID] = true
-					clear = " Mind the ribbon there."
-				}
-			}
-			f.blades = append(f.blades, b)
-		}
-		k.add(phaseRaise, Act{ID: card.Step{Verb: TrimEdge, Element: id}, Kind: CutAct, Title: "Trim the overhang from the back of " + k.LeafName(id),
-			Detail: fmt.Sprintf("Flush with the edge, face down on the mat, when the glue is dry: %s.%s Keep the trimmings for gaps.", strings.Join(what, "; "), clear)}, f)
-	}
-}
-
-// sides says by how much an offcut stands out past each side of a leaf.
-func (k *maker) sides(off shape.Region, edge card.Leaf) string {
-	b := off.Bounds()
-	var out []string
-	for _, s := range []struct {
-		side string
-		by   float64
-	}{{"left", edge.X - b.Min.X}, {"right", b.Max.X - edge.X - edge.Size.W}, {"top", edge.Y - b.Min.Y}, {"foot", b.Max.Y - edge.Y - edge.Size.H}} {
-		if s.by >= leastOff {
-			out = append(out, fmt.Sprintf("%s at the %s", k.format(s.by), s.side))
-		}
-	}
-	return words.Listed(out)
-}
-
-// leastOff is how much of an overhang is worth saying, mm.
-const leastOff = 0.1
-
-// blade is one cut of a trimming: along the edge where a thing hangs over.
-type blade struct {
-	element string
-	stack   int             // of the thing
-	passes  map[string]bool // ribbons that it would cut
-}
-
-// trims are the elements whose overhang an act trims.
-func (f *facts) trims() (out []string) {
-	for _, b := range f.blades {
-		out = append(out, b.element)
-	}
-	return out
-}
-
-// cutsInto reports whether a trimming would cut a ribbon that is tied before it and can be tied after:
-// it lies over what is trimmed there.
-func (f *facts) cutsInto(tie *Act) bool {
-	if tie.bulky && !slices.ContainsFunc(f.blades, func(b blade) bool { return b.stack > tie.stack }) {
-		return true // nothing lies flat, face down, on a bow
-	}
-	return slices.ContainsFunc(f.blades, func(b blade) bool { return b.passes[tie.ID.Element] && tie.stack > b.stack })
 }
 
 // mountSheets joins the mats from the top down and mounts them on the base.

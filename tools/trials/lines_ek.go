@@ -304,7 +304,16 @@ var linesEK = []line{
 		s.Lay("strip", 30, 112, 0)
 		s.Hold("strip", []card.Bond{{Spacer: "foam2-strip", Level: 1, Pads: []card.Pad{{W: 36, H: 6}}}})
 	}},
-	{id: "I.4", card: "I", what: "leaves held at the stalk catch when the panel is pressed down", told: never},
+	{id: "I.4", card: "I", what: "leaves held at the stalk catch when the panel is pressed down", told: func(t *told) (verdict, *foresee.Finding) {
+		a := t.step(work.Place, "panel", "")
+		return half(anyMinds(t, "held in part only"), minds(a, "glue what lies under it too") && minds(a, "leaf")), nil
+	}, twin: func(s *trial.Stranger) {
+		for _, e := range s.Card.Elements {
+			if e.Image != nil && e.Image.Motif == s.Find("image leaf") {
+				s.Do(card.Edit{Hold: &card.Hold{Element: e.ID, Bonds: card.Glue("liquid")}})
+			}
+		}
+	}},
 	{id: "I.5", card: "I", what: "five bluecard leaves on bluecard: 0.0 apart, said once", told: func(t *told) (verdict, *foresee.Finding) {
 		f := t.note("leaf", "one", "background")
 		return half(f != nil, (within(f, "difference", 0, 1) || within(f, "apart", 0, 1)) && t.count("one")+t.count("background") == 1), f
