@@ -108,6 +108,7 @@ func Kit() (kit.Kit, error) {
 			{ID: "spray", Name: "Spray adhesive", Kind: "spray", SetMinutes: 3, Thickness: 0.01},
 		},
 		Envelopes: []kit.Envelope{},
+		Gems:      []kit.Gem{},
 		Machines:  []kit.Machine{{ID: "bench-press", Name: "Table machine", W: 150, H: 320, Most: 0.6}},
 	}
 	for _, e := range measure.Envelopes() {

@@ -122,6 +122,8 @@ func usable(it bundle.Item) error {
 		return valid[kit.Adhesive](it.Doc)
 	case store.KindEnvelope:
 		return valid[kit.Envelope](it.Doc)
+	case store.KindGem:
+		return valid[kit.Gem](it.Doc)
 	case store.KindSwatch:
 		return valid[kit.Swatch](it.Doc)
 	}

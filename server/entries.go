@@ -247,7 +247,10 @@ func (s *Server) takeLevels(ctx context.Context, in *EntryIn) (*struct{}, error)
 		if sp, ok := k.Spacer(t.ID); ok && t.Kind == store.KindSpacer {
 			sp.Left = &left
 			after = append(after, store.Item{Kind: store.KindSpacer, ID: sp.ID, Value: sp})
-		} else if e, ok := k.Envelope(t.ID); ok {
+		} else if g, ok := k.Gem(t.ID); ok && t.Kind == store.KindGem {
+			g.Left = &left
+			after = append(after, store.Item{Kind: store.KindGem, ID: g.ID, Value: g})
+		} else if e, ok := k.Envelope(t.ID); ok && t.Kind == store.KindEnvelope {
 			e.Left = &left
 			after = append(after, store.Item{Kind: store.KindEnvelope, ID: e.ID, Value: e})
 		}

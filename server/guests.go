@@ -90,7 +90,7 @@ func (s *Server) inHand(ctx context.Context, id, run string) bool {
 
 // shownKit is a kit as another screen sees it: what things are called, and their colours.
 func shownKit(k kit.Kit) kit.Kit {
-	out := kit.Kit{Sets: []kit.Set{}, Inks: []kit.Ink{}, Papers: []kit.Cardstock{}, Spacers: []kit.Spacer{}, Adhesives: []kit.Adhesive{}, Envelopes: []kit.Envelope{}, Machines: []kit.Machine{}, Swatches: []kit.Swatch{}}
+	out := kit.Kit{Sets: []kit.Set{}, Inks: []kit.Ink{}, Papers: []kit.Cardstock{}, Spacers: []kit.Spacer{}, Adhesives: []kit.Adhesive{}, Envelopes: []kit.Envelope{}, Gems: []kit.Gem{}, Machines: []kit.Machine{}, Swatches: []kit.Swatch{}}
 	for _, v := range k.Sets {
 		s := kit.Set{ID: v.ID, Name: v.Name, Kind: v.Kind, Parts: []kit.Part{}}
 		for _, p := range v.Parts {
@@ -112,6 +112,9 @@ func shownKit(k kit.Kit) kit.Kit {
 	}
 	for _, v := range k.Envelopes {
 		out.Envelopes = append(out.Envelopes, kit.Envelope{ID: v.ID, Name: v.Name})
+	}
+	for _, v := range k.Gems {
+		out.Gems = append(out.Gems, kit.Gem{ID: v.ID, Name: v.Name, Size: v.Size, Height: v.Height, Colour: v.Colour})
 	}
 	return out
 }

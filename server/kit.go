@@ -60,6 +60,7 @@ func (s *Server) kit() {
 	keep(s, store.KindSpacer, func(v kit.Spacer) string { return v.ID })
 	keep(s, store.KindAdhesive, func(v kit.Adhesive) string { return v.ID })
 	keep(s, store.KindEnvelope, func(v kit.Envelope) string { return v.ID })
+	keep(s, store.KindGem, func(v kit.Gem) string { return v.ID })
 	keep(s, store.KindMachine, func(v kit.Machine) string { return v.ID })
 	keep(s, store.KindSet, func(v kit.Set) string { return v.ID })
 	huma.Register(s.api, op("starter-shelf", http.MethodPost, "/api/starter", "Put usual cardstock, foam, adhesives and envelopes into the stores"), func(ctx context.Context, _ *struct{}) (*struct{}, error) {

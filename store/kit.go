@@ -137,6 +137,7 @@ func own(k kit.Kit) kit.Kit {
 	k.Sets, k.Inks, k.Papers = slices.Clone(k.Sets), slices.Clone(k.Inks), slices.Clone(k.Papers)
 	k.Spacers, k.Adhesives = slices.Clone(k.Spacers), slices.Clone(k.Adhesives)
 	k.Envelopes, k.Swatches, k.Machines = slices.Clone(k.Envelopes), slices.Clone(k.Swatches), slices.Clone(k.Machines)
+	k.Gems = slices.Clone(k.Gems)
 	for i := range k.Sets {
 		k.Sets[i].Parts = slices.Clone(k.Sets[i].Parts)
 	}
@@ -144,7 +145,7 @@ func own(k kit.Kit) kit.Kit {
 }
 
 func emptyKit() *kit.Kit {
-	return &kit.Kit{Sets: []kit.Set{}, Inks: []kit.Ink{}, Papers: []kit.Cardstock{}, Spacers: []kit.Spacer{}, Adhesives: []kit.Adhesive{}, Envelopes: []kit.Envelope{}, Machines: []kit.Machine{}, Swatches: []kit.Swatch{}}
+	return &kit.Kit{Sets: []kit.Set{}, Inks: []kit.Ink{}, Papers: []kit.Cardstock{}, Spacers: []kit.Spacer{}, Adhesives: []kit.Adhesive{}, Envelopes: []kit.Envelope{}, Gems: []kit.Gem{}, Machines: []kit.Machine{}, Swatches: []kit.Swatch{}}
 }
 
 // readKit reads everything the person owns from the file. What cannot be read is
@@ -197,6 +198,8 @@ func take(kind, id string, doc []byte, k *kit.Kit) error {
 		return into(&k.Adhesives, doc)
 	case KindEnvelope:
 		return into(&k.Envelopes, doc)
+	case KindGem:
+		return into(&k.Gems, doc)
 	case KindMachine:
 		return into(&k.Machines, doc)
 	case KindSwatch:

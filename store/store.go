@@ -350,6 +350,7 @@ const (
 	KindSpacer   = "spacers"
 	KindAdhesive = "adhesives"
 	KindEnvelope = "envelopes"
+	KindGem      = "gems"
 	KindMachine  = "machines"
 	KindSwatch   = "swatches"
 )
@@ -385,6 +386,9 @@ func (s *Store) Fill(ctx context.Context, k kit.Kit, ids []string, cards []card.
 	}
 	for _, v := range k.Envelopes {
 		add(KindEnvelope, v.ID, v)
+	}
+	for _, v := range k.Gems {
+		add(KindGem, v.ID, v)
 	}
 	for _, v := range k.Machines {
 		add(KindMachine, v.ID, v)

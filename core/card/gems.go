@@ -12,6 +12,7 @@ type Gems struct {
 	Size   float64  `json:"size" minimum:"0.5" maximum:"30" doc:"across, mm"`
 	Height float64  `json:"height" minimum:"0.1" maximum:"15" doc:"mm"`
 	Colour string   `json:"colour" doc:"#rrggbb"`
+	Gem    string   `json:"gem,omitempty" doc:"which of the stores they are, by its id; empty: of none there"`
 	Places []Offset `json:"places" nullable:"false" minItems:"1" maxItems:"200" doc:"one for each"`
 
 	extra extra
@@ -79,9 +80,10 @@ type SetGems struct {
 	Size    *float64 `json:"size,omitempty" doc:"across, mm"`
 	Height  *float64 `json:"height,omitempty" doc:"mm"`
 	Colour  *string  `json:"colour,omitempty" doc:"#rrggbb"`
+	Gem     *string  `json:"gem,omitempty" doc:"of the stores, as large, as high and in its colour; empty: of none there"`
 }
 
-func (e *SetGems) apply(c *Card, _ kit.Kit) error {
+func (e *SetGems) apply(c *Card, k kit.Kit) error {
 	el, err := c.element(e.Element)
 	if err != nil {
 		return err
@@ -90,6 +92,14 @@ func (e *SetGems) apply(c *Card, _ kit.Kit) error {
 		return kit.Problem{Path: "gems.element", What: fmt.Sprintf("%q is no gems", e.Element)}
 	}
 	g := *el.Gems
+	if e.Gem != nil {
+		g.Gem = *e.Gem
+		if of, ok := k.Gem(g.Gem); ok {
+			g.Size, g.Height, g.Colour = of.Size, of.Height, of.Colour
+		} else if g.Gem != "" {
+			return kit.Problem{Path: "gems.gem", What: fmt.Sprintf("%q is not in the stores: choose one you own", g.Gem)}
+		}
+	}
 	if e.Size != nil {
 		g.Size = *e.Size
 	}
@@ -104,4 +114,16 @@ func (e *SetGems) apply(c *Card, _ kit.Kit) error {
 	}
 	el.Gems = &g
 	return nil
+}
+
+// Gems is how many of each sort of gem of the stores one card takes, by its id: on every face, not of what
+// lies beside it.
+func (c Card) Gems() map[string]int {
+	out := map[string]int{}
+	for _, e := range c.Elements {
+		if e.Gems != nil && e.Gems.Gem != "" && e.Face != Beside {
+			out[e.Gems.Gem] += len(e.Gems.Places)
+		}
+	}
+	return out
 }

@@ -56,6 +56,9 @@ func (c Card) Uses() []Use {
 		if i := e.Image; i != nil && i.Cutout != nil {
 			u.add(kit.KindPaper, i.Cutout.Paper)
 		}
+		if g := e.Gems; g != nil {
+			u.add(kit.KindGem, g.Gem)
+		}
 		if l := e.Letters; l != nil {
 			u.add(kit.KindPaper, l.Paper)
 			u.add(kit.KindSet, l.Set)

@@ -75,7 +75,14 @@ func (j Job) counts() []Count {
 		switch {
 		case t.Element.Gems != nil && t.Element.Face != card.Beside:
 			n := len(t.Element.Gems.Places)
-			out = append(out, Count{Name: "Gems of " + t.Name, Each: n, N: n * copies, Has: -1, gems: n})
+			c := Count{Name: "Gems of " + t.Name, Each: n, N: n * copies, Has: -1, gems: n}
+			if g, ok := b.Stock.Gem(t.Element.Gems.Gem); ok {
+				c.Name = g.Name
+				if g.Left != nil {
+					c.Has, c.Short = *g.Left, c.N > *g.Left
+				}
+			}
+			out = append(out, c)
 		case t.Element.Letters != nil && !t.Element.Letters.Bare:
 			islands += t.Islands
 		case t.Element.Ribbon != nil:

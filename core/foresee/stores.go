@@ -129,7 +129,7 @@ func away(v *View, add func(Hit)) {
 		if ok && !away || !ok && (u.Motif != "" || u.Kind == kit.KindEnvelope) {
 			continue
 		}
-		if !ok && u.Kind == kit.KindAdhesive || u.Kind == kit.KindSpacer && !ok {
+		if !ok && u.Kind == kit.KindAdhesive || (u.Kind == kit.KindSpacer || u.Kind == kit.KindGem) && !ok {
 			continue // what holds a part is noted where it stands, a backing is of one sort or the other
 		}
 		if !v.onFace(u) {
@@ -144,7 +144,7 @@ func away(v *View, add func(Hit)) {
 			all[i].places = append(all[i].places, at)
 		}
 	}
-	what := map[kit.Kind]string{kit.KindPaper: "card", kit.KindInk: "ink", kit.KindSet: "set", kit.KindSpacer: "foam", kit.KindAdhesive: "glue", kit.KindEnvelope: "envelope"}
+	what := map[kit.Kind]string{kit.KindPaper: "card", kit.KindInk: "ink", kit.KindSet: "set", kit.KindSpacer: "foam", kit.KindAdhesive: "glue", kit.KindEnvelope: "envelope", kit.KindGem: "gems"}
 	for _, g := range all {
 		h := Hit{Key: []string{string(g.Kind), g.ID}, At: At{Element: g.Element, Motif: g.Motif, Layer: g.Layer}, Facts: []string{g.ID}, Numbers: map[string]float64{"places": float64(len(g.places))},
 			What: fmt.Sprintf("%s is no longer in the stores", g.name),

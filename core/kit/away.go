@@ -13,6 +13,7 @@ const (
 	KindSpacer   Kind = "spacers"
 	KindAdhesive Kind = "adhesives"
 	KindEnvelope Kind = "envelopes"
+	KindGem      Kind = "gems"
 	KindMachine  Kind = "machines"
 )
 
@@ -25,6 +26,7 @@ func (k Kit) Owned() Kit {
 	k.Spacers = slices.DeleteFunc(slices.Clone(k.Spacers), func(v Spacer) bool { return v.Away })
 	k.Adhesives = slices.DeleteFunc(slices.Clone(k.Adhesives), func(v Adhesive) bool { return v.Away })
 	k.Envelopes = slices.DeleteFunc(slices.Clone(k.Envelopes), func(v Envelope) bool { return v.Away })
+	k.Gems = slices.DeleteFunc(slices.Clone(k.Gems), func(v Gem) bool { return v.Away })
 	k.Machines = slices.DeleteFunc(slices.Clone(k.Machines), func(v Machine) bool { return v.Away })
 	return k
 }
@@ -37,6 +39,7 @@ func (k Kit) NoLonger() Kit {
 	k.Spacers = slices.DeleteFunc(slices.Clone(k.Spacers), func(v Spacer) bool { return !v.Away })
 	k.Adhesives = slices.DeleteFunc(slices.Clone(k.Adhesives), func(v Adhesive) bool { return !v.Away })
 	k.Envelopes = slices.DeleteFunc(slices.Clone(k.Envelopes), func(v Envelope) bool { return !v.Away })
+	k.Gems = slices.DeleteFunc(slices.Clone(k.Gems), func(v Gem) bool { return !v.Away })
 	k.Machines = slices.DeleteFunc(slices.Clone(k.Machines), func(v Machine) bool { return !v.Away })
 	k.Swatches = []Swatch{}
 	return k
@@ -63,6 +66,9 @@ func (k Kit) Item(kind Kind, id string) (name string, away, ok bool) {
 		return v.Name, v.Away, ok
 	case KindEnvelope:
 		v, ok := k.Envelope(id)
+		return v.Name, v.Away, ok
+	case KindGem:
+		v, ok := k.Gem(id)
 		return v.Name, v.Away, ok
 	case KindMachine:
 		for _, m := range k.Machines {

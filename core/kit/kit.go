@@ -350,6 +350,7 @@ type Kit struct {
 	Spacers   []Spacer    `json:"spacers" nullable:"false"`
 	Adhesives []Adhesive  `json:"adhesives" nullable:"false"`
 	Envelopes []Envelope  `json:"envelopes" nullable:"false"`
+	Gems      []Gem       `json:"gems" nullable:"false"`
 	Machines  []Machine   `json:"machines" nullable:"false"`
 	Swatches  []Swatch    `json:"swatches" nullable:"false"`
 }

@@ -32,6 +32,7 @@ func Starter() Kit {
 			{ID: "usual-runner", Name: "Tape runner" + usual, Kind: "tape runner", Thickness: 0.06, Shows: true},
 		},
 		Envelopes: []Envelope{},
+		Gems:      []Gem{},
 	}
 	for _, e := range measure.Envelopes() {
 		k.Envelopes = append(k.Envelopes, Envelope{ID: "usual-" + e.ID, Name: e.Name + usual, W: e.Size.W, H: e.Size.H, Caliper: 0.11})

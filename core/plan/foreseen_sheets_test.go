@@ -4,6 +4,8 @@ import (
 	"maps"
 	"testing"
 
+	"github.com/stretchr/testify/require"
+
 	"ochrestone/core/card"
 	"ochrestone/core/kit"
 	"ochrestone/core/shape"
@@ -46,6 +48,17 @@ func foreseenSheets(t *testing.T) map[string]pair {
 		}),
 		"nearly": between(t, "nearly", 1, 4, func(x float64) on {
 			return bare(func(c *card.Card, _ *kit.Kit) { laid(c, "label", x, 0, card.Sheet{Paper: "oat", W: 40, H: 20}) })
+		}),
+		"gems": between(t, "gems", 1, 4, func(left float64) on {
+			return bare(func(c *card.Card, k *kit.Kit) {
+				n, id := int(left), "pearl"
+				k.Gems = append(k.Gems, kit.Gem{ID: id, Name: "Pearls", Size: 4, Height: 2, Colour: "#f0e8d8", Left: &n})
+				out, err := c.Apply(*k, card.Edit{AddGems: &card.AddGems{}})
+				require.NoError(t, err)
+				out, err = out.Apply(*k, card.Edit{Gems: &card.SetGems{Element: out.Elements[len(out.Elements)-1].ID, Gem: &id}})
+				require.NoError(t, err)
+				*c = out
+			})
 		}),
 		"span": between(t, "span", 45, 32, func(l float64) on {
 			return bare(func(c *card.Card, k *kit.Kit) {

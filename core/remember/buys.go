@@ -20,14 +20,14 @@ type Make struct {
 
 // Taking is what of a thing that is counted a run takes.
 type Taking struct {
-	Kind string `json:"kind" enum:"spacers,envelopes"`
+	Kind string `json:"kind" enum:"spacers,envelopes,gems"`
 	ID   string `json:"id"`
 	Name string `json:"name"`
 	N    int    `json:"n" doc:"so many"`
 	Left *int   `json:"left,omitempty" doc:"so many are there; none: not counted"`
 }
 
-// Takes lists the spacers and envelopes that cards take, all of them together; cardstock is
+// Takes lists the spacers, envelopes and gems that cards take, all of them together; cardstock is
 // taken as it is cut. What is no longer in the kit is passed over.
 func Takes(makes []Make, k kit.Kit) []Taking {
 	n := map[string]int{}
@@ -36,6 +36,9 @@ func Takes(makes []Make, k kit.Kit) []Taking {
 			n["spacers/"+id] += pads * m.Card.Run()
 		}
 		n["envelopes/"+m.Plan.Depth.Post.Envelope] += m.Card.Run()
+		for id, each := range m.Card.Gems() {
+			n["gems/"+id] += each * m.Card.Run()
+		}
 	}
 	return takings(n, k)
 }
@@ -53,12 +56,17 @@ func takings(n map[string]int, k kit.Kit) []Taking {
 			out = append(out, Taking{"envelopes", e.ID, e.Name, n, e.Left})
 		}
 	}
+	for _, g := range k.Gems {
+		if n := n["gems/"+g.ID]; n > 0 {
+			out = append(out, Taking{"gems", g.ID, g.Name, n, g.Left})
+		}
+	}
 	return out
 }
 
 // ToBuy is something to buy.
 type ToBuy struct {
-	Kind  string `json:"kind" enum:"inks,papers,spacers,adhesives,envelopes"`
+	Kind  string `json:"kind" enum:"inks,papers,spacers,adhesives,envelopes,gems"`
 	ID    string `json:"id"`
 	Name  string `json:"name"`
 	N     int    `json:"n,omitempty" doc:"at least so many, sheets of cardstock; 0: one"`
@@ -148,8 +156,10 @@ func Shopping(k kit.Kit, all []Wanted, laid []cut.Stock) []ToBuy {
 		b := ToBuy{t.Kind, t.ID, t.Name, t.N - *t.Left, why(fmt.Sprintf("%d there", *t.Left), t.Kind, t.ID), ""}
 		if s, ok := k.Spacer(t.ID); ok && t.Kind == "spacers" {
 			b.Where = s.Where
-		} else if e, ok := k.Envelope(t.ID); ok {
+		} else if e, ok := k.Envelope(t.ID); ok && t.Kind == "envelopes" {
 			b.Where = e.Where
+		} else if g, ok := k.Gem(t.ID); ok && t.Kind == "gems" {
+			b.Where = g.Where
 		}
 		out = append(out, b)
 	}

@@ -112,3 +112,37 @@ func TestShoppingForTheBench(t *testing.T) {
 		assert.NotEqual(t, used.Ink, b.ID, "what is empty and not wanted is not bought")
 	}
 }
+
+// Gems are taken as often as they are laid, on every face, for every card of a sitting, and bought where
+// there are fewer; what lies beside the card takes none.
+func TestGemsAreTakenAndBought(t *testing.T) {
+	k, err := demo.Kit()
+	require.NoError(t, err)
+	left := 20
+	k.Gems = []kit.Gem{{ID: "pearl", Name: "Pearls", Size: 4, Height: 2, Colour: "#f0e8d8", Left: &left, Where: "tin"}}
+	c := demo.Cards(k)[0]
+	places := []card.Offset{{X: -8}, {}, {X: 8}}
+	gems := card.Gems{Size: 4, Height: 2, Colour: "#f0e8d8", Gem: "pearl", Places: places}
+	for i, face := range []card.Face{card.Front, card.InsideRight, card.Beside} {
+		g := gems
+		c.Elements = append(c.Elements, card.Element{ID: string(rune('x' + i)), Face: face, Place: card.Place{X: 30, Y: 30}, Bonds: card.Glue(""), Gems: &g})
+	}
+	c.Copies = 4
+	m := remember.Make{Card: c, Plan: plan.NewPlanner().Of(c, k)}
+	n := 0
+	for _, x := range remember.Takes([]remember.Make{m}, k) {
+		if x.Kind == "gems" {
+			n = x.N
+		}
+	}
+	assert.Equal(t, 2*3*4, n)
+	var bought []remember.ToBuy
+	for _, b := range remember.Shopping(k, wanted(k, m), nil) {
+		if b.Kind == "gems" {
+			bought = append(bought, b)
+		}
+	}
+	require.Len(t, bought, 1)
+	assert.Equal(t, 4, bought[0].N)
+	assert.Equal(t, "tin", bought[0].Where)
+}

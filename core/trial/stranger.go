@@ -417,3 +417,18 @@ func (s *Stranger) CutAfter(image, layer string, after bool) {
 		}
 	}
 }
+
+// gems puts a sort of gem into the stores, so many of it, and takes it for an element.
+func (s *Stranger) gems(element, id, name, rgb string, size, high float64, left int) {
+	s.Kit.Gems = append(s.Kit.Gems, kit.Gem{ID: id, Name: name, Size: size, Height: high, Colour: rgb, Left: &left})
+	s.Do(card.Edit{Gems: &card.SetGems{Element: element, Gem: &id}})
+}
+
+// GemsLeft says how many of a sort of gem are left.
+func (s *Stranger) GemsLeft(id string, left int) {
+	for i := range s.Kit.Gems {
+		if s.Kit.Gems[i].ID == id {
+			s.Kit.Gems[i].Left = &left
+		}
+	}
+}

@@ -104,7 +104,7 @@ func pondOwls() *Stranger {
 	s.Do(card.Edit{Gems: &card.SetGems{Element: g, Count: &n, Size: &size}})
 	x, y := 54.0, 131.0
 	s.Do(card.Edit{Put: &card.Put{Element: g, X: &x, Y: &y}})
-	s.gap("pom-poms and gems have no store: they are not counted against what is owned")
+	s.gems(g, "pompom", "Pom-poms, 8 mm", "#d8b04a", 8, 4, 3)
 	s.gap("one large and two small dots in one bond: a bond has one sort of pad, its pads may be of any size")
 	s.sheets("white80", 3)
 	s.sheets("bluecard", 1)

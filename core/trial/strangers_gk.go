@@ -109,12 +109,17 @@ func longMoths() *Stranger {
 	s.at(s.Find("amber moth"), 65, 49, 180)
 	s.Do(card.Edit{Tucks: &card.SetTucks{Element: s.Find("amber moth"), With: phrase, Parts: []string{"wing die"}}})
 	s.treat("panel", card.DidWords, card.Treatment{Words: &card.Words{Text: "at dusk", Ink: "black", Letter: 4, Bend: 40, Spot: card.Spot{Y: 50 - 44.45}}})
-	s.Do(card.Edit{AddGems: &card.AddGems{}})
-	g := s.last("shells")
-	n, size, high := 6, 5.0, 5.0
-	gx, gy := 108.0, 82.0
-	s.Do(card.Edit{Gems: &card.SetGems{Element: g, Count: &n, Size: &size, Height: &high}}, card.Edit{Put: &card.Put{Element: g, X: &gx, Y: &gy}})
-	s.gap("shells in colours of their own with a store for each")
+	for i, shell := range []struct {
+		name, rgb string
+		left      int
+	}{{"blue", "#5b93bc", 2}, {"grey", "#77797c", 2}, {"violet", "#8a6bb0", 2}, {"amber", "#d99b2a", 0}, {"brown", "#8e6a4c", 2}, {"white", "#f7f6f2", 4}} {
+		s.Do(card.Edit{AddGems: &card.AddGems{}})
+		g := s.last("shell " + shell.name)
+		n := 1
+		gx, gy := 83+10*float64(i), 82.0
+		s.Do(card.Edit{Gems: &card.SetGems{Element: g, Count: &n}}, card.Edit{Put: &card.Put{Element: g, X: &gx, Y: &gy}})
+		s.gems(g, "shell-"+shell.name, "Shells, "+shell.name, shell.rgb, 5, 5, shell.left)
+	}
 	for i := range s.Kit.Sets {
 		s.Kit.Sets[i].Fresh = s.Kit.Sets[i].Kind == kit.StampSet
 	}

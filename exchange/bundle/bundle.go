@@ -71,6 +71,7 @@ var kinds = []kind{
 	{"spacers", []string{"spacer", "wall", "backing"}, func(k kit.Kit) any { return k.Spacers }},
 	{"adhesives", []string{"adhesive", "backing"}, func(k kit.Kit) any { return k.Adhesives }},
 	{"envelopes", []string{"envelope"}, func(k kit.Kit) any { return k.Envelopes }},
+	{"gems", []string{"gem"}, func(k kit.Kit) any { return k.Gems }},
 }
 
 func kindOf(word string) (of []string) {

@@ -21,7 +21,7 @@ const most = 5000
 // Item is a thing that was read.
 type Item struct {
 	Name  string
-	Value any // a kit.Cardstock, kit.Spacer, kit.Adhesive, kit.Envelope or kit.Machine, without an id
+	Value any // a kit.Cardstock, kit.Spacer, kit.Adhesive, kit.Envelope, kit.Gem or kit.Machine, without an id
 }
 
 // As is the thing with an id of its own.
@@ -65,7 +65,9 @@ func (c column[T]) heading() string {
 }
 
 // Kinds are the kinds there are, by their names in the stores.
-func Kinds() []string { return []string{"papers", "spacers", "adhesives", "envelopes", "machines"} }
+func Kinds() []string {
+	return []string{"papers", "spacers", "adhesives", "envelopes", "gems", "machines"}
+}
 
 // Of gives the table of a kind, and whether there is one.
 func Of(kind string) (Table, bool) {
@@ -112,6 +114,15 @@ func Of(kind string) (Table, bool) {
 			length("padding", func(e *kit.Envelope) any { return &e.Padding }), length("box height", func(e *kit.Envelope) any { return &e.Depth }),
 			field("weight g", func(e *kit.Envelope) any { return &e.Grams }), field("left", func(e *kit.Envelope) any { return &e.Left }),
 			field("where kept", func(e *kit.Envelope) any { return &e.Where })), true
+	case "gems":
+		return tableOf(func(k kit.Kit) []kit.Gem { return k.Gems }, func(g *kit.Gem) {
+			if g.Height == 0 {
+				g.Height = g.Size / 2
+			}
+		},
+			field("name", func(g *kit.Gem) any { return &g.Name }), length("across", func(g *kit.Gem) any { return &g.Size }),
+			length("height", func(g *kit.Gem) any { return &g.Height }), field("colour", func(g *kit.Gem) any { return &g.Colour }),
+			field("left", func(g *kit.Gem) any { return &g.Left }), field("where kept", func(g *kit.Gem) any { return &g.Where })), true
 	case "machines":
 		return tableOf(func(k kit.Kit) []kit.Machine { return k.Machines }, func(*kit.Machine) {},
 			field("name", func(m *kit.Machine) any { return &m.Name }), length("plate width", func(m *kit.Machine) any { return &m.W }),

@@ -45,6 +45,7 @@ func TestEveryShelfGoesOutAndComesIn(t *testing.T) {
 	k.Spacers = append(k.Spacers, kit.Spacer{ID: "x", Name: "Counted", Kind: "tape", Thickness: 1.5, W: 6, H: 1000, Left: &left, Where: "tin"})
 	k.Adhesives = append(k.Adhesives, kit.Adhesive{ID: "x", Name: "Glue", Kind: "spray", SetMinutes: 2.5, Thickness: 0.01, Wiggle: true, Low: true, Where: "shelf"})
 	k.Envelopes = append(k.Envelopes, kit.Envelope{ID: "x", Name: "Box", W: 120, H: 160, Caliper: 0.4, Padding: 1, Depth: 20, Grams: 14.5, Left: &left})
+	k.Gems = append(k.Gems, kit.Gem{ID: "x", Name: "Shells", Size: 5, Height: 4.5, Colour: "#d99b2a", Left: &left, Where: "jar"})
 	k.Machines = append(k.Machines, kit.Machine{ID: "x", Name: "Mine", W: 152.4, H: 330, Most: 0.7, Shim: "two sheets", Where: "attic"})
 	for _, kind := range Kinds() {
 		tab, ok := Of(kind)
@@ -53,7 +54,7 @@ func TestEveryShelfGoesOutAndComesIn(t *testing.T) {
 		require.NoError(t, tab.Write(&b, k))
 		rows, err := csv.NewReader(bytes.NewReader(b.Bytes())).ReadAll()
 		require.NoError(t, err)
-		was := map[string]reflect.Value{"papers": reflect.ValueOf(k.Papers), "spacers": reflect.ValueOf(k.Spacers), "adhesives": reflect.ValueOf(k.Adhesives), "envelopes": reflect.ValueOf(k.Envelopes), "machines": reflect.ValueOf(k.Machines)}[kind]
+		was := map[string]reflect.Value{"papers": reflect.ValueOf(k.Papers), "spacers": reflect.ValueOf(k.Spacers), "adhesives": reflect.ValueOf(k.Adhesives), "envelopes": reflect.ValueOf(k.Envelopes), "gems": reflect.ValueOf(k.Gems), "machines": reflect.ValueOf(k.Machines)}[kind]
 		require.Len(t, rows, was.Len()+1, kind)
 		assert.Equal(t, tab.Columns, rows[0])
 		assert.Len(t, tab.In(k), was.Len())

@@ -53,7 +53,7 @@ func remembered(rnd *rand.Rand) (out []attack) {
 	shelf := func(kind, name, rows string) {
 		send("shelf "+kind+" "+name, http.MethodPost, "/api/shelf/"+kind, "text/plain", 1, []byte(rows))
 	}
-	for _, kind := range []string{"papers", "spacers", "adhesives", "envelopes", "machines", "inks"} {
+	for _, kind := range []string{"papers", "spacers", "adhesives", "envelopes", "gems", "machines", "inks"} {
 		shelf(kind, "of nothing", "")
 		shelf(kind, "endless", "name,thickness,width\nA,1e308,1e308\nB,nan,inf\nC,-1,-1\nD,"+strings.Repeat("9", 400)+",1\n")
 		shelf(kind, "long", "name\n"+strings.Repeat("A\n", 6000))

@@ -80,7 +80,10 @@ var linesEK = []line{
 		f := t.note("", "beside")
 		return half(f != nil, t.count("beside") == 1), f
 	}, twin: func(s *trial.Stranger) { s.OwlsIn("amber green violet blue amber green green violet blue") }},
-	{id: "E.5", card: "E", what: "4 pom-poms wanted, 3 owned", told: never, lacks: "a store of pom-poms and gems"},
+	{id: "E.5", card: "E", what: "4 pom-poms wanted, 3 owned", told: func(t *told) (verdict, *foresee.Finding) {
+		f := t.note("", "gems")
+		return half(f != nil, within(f, "short", 1, 1)), f
+	}, twin: func(s *trial.Stranger) { s.GemsLeft("pompom", 5) }},
 	{id: "E.6", card: "E", what: "insert, beak and cheeks are one stamp and not one ink", told: func(t *told) (verdict, *foresee.Finding) {
 		f := t.note("3 beak", "stamp")
 		if f == nil {
@@ -247,7 +250,10 @@ var linesEK = []line{
 	}, twin: func(s *trial.Stranger) {
 		s.Treat("tide", 0, func(t *card.Treatment) { f := *t.Fade; f.Tones = 2; t.Fade = &f })
 	}},
-	{id: "H.9", card: "H1", what: "no amber shell in the stores", told: never, lacks: "a store of gems and shells"},
+	{id: "H.9", card: "H1", what: "no amber shell in the stores", told: func(t *told) (verdict, *foresee.Finding) {
+		f := t.note("shell amber", "gems")
+		return half(f != nil, within(f, "short", 1, 1) && f.Mend != nil), f
+	}, twin: func(s *trial.Stranger) { s.GemsLeft("shell-amber", 3) }},
 	{id: "H.10", card: "H2", what: "a shell of 5 mm in a hole of 4", told: func(t *told) (verdict, *foresee.Finding) {
 		f := t.note("shell", "fits")
 		return half(f != nil, within(f, "over", 0.8, 1.2)), f
@@ -263,7 +269,7 @@ var linesEK = []line{
 		s.Do(card.Edit{Base: &card.SetBase{Envelope: &none}})
 	}},
 	{id: "H.12", card: "H1", what: "the front is drawn with its shells", told: func(t *told) (verdict, *foresee.Finding) {
-		drawn := slices.ContainsFunc(t.Front.Elements, func(e plan.Placed) bool { return e.ID == t.Find("shells") && len(e.Drawn) == 6 })
+		drawn := slices.ContainsFunc(t.Front.Elements, func(e plan.Placed) bool { return e.ID == t.Find("shell white") && len(e.Drawn) == 1 })
 		return half(drawn, drawn), nil
 	}},
 	{id: "H.13", card: "H1", what: "both inks of the phrase are kept, planned and used", told: func(t *told) (verdict, *foresee.Finding) {

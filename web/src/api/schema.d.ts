@@ -1050,6 +1050,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kit/gems/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Store a new or changed item */
+        put: operations["put-gem"];
+        post?: never;
+        /** Take an item out of the stores; what cards use is kept for them, as no longer there */
+        delete: operations["take-gem"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/gems/{id}/uses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which cards use an item */
+        get: operations["uses-of-gem"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kit/inks/{id}": {
         parameters: {
             query?: never;
@@ -3233,9 +3268,36 @@ export interface components {
              */
             spill: number;
         };
+        Gem: {
+            /** @description no longer in the stores: kept for the cards that use it, never offered */
+            away?: boolean;
+            /** @description #rrggbb */
+            colour: string;
+            /**
+             * Format: double
+             * @description mm
+             */
+            height: number;
+            id: string;
+            /**
+             * Format: int64
+             * @description on hand; empty: not counted
+             */
+            left?: number;
+            name: string;
+            /**
+             * Format: double
+             * @description across, mm
+             */
+            size: number;
+            /** @description where they are kept */
+            where?: string;
+        };
         Gems: {
             /** @description #rrggbb */
             colour: string;
+            /** @description which of the stores they are, by its id; empty: of none there */
+            gem?: string;
             /**
              * Format: double
              * @description mm
@@ -3612,6 +3674,7 @@ export interface components {
         Kit: {
             adhesives: components["schemas"]["Adhesive"][];
             envelopes: components["schemas"]["Envelope"][];
+            gems: components["schemas"]["Gem"][];
             inks: components["schemas"]["Ink"][];
             machines: components["schemas"]["Machine"][];
             papers: components["schemas"]["Cardstock"][];
@@ -5493,7 +5556,7 @@ export interface components {
         Region: {
             /** @enum {string} */
             by: "masked" | "cut twice" | "swapped" | "enclosed";
-            /** @description the line it is parted along, in the frame of the set, mm; its ends run on straight; of what a print encloses one point within */
+            /** @description the line it is parted along, in the frame of the set, mm; its ends run on straight, or it is closed where they meet; of what a print encloses one point within */
             line?: components["schemas"]["Offset"][] | null;
             /** @description the other side of the line, or what lies outside that part */
             other?: boolean;
@@ -5979,6 +6042,8 @@ export interface components {
             /** Format: int64 */
             count?: number;
             element: string;
+            /** @description of the stores, as large, as high and in its colour; empty: of none there */
+            gem?: string;
             /**
              * Format: double
              * @description mm
@@ -6913,7 +6978,7 @@ export interface components {
         Taking: {
             id: string;
             /** @enum {string} */
-            kind: "spacers" | "envelopes";
+            kind: "spacers" | "envelopes" | "gems";
             /**
              * Format: int64
              * @description so many are there; none: not counted
@@ -7066,7 +7131,7 @@ export interface components {
         ToBuy: {
             id: string;
             /** @enum {string} */
-            kind: "inks" | "papers" | "spacers" | "adhesives" | "envelopes";
+            kind: "inks" | "papers" | "spacers" | "adhesives" | "envelopes" | "gems";
             /**
              * Format: int64
              * @description at least so many, sheets of cardstock; 0: one
@@ -7124,6 +7189,14 @@ export interface components {
              * @description minutes
              */
             took: number;
+        };
+        TookGem: {
+            /** @description titles of the cards that use it */
+            cards: string[];
+            /** @description as it was */
+            item: components["schemas"]["Gem"];
+            /** @description cards use it, so it is kept for them as no longer in the stores */
+            kept: boolean;
         };
         TookInk: {
             /** @description titles of the cards that use it */
@@ -9919,6 +9992,103 @@ export interface operations {
         };
     };
     "uses-of-envelope": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Used"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-gem": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Gem"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Gem"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "take-gem": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TookGem"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "uses-of-gem": {
         parameters: {
             query?: never;
             header?: never;

@@ -50,7 +50,7 @@ const words: [string, string, string[]?][] = [
 	["Play", "how far a layer may be off, in each direction and in turn, before it shows"],
 	["Station", "one stage of the work; open them in any order"],
 	["The table", "where the thing being made lies, at true proportion"],
-	["The stores", "what you own: sets, inks, cardstock, foam, adhesives, envelopes"],
+	["The stores", "what you own: sets, inks, cardstock, foam, adhesives, envelopes, gems"],
 	["Margin notes", "what the program foresees on this card: what, why, and what to do; see What Ochrestone looks for"],
 	["Colourway", "one choice of papers and inks for all layers of an image"],
 ];

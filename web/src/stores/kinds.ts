@@ -21,7 +21,7 @@ export interface FieldOf {
 
 /** A kind of thing: how it is told in a line, and what can be said of it. */
 export interface KindOf {
-	kind: "papers" | "spacers" | "adhesives" | "envelopes" | "machines";
+	kind: "papers" | "spacers" | "adhesives" | "envelopes" | "gems" | "machines";
 	title: string;
 	one: string;
 	things: (s: State) => Thing[];
@@ -143,6 +143,25 @@ export const kinds: Record<string, KindOf> = {
 			{ key: "left", label: "Left (empty: not counted)", is: "count" },
 			where,
 		],
+	},
+	gems: {
+		kind: "gems",
+		title: "Gems",
+		one: "sort of gem",
+		things: (s) => s.kit.gems as unknown as Thing[],
+		put: (t) => ok(api.PUT("/api/kit/gems/{id}", { params: path(t.id), body: t as unknown as S["Gem"] })),
+		colour: (t) => String(t.colour),
+		tell: (t, s) => [`${thin(num(t.size), s)} across, ${thin(num(t.height), s)} high`],
+		count: { key: "left", said: "left", none: undefined },
+		fields: [
+			name,
+			{ key: "colour", label: "Colour", is: "colour", begin: "#e8e2d4" },
+			{ key: "size", label: "Across", is: "thin", begin: 4, min: 0.5, max: 30 },
+			{ key: "height", label: "High", is: "thin", begin: 1.5, min: 0.1, max: 15 },
+			{ key: "left", label: "Left (empty: not counted)", is: "count" },
+			where,
+		],
+		caution: "Gems, pearls and sequins are small parts: not for children under three.",
 	},
 	machines: {
 		kind: "machines",

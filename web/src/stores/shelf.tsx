@@ -96,6 +96,7 @@ export function useTake() {
 			spacers: () => ok(api.DELETE("/api/kit/spacers/{id}", path)),
 			adhesives: () => ok(api.DELETE("/api/kit/adhesives/{id}", path)),
 			envelopes: () => ok(api.DELETE("/api/kit/envelopes/{id}", path)),
+			gems: () => ok(api.DELETE("/api/kit/gems/{id}", path)),
 			machines: () => ok(api.DELETE("/api/kit/machines/{id}", path)),
 			sets: () => ok(api.DELETE("/api/kit/sets/{id}", path)),
 		};
@@ -111,7 +112,7 @@ export function useTake() {
 	};
 }
 
-export type Shelf = "inks" | "papers" | "spacers" | "adhesives" | "envelopes" | "machines" | "sets";
+export type Shelf = "inks" | "papers" | "spacers" | "adhesives" | "envelopes" | "gems" | "machines" | "sets";
 
 /** Puts a thing into the stores as it was, or again. */
 export function putBack(kind: Shelf, id: string, item: unknown) {
@@ -123,6 +124,7 @@ export function putBack(kind: Shelf, id: string, item: unknown) {
 		spacers: () => ok(api.PUT("/api/kit/spacers/{id}", to)),
 		adhesives: () => ok(api.PUT("/api/kit/adhesives/{id}", to)),
 		envelopes: () => ok(api.PUT("/api/kit/envelopes/{id}", to)),
+		gems: () => ok(api.PUT("/api/kit/gems/{id}", to)),
 		machines: () => ok(api.PUT("/api/kit/machines/{id}", to)),
 		sets: () => ok(api.PUT("/api/kit/sets/{id}", to)),
 	};
@@ -137,6 +139,7 @@ const usesOf = (kind: Shelf, id: string) => {
 		spacers: () => ok(api.GET("/api/kit/spacers/{id}/uses", path)),
 		adhesives: () => ok(api.GET("/api/kit/adhesives/{id}/uses", path)),
 		envelopes: () => ok(api.GET("/api/kit/envelopes/{id}/uses", path)),
+		gems: () => ok(api.GET("/api/kit/gems/{id}/uses", path)),
 		machines: () => ok(api.GET("/api/kit/machines/{id}/uses", path)),
 		sets: () => ok(api.GET("/api/kit/sets/{id}/uses", path)),
 	};

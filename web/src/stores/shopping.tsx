@@ -4,7 +4,14 @@ import { useShopping } from "../api/queries";
 import { Button } from "../ui/button";
 import { Panel } from "./shelf";
 
-const kinds: Record<S["ToBuy"]["kind"], string> = { inks: "Inks", papers: "Cardstock", spacers: "Spacers", adhesives: "Adhesives", envelopes: "Envelopes" };
+const kinds: Record<S["ToBuy"]["kind"], string> = {
+	inks: "Inks",
+	papers: "Cardstock",
+	spacers: "Spacers",
+	adhesives: "Adhesives",
+	envelopes: "Envelopes",
+	gems: "Gems",
+};
 
 /** What to buy for the cards on the bench. */
 export function Shopping() {

@@ -160,6 +160,18 @@ function GemFields({ e }: { e: Element }) {
 				value={g.colour}
 				onChange={(ev) => b.edit({ gems: { element: e.id, colour: ev.target.value } }, `colour ${e.id}`)}
 			/>
+			{(b.state.kit.gems.length > 0 || g.gem) && (
+				<Select label="Of the stores" value={g.gem ?? ""} onChange={(gem) => b.edit({ gems: { element: e.id, gem } })} width="150px">
+					<option value="">none of these</option>
+					{g.gem && !b.state.kit.gems.some((x) => x.id === g.gem) && <option value={g.gem}>no longer there</option>}
+					{b.state.kit.gems.map((x) => (
+						<option key={x.id} value={x.id}>
+							{x.name}
+							{x.left !== undefined ? `, ${x.left} left` : ""}
+						</option>
+					))}
+				</Select>
+			)}
 		</>
 	);
 }
