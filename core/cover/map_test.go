@@ -39,6 +39,23 @@ func meets(m *Map, a, b int) (long float64) {
 	return long
 }
 
+// strewn are six shapes strewn over the front: discs, rings, turned rectangles.
+func strewn(rng *rand.Rand) (gs []shape.Region) {
+	for range 6 {
+		at := shape.Point{X: 108 * rng.Float64(), Y: 140 * rng.Float64()}
+		switch rng.IntN(3) {
+		case 0:
+			gs = append(gs, shape.Disc(at, 4+25*rng.Float64()))
+		case 1:
+			gs = append(gs, shape.RingDisc(at, 14+10*rng.Float64(), 6+6*rng.Float64()))
+		default:
+			w, h := 4+50*rng.Float64(), 4+50*rng.Float64()
+			gs = append(gs, shape.Rect(-w/2, -h/2, w, h).Turn(360*rng.Float64(), shape.Point{}).Move(at))
+		}
+	}
+	return gs
+}
+
 // Edges and areas in closed form.
 func TestTheMapInClosedForm(t *testing.T) {
 	for _, turn := range []float64{0, 11, 30, 45, 77} {
@@ -71,19 +88,7 @@ func TestTheMapAgainstExactPolygons(t *testing.T) {
 	rng := rand.New(rand.NewPCG(30, 2))
 	sheet := shape.Rect(0, 0, 108, 140)
 	for range 50 {
-		var gs []shape.Region
-		for range 6 {
-			at := shape.Point{X: 108 * rng.Float64(), Y: 140 * rng.Float64()}
-			switch rng.IntN(3) {
-			case 0:
-				gs = append(gs, shape.Disc(at, 4+25*rng.Float64()))
-			case 1:
-				gs = append(gs, shape.RingDisc(at, 14+10*rng.Float64(), 6+6*rng.Float64()))
-			default:
-				w, h := 4+50*rng.Float64(), 4+50*rng.Float64()
-				gs = append(gs, shape.Rect(-w/2, -h/2, w, h).Turn(360*rng.Float64(), shape.Point{}).Move(at))
-			}
-		}
+		gs := strewn(rng)
 		m := Seen(front(gs...))
 		whole := 0.0
 		for i, g := range gs {

@@ -63,19 +63,7 @@ func TestTheMapAgainstAnotherRenderer(t *testing.T) {
 	rng := rand.New(rand.NewPCG(30, 5))
 	edges := 0
 	for n := range 50 {
-		var gs []shape.Region
-		for range 6 {
-			at := shape.Point{X: 108 * rng.Float64(), Y: 140 * rng.Float64()}
-			switch rng.IntN(3) {
-			case 0:
-				gs = append(gs, shape.Disc(at, 4+25*rng.Float64()))
-			case 1:
-				gs = append(gs, shape.RingDisc(at, 14+10*rng.Float64(), 6+6*rng.Float64()))
-			default:
-				w, h := 4+50*rng.Float64(), 4+50*rng.Float64()
-				gs = append(gs, shape.Rect(-w/2, -h/2, w, h).Turn(360*rng.Float64(), shape.Point{}).Move(at))
-			}
-		}
+		gs := strewn(rng)
 		ids, w, h := rendered(t, gs)
 		area := make([]float64, 7)
 		meet := map[[2]int]float64{}

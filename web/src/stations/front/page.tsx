@@ -122,7 +122,7 @@ export default function Front() {
 				<>
 					<Frame
 						title={faces.find(([f]) => f === face)?.[1] ?? ""}
-						sub={`${length(size.w, s)} × ${length(size.h, s)}${face === "front" ? `, fold at the ${c.base.fold}; ${Math.round(100 * front.bare)} % of it is bare` : ""}.`}
+						sub={`${length(size.w, s)} × ${length(size.h, s)}${face === "front" ? `, fold at the ${c.base.fold}; ${Math.round(100 * front.bare)} % bare` : ""}.`}
 						tools={
 							<>
 								<Select label="Face of the card" bare value={face} onChange={(v) => setFace(v as Element["face"])}>
