@@ -18,6 +18,9 @@ const (
 type Hinge struct {
 	Side HingeSide `json:"side" enum:"left,right,top,bottom"`
 	Far  float64   `json:"far" minimum:"0" maximum:"400" doc:"mm from the edge of the layer"`
+	// DoorW and DoorH are how large the positioner's door is.
+	DoorW float64 `json:"doorW,omitempty" minimum:"0" maximum:"1000" doc:"of the positioner's door, mm; 0: nobody said"`
+	DoorH float64 `json:"doorH,omitempty" minimum:"0" maximum:"1000" doc:"mm"`
 }
 
 // of is the place of the hinge for a layer, mm in the image's frame.

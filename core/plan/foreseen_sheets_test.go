@@ -60,6 +60,11 @@ func foreseenSheets(t *testing.T) map[string]pair {
 				*c = out
 			})
 		}),
+		"door": between(t, "door", 230, 150, func(w float64) on {
+			return bare(func(c *card.Card, _ *kit.Kit) {
+				laid(c, "banner", 0, 0, card.Sheet{Paper: "oat", W: w, H: 20, Treatments: []card.Treatment{{Words: &card.Words{Text: "hoot", Ink: "one", Letter: 6}}}})
+			})
+		}),
 		"span": between(t, "span", 45, 32, func(l float64) on {
 			return bare(func(c *card.Card, k *kit.Kit) {
 				deep := grey("deep end", l)

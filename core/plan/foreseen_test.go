@@ -15,6 +15,7 @@ import (
 	"ochrestone/core/foresee"
 	"ochrestone/core/kit"
 	"ochrestone/core/measure"
+	"ochrestone/core/placing"
 	"ochrestone/core/plan"
 	"ochrestone/core/shape"
 	"ochrestone/core/trial"
@@ -33,7 +34,8 @@ type on struct {
 // foretold are the rules that find something on a card.
 func (o on) foretold() map[string]foresee.Finding {
 	out := map[string]foresee.Finding{}
-	p := warm.Of(o.c, o.k, plan.Typeface(trial.Blocks{}))
+	// A positioner whose door is larger than most cards.
+	p := warm.Of(o.c, o.k, plan.Typeface(trial.Blocks{}), plan.HingeAt(placing.Hinge{Side: placing.HingeLeft, Far: 40, DoorW: 200, DoorH: 200}))
 	for _, f := range p.Findings {
 		if _, had := out[f.Rule]; !had {
 			out[f.Rule] = f

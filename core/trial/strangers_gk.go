@@ -123,7 +123,6 @@ func longMoths() *Stranger {
 	for i := range s.Kit.Sets {
 		s.Kit.Sets[i].Fresh = s.Kit.Sets[i].Kind == kit.StampSet
 	}
-	s.gap("the positioner's door")
 	s.gap("an image laid on words printed on the panel before it: order only")
 	s.stock("foam2", 60)
 	s.sheets("white80", 6)

@@ -292,7 +292,14 @@ var linesEK = []line{
 		return half(f != nil, f != nil && strings.Contains(f.Do, "Green, full over Green, soft")), f
 	}, twin: func(s *trial.Stranger) { s.Tones("leaf", 0) }},
 	{id: "H.15", card: "H1", what: "the curved phrase is stamped before the moths stand beside it", given: true, told: breach("panel"), twin: func(s *trial.Stranger) { s.Given = nil }},
-	{id: "H.16", card: "H1", what: "a panel of 215.9 mm against a door of 152.4: two settings", told: never, lacks: "the positioner's door"},
+	{id: "H.16", card: "H1", what: "a panel of 215.9 mm against a door of 152.4: two settings", told: func(t *told) (verdict, *foresee.Finding) {
+		for _, f := range t.planner.Of(t.Card, t.Kit, face, door).Findings {
+			if f.Rule == "door" {
+				return half(true, within(&f, "over", 61, 66)), &f
+			}
+		}
+		return no, nil
+	}, twin: func(s *trial.Stranger) { s.Resize("panel", 107.95, 88.9) }},
 
 	{id: "I.1", card: "I", what: "the panel hides most of the leaves: 13 % of the inner ones show", told: func(t *told) (verdict, *foresee.Finding) {
 		f := t.note("leaf", "hides", "background share")

@@ -46,6 +46,9 @@ var hand = plan.Hand(register.Typed(register.Ways(), map[string]register.Spread{
 	"eye": {Shift: 0.35}, "corner": {Shift: 0.10}, register.RoundKey("eye"): {Shift: 0.50}, "lines": {Shift: 0.40},
 }))
 
+// door is that of the strangers' positioner.
+var door = plan.HingeAt(placing.Hinge{Side: placing.HingeLeft, Far: 40, DoorW: 152.4, DoorH: 152.4})
+
 // maker plans all of them: most lines are of a card that another line is of too.
 var maker = plan.NewPlanner()
 

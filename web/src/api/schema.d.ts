@@ -3455,6 +3455,16 @@ export interface components {
         Hinge: {
             /**
              * Format: double
+             * @description mm
+             */
+            doorH?: number;
+            /**
+             * Format: double
+             * @description of the positioner's door, mm; 0: nobody said
+             */
+            doorW?: number;
+            /**
+             * Format: double
              * @description mm from the edge of the layer
              */
             far: number;

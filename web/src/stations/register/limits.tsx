@@ -97,6 +97,16 @@ export function Limits({ layer, now }: { layer: string; now?: Limits }) {
 					</Select>
 					<LengthField label="From the layer's edge" mm={fit.hinge.far} min={0} max={400} onSet={(far) => all({ ...fit, hinge: { ...fit.hinge, far } })} />
 				</Box>
+				<Box display="flex" gap="5" mt="3">
+					<LengthField
+						label="The door, wide (0: not said)"
+						mm={fit.hinge.doorW ?? 0}
+						min={0}
+						max={1000}
+						onSet={(doorW) => all({ ...fit, hinge: { ...fit.hinge, doorW } })}
+					/>
+					<LengthField label="The door, high" mm={fit.hinge.doorH ?? 0} min={0} max={1000} onSet={(doorH) => all({ ...fit, hinge: { ...fit.hinge, doorH } })} />
+				</Box>
 			</Box>
 		</Box>
 	);
