@@ -18,7 +18,7 @@ func TestWhatIsMeantAndWhatIsOwned(t *testing.T) {
 	}
 	do(t, ctx, "two sorts of gems", chromedp.Navigate(p.URL+"/stores/gems"), says("Add a sort of gem"), add("Pearls, cream", "2"), add("Pearls, white", "40"))
 	do(t, ctx, "the card again", chromedp.Navigate(p.URL+"/card/"+id+"/front"), says("The front"), says("% bare"))
-	do(t, ctx, "three of the first", adds("Gems"), stratum("gems"), there("Of the stores"), changes(pickFrom("Of the stores", "Pearls, cream, 2 left")))
+	do(t, ctx, "three of the first", adds("Gems"), stratum("3 gems"), there("Of the stores"), changes(pickFrom("Of the stores", "Pearls, cream, 2 left")))
 	do(t, ctx, "are one too many", chromedp.Navigate(p.URL+"/card/"+id+"/cut"), says("There are too few Pearls, cream"), notes(), button("Take Pearls, white"), gone("There are too few"))
 	do(t, ctx, "an image and what it is meant to do", chromedp.Navigate(p.URL+"/card/"+id+"/front"), says("The front"), image("Hawk-moth"), stratum("Hawk-moth"), button("More"), there("It is meant to"),
 		set2(`select:has(option[value="stay clear of"])`, "be hidden"), changes(button("Say so")), says("It does not"), says("100 % of it shows"))
