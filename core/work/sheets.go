@@ -201,7 +201,8 @@ func (k *maker) open(t build.Thing, leaf Thing) {
 		}
 		a.Detail = words.Capital(strings.Join(how, "; ")) + ". Keep what falls out."
 		if t.Islands > 0 {
-			a.Detail += fmt.Sprintf(" %s: keep %s on low-tack tape in %s.", words.Count(t.Islands, "loose island"), words.Of(t.Islands, "it", "them"), words.Of(t.Islands, "its place", "their order"))
+			a.Detail += fmt.Sprintf(" %s: glue %s to the film or card behind while the letters are still in, then push those out; with nothing behind, keep %s on low-tack tape in %s.",
+				words.Count(t.Islands, "loose island"), words.Of(t.Islands, "it", "them"), words.Of(t.Islands, "it", "them"), words.Of(t.Islands, "its place", "their order"))
 		}
 		k.add(phasePop, a, facts{leaf: leaf, cutsOut: true})
 	}
