@@ -10,7 +10,6 @@ import (
 	"ochrestone/core/card"
 	"ochrestone/core/kit"
 	"ochrestone/core/motif"
-	"ochrestone/core/shape"
 	"ochrestone/core/work"
 )
 
@@ -441,24 +440,6 @@ func (t *table) shaker(a work.Act, e card.Element) error {
 		return fmt.Errorf("nobody knows how to %s a shaker", a.ID.Verb)
 	}
 	return nil
-}
-
-// blade tells whether trimming a thing passes a ribbon: by points along both outlines.
-func (t *table) blade(over, ribbon build.Thing) bool {
-	const near = 3
-	points := func(g shape.Region) []shape.Point { return shape.Along(g, 0.7) }
-	at := points(ribbon.Outline)
-	for _, p := range points(over.Offcut) {
-		if ribbon.Outline.Contains(p) {
-			return true
-		}
-		for _, q := range at {
-			if p.Sub(q).Len() < near {
-				return true
-			}
-		}
-	}
-	return false
 }
 
 func (t *table) mount(e card.Element) error {

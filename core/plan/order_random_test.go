@@ -7,8 +7,10 @@ import (
 
 	"github.com/stretchr/testify/assert"
 
+	"ochrestone/core/build"
 	"ochrestone/core/card"
 	"ochrestone/core/plan"
+	"ochrestone/core/shape"
 	"ochrestone/core/trial"
 	"ochrestone/core/work"
 )
@@ -76,4 +78,22 @@ func TestOrdersOfRandomCardsAreKept(t *testing.T) {
 	t.Logf("%d made, %d with steps in a circle, %d ribbons", made, circles, ties)
 	assert.Greater(t, made, 490)
 	assert.Greater(t, ties, 100)
+}
+
+// blade tells whether trimming a thing passes a ribbon: by points along both outlines.
+func (t *table) blade(over, ribbon build.Thing) bool {
+	const near = 3
+	points := func(g shape.Region) []shape.Point { return shape.Along(g, 0.7) }
+	at := points(ribbon.Outline)
+	for _, p := range points(over.Offcut) {
+		if ribbon.Outline.Contains(p) {
+			return true
+		}
+		for _, q := range at {
+			if p.Sub(q).Len() < near {
+				return true
+			}
+		}
+	}
+	return false
 }

@@ -20,7 +20,7 @@ export function Spreads({ hands }: { hands: S["Hand"][] }) {
 	const drop = (key: string) => save(Object.fromEntries(Object.entries(typed).filter(([k]) => k !== key)));
 	const eye = hands.find((h) => h.way === "eye");
 	const rows = [
-		...hands.map((h) => ({ key: h.way, name: h.name, now: h.habit.n >= 5 ? h.habit.spread : h.defaults })),
+		...hands.map((h) => ({ key: h.way, name: h.name, now: h.own ? h.habit.spread : h.defaults })),
 		...(eye ? [{ key: "eye round", name: "a die round a print, by eye", now: typed.eye ?? eye.defaults }] : []),
 	];
 	return (
