@@ -18,7 +18,7 @@ import (
 var floors = [][]string{
 	{"tools/seeded", "tools/mutate/on"},
 	{"core/together", "core/memory", "core/words", "core/measure", "core/colour", "core/shape"},
-	{"core/bounds"},
+	{"core/bounds", "core/bend"},
 	{"core/kit"},
 	{"core/basic"},
 	{"core/card"},

@@ -4,7 +4,9 @@ package depth
 
 import (
 	"math"
+	"slices"
 
+	"ochrestone/core/bend"
 	"ochrestone/core/build"
 	"ochrestone/core/card"
 	"ochrestone/core/look"
@@ -19,15 +21,32 @@ type Stood struct {
 	Z1   float64 // top
 	Turn int     // when it is laid down, from 0: what is laid later lies over it
 
-	Under    Plane     // its underside
-	Supports []Support // what holds it, where it is raised
-	Uneven   *Uneven   // how it lies where what is beneath is of several heights; nil where it lies level
-	Off      float64   // how far a part of it hangs from the nearest pad, mm; 0 where that is no trouble
+	Under    Plane      // its underside; of one that is bent, about how it lies
+	Bent     bend.Field // its underside where it is bent; flat: it is not
+	Supports []Support  // what holds it, where it is raised
+	Uneven   *Uneven    // how it lies where what is beneath is of several heights; nil where it lies level
+	Off      float64    // how far a part of it hangs from the nearest pad, mm; 0 where that is no trouble
 	OffAt    shape.Point
 }
 
 // Over is the height of its top at a point, mm.
-func (s Stood) Over(q shape.Point) float64 { return s.Under.Over(q) + s.Thick }
+func (s Stood) Over(q shape.Point) float64 { return s.Below(q) + s.Thick }
+
+// Gap is how near a piece comes to one beneath it, mm of air; below 0 where it is pressed in. Of two
+// that do not lie over each other it is infinite.
+func (s Stood) Gap(o Stood) float64 {
+	if s.Uneven == nil && o.Uneven == nil {
+		return s.Z0 - o.Z1
+	}
+	gap := math.Inf(1)
+	mine, its := shape.Banded(s.Outline), shape.Banded(o.Outline)
+	for _, q := range slices.Concat(scattered(s.Outline, spread), shape.Along(o.Outline, spread)) {
+		if mine.Contains(q) && its.Contains(q) {
+			gap = min(gap, s.Below(q)-o.Over(q))
+		}
+	}
+	return gap
+}
 
 // Highest is the height of its top where it is highest, mm.
 func (s Stood) Highest() float64 {

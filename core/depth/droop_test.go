@@ -32,6 +32,7 @@ func TestWhatPadsStandClearOf(t *testing.T) {
 		s := &stand{tops: []float64{1, top}, out: make([]Stood, 2)}
 		s.out[0].Outline, s.out[0].Z1 = shape.Rect(-10, -10, 100, 100), 1
 		s.out[1].Outline = g
+		s.boxes = []shape.Box{s.out[0].Outline.Bounds(), g.Bounds()}
 		var out Stood
 		out.Outline = part
 		out.Holds = []build.Hold{{Raised: true, Height: height}}

@@ -83,7 +83,7 @@ const spread = 2.5
 // support.
 func bearings(g shape.Region, supports []Support, edges []shape.Point, ground func(shape.Point) float64) borne {
 	out := borne{held: make([][]Bearing, len(supports)), idle: make([]bool, len(supports))}
-	for _, q := range over(g, spread) {
+	for _, q := range scattered(g, spread) {
 		out.bare = append(out.bare, Bearing{q, ground(q)})
 	}
 	at := len(out.bare)
@@ -92,7 +92,7 @@ func bearings(g shape.Region, supports []Support, edges []shape.Point, ground fu
 	}
 	edged := out.bare[at:]
 	for i, s := range supports {
-		for _, q := range over(s.Area, spread) {
+		for _, q := range scattered(s.Area, spread) {
 			out.held[i] = append(out.held[i], Bearing{q, ground(q) + s.Height})
 		}
 		if len(edged) == 0 {
@@ -108,8 +108,8 @@ func bearings(g shape.Region, supports []Support, edges []shape.Point, ground fu
 	return out
 }
 
-// over spreads points over a region and along its edges.
-func over(g shape.Region, step float64) []shape.Point {
+// scattered spreads points over a region and along its edges.
+func scattered(g shape.Region, step float64) []shape.Point {
 	box := g.Bounds()
 	step = max(step, math.Sqrt(box.W()*box.H())/24)
 	out := shape.Along(g, step)

@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"math"
 
+	"ochrestone/core/bend"
 	"ochrestone/core/build"
 	"ochrestone/core/memory"
 	"ochrestone/core/shape"
@@ -30,6 +31,7 @@ func NewMemory() *Memory {
 // lying is how a part came to lie.
 type lying struct {
 	under    Plane
+	bent     bend.Field
 	supports []Support
 	uneven   *Uneven
 	off      float64

@@ -2,6 +2,7 @@ package depth
 
 import (
 	"cmp"
+	"math"
 	"slices"
 
 	"ochrestone/core/build"
@@ -82,9 +83,18 @@ func (s *stand) within(j int) *shape.Bands {
 func (s *stand) piece(turn, i int) Stood {
 	p := &s.pieces[i]
 	highest, over := s.floor, -1
+	var looked []shape.Point
 	for k := turn - 1; k >= 0; k-- {
 		j := s.up[k]
 		if z := s.tops[j]; z > highest && s.boxes[j].Meets(s.boxes[i]) && s.out[j].Outline.Overlaps(p.Outline) {
+			if !s.out[j].Bent.Flat() {
+				if looked == nil {
+					looked = scattered(p.Outline, spread)
+				}
+				if z = s.highestIn(j, looked); z <= highest {
+					continue
+				}
+			}
 			highest, over = z, j
 		}
 	}
@@ -99,20 +109,75 @@ func (s *stand) piece(turn, i int) Stood {
 	out := Stood{Piece: *p, Turn: turn}
 	if j, ok := s.leaf[p.On]; ok && p.Print() && s.out[j].Uneven != nil {
 		// Ink leans as its leaf does.
-		out.Under, out.Uneven = s.out[j].Under, s.out[j].Uneven
+		out.Under, out.Uneven, out.Bent = s.out[j].Under, s.out[j].Uneven, s.out[j].Bent.Up(s.out[j].Thick)
 		out.Under.Z += s.out[j].Thick
-		out.Z0 = out.Under.Over(p.Outline.Centroid())
+		out.Z0 = out.Below(p.Outline.Centroid())
 		out.Z1 = out.Z0
 		return out
 	}
+	if !raised && !p.Print() && p.On.Element == p.ID.Element {
+		if k, ok := s.rides(turn, i); ok {
+			return riding(out, s.out[k])
+		}
+	}
 	step := evenBy
-	if raised {
+	switch {
+	case raised:
 		step = foamGive
+	case p.On.Element != p.ID.Element && (over < 0 || s.out[over].Uneven != nil || !s.out[over].Outline.Covers(p.Outline)):
+		step = touches
 	}
 	if p.Print() || p.Outline.Empty() || len(p.Holds) == 0 || highest-on <= step && len(p.Holds) < 2 {
 		return s.flat(out, i, highest+p.Lift, raised)
 	}
 	return s.uneven(out, i, turn, over)
+}
+
+// highestIn is how high a bent leaf is at the highest of some points that lie over it, mm.
+func (s *stand) highestIn(j int, points []shape.Point) float64 {
+	z := math.Inf(-1)
+	for _, q := range points {
+		if in(s.boxes[j], q) && s.within(j).Contains(q) {
+			z = max(z, s.out[j].Over(q))
+		}
+	}
+	if math.IsInf(z, -1) {
+		return s.tops[j] // what lies over it is finer than it is looked at
+	}
+	return z
+}
+
+// rides finds the highest layer of its own thing beneath a piece, where that does not lie level and
+// nothing of another thing stands up between.
+func (s *stand) rides(turn, i int) (int, bool) {
+	best := -1
+	var others []int
+	for k := turn - 1; k >= 0; k-- {
+		j := s.up[k]
+		if s.pieces[j].Print() || !s.boxes[j].Meets(s.boxes[i]) || !s.out[j].Outline.Overlaps(s.pieces[i].Outline) {
+			continue
+		}
+		if s.pieces[j].ID.Element != s.pieces[i].ID.Element {
+			others = append(others, k)
+		} else if best < 0 || s.out[j].Z1 > s.out[best].Z1 {
+			best = j
+		}
+	}
+	if best < 0 || s.out[best].Uneven == nil {
+		return -1, false
+	}
+	return best, !slices.ContainsFunc(others, func(k int) bool { return k > s.out[best].Turn })
+}
+
+// riding lays a layer as what it is glued to in its own image lies: what is wrong there is told there.
+func riding(out, on Stood) Stood {
+	up := on.Thick + out.Lift
+	out.Bent, out.Under = on.Bent.Up(up), on.Under
+	out.Under.Z += up
+	out.Uneven = &Uneven{Rise: on.Uneven.Rise, High: on.Uneven.High, Low: on.Uneven.Low, Over: -1}
+	out.Z0 = out.Below(out.Outline.Centroid())
+	out.Z1 = out.Z0 + out.Thick
+	return out
 }
 
 // HeldBy lists what holds a piece as it stands: its pads, or its glue.
@@ -215,6 +280,7 @@ func (s *stand) uneven(out Stood, i, turn, over int) Stood {
 		key.mark(s.outline(j))
 		u := s.out[j].Under
 		key.number(u.Z, u.SX, u.SY, u.At.X, u.At.Y, s.out[j].Thick)
+		key.number(s.out[j].Bent.Z...)
 		key.bits(uint64(j) + 1) // which of them stands highest is told by its place
 		if onLeaf && j == carrier {
 			key.bits(7)
@@ -233,8 +299,8 @@ func (s *stand) uneven(out Stood, i, turn, over int) Stood {
 	} else {
 		l, _ = work()
 	}
-	out.Under, out.Supports, out.Uneven, out.Off, out.OffAt = l.under, l.supports, l.uneven, l.off, l.offAt
-	out.Z0 = out.Under.Z
+	out.Under, out.Bent, out.Supports, out.Uneven, out.Off, out.OffAt = l.under, l.bent, l.supports, l.uneven, l.off, l.offAt
+	out.Z0 = out.Below(out.Outline.Centroid())
 	out.Z1 = out.Z0 + out.Thick
 	return out
 }
@@ -266,6 +332,15 @@ func (s *stand) lie(out Stood, i, carrier int, onLeaf bool, over int, below []in
 	if onLeaf && !whole && !raised {
 		l.supports = s.touching(l.supports, carrier, below)
 	}
+	if !raised {
+		got, on := s.bent(out, i, below, l.supports, ground)
+		glue := l.supports
+		l = lain(out, got, on)
+		if l.supports = glue; l.uneven != nil {
+			l.uneven.Over = over
+		}
+		return l
+	}
 	// What is beneath may be finer than it is looked at: its edges count wherever they are.
 	var edges []shape.Point
 	own := shape.Banded(out.Outline)
@@ -286,9 +361,10 @@ func (s *stand) lie(out Stood, i, carrier int, onLeaf bool, over int, below []in
 	u := on.judge(out)
 	u.Lean = u.Rise
 	if onLeaf && out.On.Element == out.ID.Element {
-		own := out.Under
-		own.SX, own.SY = own.SX-s.out[carrier].Under.SX, own.SY-s.out[carrier].Under.SY
-		u.Lean, _, _ = own.Rise(out.Outline)
+		own, its := out.Under, s.out[carrier].about(out.Outline)
+		own.SX, own.SY = own.SX-its.SX, own.SY-its.SY
+		lean, _, _ := own.Rise(out.Outline)
+		u.Lean = min(u.Lean, lean)
 	}
 	if u.Over = over; u.Rise > touches || u.Gap > 0 || u.Bump > 0 || u.Bow > 0 {
 		l.uneven = &u
@@ -364,19 +440,28 @@ func (s *stand) stoodClear(out Stood, carrier int, below []int) (up []int) {
 		}
 		return both.Area() / max(out.Outline.Area(), 1e-9)
 	}
+	// atMost is no less than the share of a piece, and found without cutting outlines.
+	box := out.Outline.Bounds()
+	atMost := func(k int) float64 {
+		b := s.boxes[k]
+		w := min(b.Max.X, box.Max.X) - max(b.Min.X, box.Min.X)
+		h := min(b.Max.Y, box.Max.Y) - max(b.Min.Y, box.Min.Y)
+		return min(max(0, w)*max(0, h), s.out[k].Outline.Area()) / max(out.Outline.Area(), 1e-9)
+	}
 	var tall []int
 	var talls []shape.Region
+	tallMost := 0.0
 	for _, k := range below {
 		rises := s.tops[k] - s.out[carrier].Z1
 		switch {
 		case k == carrier || rises <= foamGive:
 		case rises >= high && rises < towers*high:
-			tall, talls = append(tall, k), append(talls, s.out[k].Outline)
-		case share(s.out[k].Outline) < lowShare:
+			tall, talls, tallMost = append(tall, k), append(talls, s.out[k].Outline), tallMost+atMost(k)
+		case atMost(k) < lowShare || share(s.out[k].Outline) < lowShare:
 			up = append(up, k)
 		}
 	}
-	if len(tall) > 0 && share(talls...) < tallShare {
+	if len(tall) > 0 && (tallMost < tallShare || share(talls...) < tallShare) {
 		up = append(up, tall...)
 	}
 	return up

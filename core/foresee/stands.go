@@ -10,6 +10,7 @@ import (
 	"ochrestone/core/card"
 	"ochrestone/core/depth"
 	"ochrestone/core/kit"
+	"ochrestone/core/measure"
 	"ochrestone/core/shape"
 	"ochrestone/core/words"
 )
@@ -90,7 +91,29 @@ func (v *View) each(f func(i int) (Hit, bool), add func(Hit)) {
 	}
 }
 
+// even are the bonds that bring a piece level; nil where none do, or where they would make the card
+// thicker than the letter it goes as.
+func (v *View) even(i int) []card.Bond {
+	bonds := advise.Even(v.Pads, v.Build, v.Stood, i)
+	if bonds == nil || v.Post.Class == measure.ClassTooThick {
+		return bonds
+	}
+	so := *v.Build
+	so.Pieces = slices.Clone(so.Pieces)
+	p := &so.Pieces[i]
+	p.Holds = build.HoldsOf(v.Stock, bonds)
+	p.Lift, p.Foam = build.LiftOf(p.Holds)
+	if z, _, _ := v.highest(so); v.Post.Filled+z-v.Total > v.Post.Limit {
+		return nil
+	}
+	return bonds
+}
+
+// mostEven is for how many pieces of a rule pads are tried: who sees more has to lay the card anew.
+const mostEven = 8
+
 func uneven(v *View, add func(Hit)) {
+	tried := 0
 	v.each(func(i int) (Hit, bool) {
 		s := v.Stood[i]
 		trouble := s.Trouble()
@@ -113,7 +136,10 @@ func uneven(v *View, add func(Hit)) {
 			h.Why = fmt.Sprintf("It lies on %s; %s, it is %s above what is beneath, further from where it holds than its card bends.", over, v.where(u.GapAt), v.Write.Thin(u.Gap))
 			h.Do = "Support the free end with pads as high as the gap."
 		}
-		if bonds := advise.Even(v.Pads, v.Build, v.Stood, i); bonds != nil {
+		if tried++; tried > mostEven {
+			return h, true
+		}
+		if bonds := v.even(i); bonds != nil {
 			h.Mend = &Mend{"Pads that bring it level", v.held(i, bonds)}
 		}
 		return h, true
@@ -121,6 +147,7 @@ func uneven(v *View, add func(Hit)) {
 }
 
 func leans(v *View, add func(Hit)) {
+	tried := 0
 	v.each(func(i int) (Hit, bool) {
 		s := v.Stood[i]
 		trouble := s.Trouble()
@@ -137,7 +164,10 @@ func leans(v *View, add func(Hit)) {
 			h.Why = fmt.Sprintf("Its ends are bent down by %s to hold, and the hump shows.", v.Write.Thin(u.Bow))
 			h.Do = "Put a pad on each side of what it crosses, as high as that stands."
 		}
-		if bonds := advise.Even(v.Pads, v.Build, v.Stood, i); bonds != nil {
+		if tried++; tried > mostEven {
+			return h, true
+		}
+		if bonds := v.even(i); bonds != nil {
 			h.Mend = &Mend{"Pads that bring it level", v.held(i, bonds)}
 		}
 		return h, true
@@ -173,7 +203,7 @@ func (v *View) air(i int) float64 {
 			below = max(below, o.Over(s.OffAt))
 		}
 	}
-	return max(0, s.Under.Over(s.OffAt)-below)
+	return max(0, s.Below(s.OffAt)-below)
 }
 
 // proposed are the bonds of a piece with pads as proposed instead of its own, or with

@@ -39,6 +39,22 @@ type Adhesive struct {
 	Away       bool    `json:"away,omitempty" doc:"no longer in the stores: kept for the cards that use it, never offered"`
 }
 
+// Bears is how hard a joint of it may be pulled at for good, N/mm²: our own defaults by kind, of
+// wet glue what card itself bears through its thickness.
+func (a Adhesive) Bears() float64 {
+	switch a.Kind {
+	case "double-sided", "dots":
+		return 0.1
+	case "tape runner":
+		return 0.05
+	case "spray":
+		return 0.03
+	case "repositionable":
+		return 0.01
+	}
+	return 0.3
+}
+
 // Undoing says whether and how the joint comes up again, and until when; the product's
 // label goes first.
 func (a Adhesive) Undoing() string {

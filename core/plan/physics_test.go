@@ -169,7 +169,7 @@ func soundHeights(t *rapid.T, p plan.Plan) {
 					if !hi.Outline.Contains(q) || !lo.Outline.Contains(q) {
 						continue
 					}
-					if in := lo.Over(q) - hi.Under.Over(q); in > 0.25 {
+					if in := lo.Over(q) - hi.Below(q); in > 0.25 {
 						t.Fatalf("%v goes %.2f mm into %v at %v", hi.ID, in, lo.ID, q)
 					}
 				}

@@ -85,7 +85,7 @@ func (v View) relations(pieces []Piece) []Relation {
 			}
 			under, over := at[s.ID.Element], at[o.ID.Element]
 			lift := s.Lift
-			if gap := s.Z0 - o.Highest(); math.Abs(gap-lift) < meets || math.Abs(gap) < meets {
+			if gap := s.Gap(o); math.Abs(gap-lift) < meets || math.Abs(gap) < meets {
 				add(&out[under].On, name(o.ID.Element))
 				add(&out[over].Bears, name(s.ID.Element))
 			}

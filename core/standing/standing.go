@@ -3,6 +3,8 @@
 package standing
 
 import (
+	"math"
+
 	"ochrestone/core/build"
 	"ochrestone/core/card"
 	"ochrestone/core/depth"
@@ -32,6 +34,7 @@ type Piece struct {
 	Z        float64    `json:"z" doc:"underside there, mm above the table"`
 	SX       float64    `json:"sx" doc:"how much it rises to the right, mm a mm"`
 	SY       float64    `json:"sy" doc:"how much it rises downwards, mm a mm"`
+	Bent     *Bent      `json:"bent,omitempty" doc:"its underside where it is bent; none: it is the plane given"`
 	Thick    float64    `json:"thick" doc:"mm; 0 for a print"`
 	Body     string     `json:"body" doc:"#rrggbb"`
 	Top      string     `json:"top" doc:"#rrggbb"`
@@ -42,6 +45,15 @@ type Piece struct {
 	Trouble  string     `json:"trouble,omitempty" enum:"rocks,rides,airy,leans,bows"`
 	TroubleX float64    `json:"troubleX,omitempty" doc:"where, mm"`
 	TroubleY float64    `json:"troubleY,omitempty" doc:"mm"`
+}
+
+// Bent is the underside of a leaf that is bent: heights over a grid, linear between its nodes.
+type Bent struct {
+	X    float64   `json:"x" doc:"of the first node, mm"`
+	Y    float64   `json:"y" doc:"mm"`
+	Cell float64   `json:"cell" doc:"mm from node to node"`
+	NX   int       `json:"nx" doc:"nodes in a row"`
+	Z    []float64 `json:"z" nullable:"false" doc:"mm above the table, row by row"`
 }
 
 // Support is an area on the back of a leaf by which it is held.
@@ -90,6 +102,12 @@ func Of(v View) Card {
 		e, _ := bd.Card.Element(s.ID.Element)
 		x := Piece{Element: s.ID.Element, Part: s.ID.Part, Name: build.Name(bd.Card, e), Path: s.Outline.Path(), X: s.Under.At.X, Y: s.Under.At.Y, Z: s.Under.Z, SX: s.Under.SX, SY: s.Under.SY,
 			Thick: s.Thick, Body: s.Body, Top: s.Top, Frame: s.Frame(), Supports: []Support{}, Films: []Film{}, Off: []string{}}
+		if f := s.Bent; !f.Flat() {
+			x.Bent = &Bent{X: hundredths(f.From.X), Y: hundredths(f.From.Y), Cell: f.Cell, NX: f.NX, Z: make([]float64, len(f.Z))}
+			for i, z := range f.Z {
+				x.Bent.Z[i] = hundredths(z)
+			}
+		}
 		if e.Image != nil && s.On.Element == s.ID.Element {
 			x.Motif = e.Image.Motif
 		}
@@ -132,6 +150,9 @@ func Of(v View) Card {
 	out.Things = v.relations(out.Pieces)
 	return out
 }
+
+// hundredths is a length told to 0.01 mm, as finely as it is drawn.
+func hundredths(mm float64) float64 { return math.Round(mm*100) / 100 }
 
 // held is what holds a piece: as it was worked out, or by its glue.
 func (v View) held(s depth.Stood) []depth.Support {

@@ -178,21 +178,29 @@ func (g *guide) side(pl plan.Plan, y, cut float64) {
 		if o.Print() {
 			continue
 		}
-		a, c := o.Under.Over(shape.Point{X: s.X0, Y: cut}), o.Under.Over(shape.Point{X: s.X1, Y: cut})
-		band := func(from, to float64) shape.Region {
-			return shape.Raw(shape.Ring{{X: margin + s.X0, Y: z(a + from)}, {X: margin + s.X1, Y: z(c + from)}, {X: margin + s.X1, Y: z(c + to)}, {X: margin + s.X0, Y: z(a + to)}})
+		under := func(x float64) float64 { return o.Below(shape.Point{X: x, Y: cut}) }
+		band := func(x0, x1, from, to float64) shape.Region {
+			var below, above shape.Ring
+			n := 1
+			if !o.Bent.Flat() {
+				n = max(1, int(math.Ceil(2*(x1-x0)/o.Bent.Cell)))
+			}
+			for i := range n + 1 {
+				x := x0 + (x1-x0)*float64(i)/float64(n)
+				below, above = append(below, shape.Point{X: margin + x, Y: z(under(x) + from)}), append(above, shape.Point{X: margin + x, Y: z(under(x) + to)})
+			}
+			slices.Reverse(above)
+			return shape.Raw(append(below, above...))
 		}
 		for _, h := range o.Supports {
 			if !h.Raised {
 				continue
 			}
 			for _, x := range h.Area.Cross(cut) {
-				at := func(x float64) float64 { return o.Under.Over(shape.Point{X: x, Y: cut}) }
-				p.region(shape.Raw(shape.Ring{{X: margin + x[0], Y: z(at(x[0]) - h.Height)}, {X: margin + x[1], Y: z(at(x[1]) - h.Height)}, {X: margin + x[1], Y: z(at(x[1]))}, {X: margin + x[0], Y: z(at(x[0]))}}),
-					place{0, 0, 1}, fillOf(h.Foam), ownInk, 0.1)
+				p.region(band(x[0], x[1], -h.Height, 0), place{0, 0, 1}, fillOf(h.Foam), ownInk, 0.1)
 			}
 		}
-		p.region(band(0, o.Thick), place{0, 0, 1}, none, inkText, 0.14)
+		p.region(band(s.X0, s.X1, 0, o.Thick), place{0, 0, 1}, none, inkText, 0.14)
 	}
 }
 

@@ -6672,6 +6672,30 @@ export interface components {
             /** @description two inks on it lie too near in lightness to go on unwashed */
             washed: boolean;
         };
+        StandingBent: {
+            /**
+             * Format: double
+             * @description mm from node to node
+             */
+            cell: number;
+            /**
+             * Format: int64
+             * @description nodes in a row
+             */
+            nx: number;
+            /**
+             * Format: double
+             * @description of the first node, mm
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            y: number;
+            /** @description mm above the table, row by row */
+            z: number[];
+        };
         StandingCard: {
             /**
              * Format: double
@@ -6708,6 +6732,8 @@ export interface components {
             total: number;
         };
         StandingPiece: {
+            /** @description its underside where it is bent; none: it is the plane given */
+            bent?: components["schemas"]["StandingBent"];
             /** @description #rrggbb */
             body: string;
             element: string;

@@ -17,9 +17,8 @@ export interface Slice {
 	piece: S["StandingPiece"];
 	t0: number;
 	t1: number;
-	/** Its underside at either end. */
-	z0: number;
-	z1: number;
+	/** Its underside from end to end, at places as far apart as each other. */
+	zs: number[];
 	/** The areas by which it is held, along the same line. */
 	held: { t0: number; t1: number; height: number; foam: boolean; raised: boolean }[];
 }
@@ -103,7 +102,44 @@ export function through(path: string, c: Cut): [number, number][] {
 }
 
 /** The underside of a piece at a point, mm above the table. */
-export const under = (p: S["StandingPiece"], q: P) => p.z + p.sx * (q.x - p.x) + p.sy * (q.y - p.y);
+export function under(p: S["StandingPiece"], q: P): number {
+	const b = p.bent;
+	if (!b) return p.z + p.sx * (q.x - p.x) + p.sy * (q.y - p.y);
+	const ny = b.z.length / b.nx;
+	const x = Math.min(Math.max((q.x - b.x) / b.cell, 0), b.nx - 1);
+	const y = Math.min(Math.max((q.y - b.y) / b.cell, 0), ny - 1);
+	const i = Math.min(Math.floor(x), b.nx - 2);
+	const j = Math.min(Math.floor(y), ny - 2);
+	const at = (i: number, j: number) => b.z[j * b.nx + i];
+	const along = (j: number) => at(i, j) + (x - i) * (at(i + 1, j) - at(i, j));
+	return along(j) + (y - j) * (along(j + 1) - along(j));
+}
+
+/** The underside of a slice at a place along the cut. */
+export function height(c: Slice, t: number): number {
+	const n = c.zs.length - 1;
+	const u = Math.min(Math.max((t - c.t0) / Math.max(c.t1 - c.t0, 1e-9), 0), 1) * n;
+	const i = Math.min(Math.floor(u), n - 1);
+	return c.zs[i] + (u - i) * (c.zs[i + 1] - c.zs[i]);
+}
+
+/** Places from one along a slice to another, near enough that it is straight between them. */
+export function places(c: Slice, from: number, to: number): number[] {
+	const step = (c.t1 - c.t0) / (c.zs.length - 1);
+	const out = [from];
+	for (let i = 1; i < c.zs.length - 1; i++) {
+		const t = c.t0 + i * step;
+		if (t > from && t < to) out.push(t);
+	}
+	out.push(to);
+	return out;
+}
+
+/** How far along a slice its height is looked at, from 0 to 1: at its ends, of a bent one more often. */
+function seen(p: S["StandingPiece"], long: number): number[] {
+	const n = p.bent ? Math.max(1, Math.ceil((2 * long) / p.bent.cell)) : 1;
+	return Array.from({ length: n + 1 }, (_, i) => i / n);
+}
 
 /** Everything a cut goes through, as it is laid. */
 export function slices(pieces: S["StandingPiece"][], c: Cut): Slice[] {
@@ -114,8 +150,7 @@ export function slices(pieces: S["StandingPiece"][], c: Cut): Slice[] {
 			piece,
 			t0,
 			t1,
-			z0: under(piece, at(t0)),
-			z1: under(piece, at(t1)),
+			zs: seen(piece, t1 - t0).map((u) => under(piece, at(t0 + u * (t1 - t0)))),
 			held: piece.supports.flatMap((s) =>
 				through(s.path, c)
 					.filter(([f, g]) => g > t0 && f < t1)

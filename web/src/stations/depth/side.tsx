@@ -4,7 +4,7 @@ import { useBench } from "../../api/card";
 import type { S } from "../../api/client";
 import { bare, hue } from "../../ui/colours";
 import { thin } from "../../ui/units";
-import { far, type Slice, slices } from "./cut";
+import { far, height, places, type Slice, slices } from "./cut";
 import { useCutting } from "./cutting";
 
 /** The side view along the cut, heights magnified; taken apart, each thing stands clear of what is beneath. */
@@ -41,9 +41,11 @@ export function SideView({ standing }: { standing: S["StandingCard"] }) {
 	};
 	for (const c of cuts) {
 		const up = lift(c.piece.element);
-		const z = (t: number) => c.z0 + ((c.z1 - c.z0) * (t - c.t0)) / Math.max(c.t1 - c.t0, 1e-9) + up;
-		const at = (t: number, above: number) => `${t.toFixed(3)} ${y(z(t) + above).toFixed(3)}`;
-		const band = (t0: number, t1: number, from: number, to: number) => `M${at(t0, from)}L${at(t1, from)}L${at(t1, to)}L${at(t0, to)}Z`;
+		const at = (t: number, above: number) => `${t.toFixed(3)} ${y(height(c, t) + up + above).toFixed(3)}`;
+		const band = (t0: number, t1: number, from: number, to: number) => {
+			const ts = places(c, t0, t1);
+			return `M${[...ts.map((t) => at(t, from)), ...ts.reverse().map((t) => at(t, to))].join("L")}Z`;
+		};
 		for (const h of c.held) drawn.held[h.raised ? (h.foam ? "foam" : "board") : "glue"].push(band(h.t0, h.t1, -h.height, 0));
 		const thick = c.piece.thick;
 		drawn.leaves.push({

@@ -9,11 +9,20 @@ import { shapes } from "./shapes";
 /** The colour of the core of coloured card, at its edges. */
 const core = "#f4f1ea";
 
+/** A ring with corners no farther from each other than so many mm. */
+function closer(r: { x: number; y: number }[], step: number): { x: number; y: number }[] {
+	return r.flatMap((p, i) => {
+		const q = r[(i + 1) % r.length];
+		const n = Math.max(1, Math.ceil(Math.hypot(q.x - p.x, q.y - p.y) / step));
+		return Array.from({ length: n }, (_, k) => ({ x: p.x + ((q.x - p.x) * k) / n, y: p.y + ((q.y - p.y) * k) / n }));
+	});
+}
+
 /** One leaf as a solid: its top and back in their colours, its core at its edges. It lies in
  * the frame of the front with y downwards and heights upwards. */
-function leaf(path: string, thick: number, top: string, sides: string): T.Mesh[] {
+function leaf(path: string, thick: number, top: string, sides: string, fine = 0): T.Mesh[] {
 	return shapes(path).map(({ outer, holes }) => {
-		const at = (r: { x: number; y: number }[]) => r.map((p) => new T.Vector2(p.x, -p.y));
+		const at = (r: { x: number; y: number }[]) => (fine ? closer(r, fine) : r).map((p) => new T.Vector2(p.x, -p.y));
 		const shape = new T.Shape(at(outer));
 		shape.holes = holes.map((h) => new T.Path(at(h)));
 		if (thick <= 0) return new T.Mesh(new T.ShapeGeometry(shape), new T.MeshLambertMaterial({ color: top, side: T.DoubleSide }));
@@ -38,21 +47,28 @@ function build(standing: S["StandingCard"], w: number, h: number, paper: string)
 	const rect = `M0 0L${w} 0L${w} ${h}L0 ${h}Z`;
 	for (const z of [0, half]) for (const m of leaf(rect, half * 0.94, paper, core)) put(m, z);
 	standing.pieces.forEach((p, i) => {
-		// A leaf that leans is sheared: its outline is as seen from above.
+		// A leaf that leans is sheared, one that is bent follows its heights: outlines are as seen from above.
 		const lean = new T.Matrix4().set(1, 0, 0, 0, 0, 1, 0, 0, p.sx, -p.sy, 1, under(p, { x: 0, y: 0 }), 0, 0, 0, 1);
+		const fine = p.bent?.cell;
 		const add = (m: T.Mesh, up: number) => {
-			m.applyMatrix4(new T.Matrix4().makeTranslation(0, 0, up));
-			m.applyMatrix4(lean);
+			if (fine) {
+				const at = m.geometry.attributes.position;
+				for (let n = 0; n < at.count; n++) at.setZ(n, at.getZ(n) + up + under(p, { x: at.getX(n), y: -at.getY(n) }));
+				m.geometry.computeVertexNormals();
+			} else {
+				m.applyMatrix4(new T.Matrix4().makeTranslation(0, 0, up));
+				m.applyMatrix4(lean);
+			}
 			m.receiveShadow = true;
 			g.add(m);
 		};
-		for (const m of leaf(p.path, p.thick, p.thick > 0 ? p.body : p.top, core)) add(m, p.thick > 0 ? 0 : 0.004 + i * 1e-4);
-		if (p.thick > 0 && p.top && p.top !== p.body) for (const m of leaf(p.path, 0, p.top, core)) add(m, p.thick + 0.002);
+		for (const m of leaf(p.path, p.thick, p.thick > 0 ? p.body : p.top, core, fine)) add(m, p.thick > 0 ? 0 : 0.004 + i * 1e-4);
+		if (p.thick > 0 && p.top && p.top !== p.body) for (const m of leaf(p.path, 0, p.top, core, fine)) add(m, p.thick + 0.002);
 		p.films.forEach((f, n) => {
-			for (const m of leaf(f.path, 0, f.fill, core)) add(m, p.thick + 0.004 + n * 2e-4);
+			for (const m of leaf(f.path, 0, f.fill, core, fine)) add(m, p.thick + 0.004 + n * 2e-4);
 		});
 		for (const s of p.supports) {
-			if (s.raised && s.height > 0) for (const m of leaf(s.path, s.height, s.foam ? "#ffffff" : core, s.foam ? "#ffffff" : core)) add(m, -s.height);
+			if (s.raised && s.height > 0) for (const m of leaf(s.path, s.height, s.foam ? "#ffffff" : core, s.foam ? "#ffffff" : core, fine)) add(m, -s.height);
 		}
 	});
 	g.position.set(-w / 2, h / 2, 0);
