@@ -75,7 +75,6 @@ func Press(l Leaf, on []Bearing, hand float64) Lying {
 	for i, b := range on {
 		out.Stuck[i] = b.Holds > 0
 	}
-	p.slack = slack
 	p.keep(l.Stiff, hand, on, out.Stuck)
 	for range rounds {
 		p.settle(l.Weight, out.Stuck)

@@ -231,11 +231,13 @@ func (p *plate) keep(stiff, hand float64, on []Bearing, stuck []bool) {
 		if !stuck[i] {
 			continue
 		}
+		most := min(hand, b.Holds)
+		reach := b.Z + lower + most/p.on[i].pushes // foam gives as far as it holds
 		for _, o := range on {
-			if o.Z <= b.Z+lower {
+			if o.Z <= reach {
 				continue
 			}
-			far := surely * math.Cbrt(12*stiff*(o.Z-b.Z)/(min(hand, b.Holds)*p.cell))
+			far := surely * math.Cbrt(12*stiff*(o.Z-b.Z)/(most*p.cell))
 			if dx, dy := o.At.X-b.At.X, o.At.Y-b.At.Y; dx*dx+dy*dy < far*far {
 				stuck[i] = false
 				break
@@ -243,10 +245,12 @@ func (p *plate) keep(stiff, hand float64, on []Bearing, stuck []bool) {
 		}
 		some = some || stuck[i]
 	}
-	if !some {
-		for i := range p.push {
-			p.push[i] = true
-		}
+	if some {
+		p.slack = slack // next to what joints pull at it is nothing
+		return
+	}
+	for i := range p.push {
+		p.push[i] = true
 	}
 }
 

@@ -131,6 +131,29 @@ func (b borne) all() []Bearing {
 	return out
 }
 
+// onPads is where pads of one level hold a part that nothing else touches: stuck to them it does not
+// tip, wherever the middle of its weight is.
+func (b borne) onPads(supports []Support) (z float64, ok bool) {
+	lo, hi := math.Inf(1), math.Inf(-1)
+	for i, h := range b.held {
+		for _, c := range h {
+			if !supports[i].Raised {
+				return 0, false
+			}
+			lo, hi = min(lo, c.Z), max(hi, c.Z)
+		}
+	}
+	if hi-lo > touches {
+		return 0, false // or none at all
+	}
+	for _, c := range b.bare {
+		if c.Z > hi {
+			return 0, false
+		}
+	}
+	return hi, !math.IsInf(hi, -1)
+}
+
 // judge says how a part lies on what bears it.
 func (b borne) judge(p Stood) (u Uneven) {
 	u.Rise, u.High, u.Low = p.Under.Rise(p.Outline)

@@ -2,11 +2,13 @@ package depth
 
 import (
 	"math"
+	"math/rand/v2"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"pgregory.net/rapid"
 
+	"ochrestone/core/bend"
 	"ochrestone/core/shape"
 )
 
@@ -100,4 +102,33 @@ func TestBendsByTheBeamFormula(t *testing.T) {
 		}
 	}
 	assert.InDelta(t, 2, Bends(1, 0.6)/Bends(1, 0.3), 1e-9, "twice as thick follows over twice the length")
+}
+
+// The limit of a leaf that does not bend: on the same bearings, well apart, a plate as stiff as a slab
+// lies as the rigid plate does.
+func TestAStiffLeafLiesAsARigidPlate(t *testing.T) {
+	r := rand.New(rand.NewPCG(5, 6))
+	g, seen := shape.Rect(0, 0, 42, 30), 0
+	for range 60 {
+		var on []Bearing
+		var bears []bend.Bearing
+		for _, n := range r.Perm(9)[:3+r.IntN(6)] {
+			b := bearing(4+float64(n%3)*14+6*r.Float64(), 3+float64(n/3)*10+4*r.Float64(), 3*r.Float64())
+			on, bears = append(on, b), append(bears, bend.Bearing{At: b.At, Z: b.Z, Area: 10, Gives: 100})
+		}
+		want := Rest(g.Centroid(), on)
+		var at []shape.Point
+		for _, b := range on {
+			at = append(at, b.At)
+		}
+		if hull := shape.Raw(shape.Hull(at)); want.Slope() > 0.3 || !hull.Contains(g.Centroid()) || hull.EdgeDistance(g.Centroid()) < 2 {
+			continue // it falls over
+		}
+		seen++
+		got := bend.Press(bend.Leaf{Outline: g, Stiff: 1e3, Weight: 3e-6}, bears, 0)
+		for _, q := range []shape.Point{{X: 21, Y: 15}, {X: 1, Y: 1}, {X: 41, Y: 29}} {
+			assert.InDelta(t, want.Over(q), got.At(q), 0.01, "%v on %v", q, on)
+		}
+	}
+	assert.Greater(t, seen, 15)
 }

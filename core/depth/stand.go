@@ -82,6 +82,13 @@ func (s *stand) within(j int) *shape.Bands {
 // piece stands one piece up.
 func (s *stand) piece(turn, i int) Stood {
 	p := &s.pieces[i]
+	out := Stood{Piece: *p, Turn: turn}
+	raised := slices.ContainsFunc(p.Holds, func(h build.Hold) bool { return h.Raised })
+	if !raised && !p.Print() && p.On.Element == p.ID.Element {
+		if k, ok := s.rides(turn, i); ok {
+			return riding(out, s.out[k])
+		}
+	}
 	highest, over := s.floor, -1
 	var looked []shape.Point
 	for k := turn - 1; k >= 0; k-- {
@@ -98,7 +105,6 @@ func (s *stand) piece(turn, i int) Stood {
 			highest, over = z, j
 		}
 	}
-	raised := slices.ContainsFunc(p.Holds, func(h build.Hold) bool { return h.Raised })
 	on := s.floor
 	if j, ok := s.leaf[p.On]; ok {
 		on = s.out[j].Z1
@@ -106,7 +112,6 @@ func (s *stand) piece(turn, i int) Stood {
 			on = highest
 		}
 	}
-	out := Stood{Piece: *p, Turn: turn}
 	if j, ok := s.leaf[p.On]; ok && p.Print() && s.out[j].Uneven != nil {
 		// Ink leans as its leaf does.
 		out.Under, out.Uneven, out.Bent = s.out[j].Under, s.out[j].Uneven, s.out[j].Bent.Up(s.out[j].Thick)
@@ -114,11 +119,6 @@ func (s *stand) piece(turn, i int) Stood {
 		out.Z0 = out.Below(p.Outline.Centroid())
 		out.Z1 = out.Z0
 		return out
-	}
-	if !raised && !p.Print() && p.On.Element == p.ID.Element {
-		if k, ok := s.rides(turn, i); ok {
-			return riding(out, s.out[k])
-		}
 	}
 	step := evenBy
 	switch {
@@ -356,7 +356,11 @@ func (s *stand) lie(out Stood, i, carrier int, onLeaf bool, over int, below []in
 	}
 	on := bearings(out.Outline, l.supports, edges, ground)
 	all := on.all()
-	l.under = drooped(Rest(out.Outline.Centroid(), all), out.Outline, all)
+	if z, ok := on.onPads(l.supports); ok {
+		l.under = Level(z)
+	} else {
+		l.under = drooped(Rest(out.Outline.Centroid(), all), out.Outline, all)
+	}
 	out.Under, out.Supports = l.under, l.supports
 	u := on.judge(out)
 	u.Lean = u.Rise
