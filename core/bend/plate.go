@@ -237,8 +237,9 @@ func (p *plate) keep(stiff, hand float64, on []Bearing, stuck []bool) {
 			if o.Z <= reach {
 				continue
 			}
-			far := surely * math.Cbrt(12*stiff*(o.Z-b.Z)/(most*p.cell))
-			if dx, dy := o.At.X-b.At.X, o.At.Y-b.At.Y; dx*dx+dy*dy < far*far {
+			cube := surely * surely * surely * 12 * stiff * (o.Z - b.Z) / (most * p.cell)
+			dx, dy := o.At.X-b.At.X, o.At.Y-b.At.Y
+			if d := dx*dx + dy*dy; d*d*d < cube*cube {
 				stuck[i] = false
 				break
 			}
@@ -313,29 +314,37 @@ func (p *plate) settle(load float64, bound []bool) {
 			}
 		}
 		p.full.solve(target)
-		if !p.began {
-			p.began = true
-			copy(p.w, target)
-		} else {
-			for i := range step {
-				step[i] = target[i] - p.w[i]
+		for i := range step {
+			step[i] = target[i] - p.w[i]
+		}
+		copy(p.w, target)
+		if !p.touched(bound) {
+			break // all of the step, and nothing else touches: it is there
+		}
+		if p.began {
+			for i, s := range step {
+				p.w[i] -= s
 			}
 			p.along(step, load, top, bound)
+			p.touched(bound)
 		}
-		same := true
-		for i := range touches {
-			slack := p.slack
-			if !touches[i] {
-				slack = -slack
-			}
-			if now := bound[i] || p.over(i) < slack; now != touches[i] {
-				touches[i], same = now, false
-			}
+		p.began = true
+	}
+	p.began = true
+}
+
+// touched looks anew at which bearings bear, and whether any does that did not, or the other way.
+func (p *plate) touched(bound []bool) (changed bool) {
+	for i, was := range p.push {
+		slack := p.slack
+		if !was {
+			slack = -slack
 		}
-		if same {
-			break
+		if now := bound[i] || p.over(i) < slack; now != was {
+			p.push[i], changed = now, true
 		}
 	}
+	return changed
 }
 
 // along goes along a step as far as the energy falls, at most twice its length.

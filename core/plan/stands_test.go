@@ -89,19 +89,39 @@ func TestAStripAcrossAStem(t *testing.T) {
 	assert.Zero(t, s.Off)
 }
 
+const ringOf = 20
+
+// scallops lays twenty scallops of 24 mm in a ring, each a fifth over the one before.
+func scallops(c *card.Card) {
+	const wide = 24.0
+	r := 0.8 * wide / (2 * math.Sin(math.Pi/ringOf))
+	c.Base.W, c.Base.H = 2*r+wide+20, 2*r+wide+20
+	for i := range ringOf {
+		a := 2 * math.Pi * float64(i) / ringOf
+		laid(c, fmt.Sprint("petal", i), r*math.Sin(a), -r*math.Cos(a), card.Sheet{Paper: "oat", W: wide, H: wide, Shape: &card.Outline{Kind: card.Oval}}).Bonds = card.Glue("wet")
+	}
+}
+
+// A ring of twenty stood up from nothing.
+func BenchmarkRingOfScallops(b *testing.B) {
+	o := two(40, 70, func(c *card.Card, k *kit.Kit) {
+		c.Elements = c.Elements[:1]
+		k.Adhesives = []kit.Adhesive{{ID: "wet", Name: "Wet", Kind: "liquid", Thickness: 0.02}}
+		scallops(c)
+	})
+	p := warm.Of(o.c, o.k, plan.Typeface(trial.Blocks{}))
+	for b.Loop() {
+		depth.NewMemory().Stand(&p.Build)
+	}
+}
+
 // Twenty glued scallops in a ring, each a fifth over the one before, stand as such rings do: two
 // leaves at the least, four at the most, and nothing is wrong with them. Twelve leaves glued flat on
 // each other lie flat. Common practice, no source.
 func TestARingOfScallopsAndAPileLieAsCardDoes(t *testing.T) {
-	const n, wide = 20, 24.0
+	const n = ringOf
 	s, panel := standing(func(c *card.Card, _ *kit.Kit) {
-		r := 0.8 * wide / (2 * math.Sin(math.Pi/n)) // neighbours overlap by a fifth
-		c.Base.W, c.Base.H = 2*r+wide+20, 2*r+wide+20
-		for i := range n {
-			a := 2 * math.Pi * float64(i) / n
-			e := laid(c, fmt.Sprint("petal", i), r*math.Sin(a), -r*math.Cos(a), card.Sheet{Paper: "oat", W: wide, H: wide, Shape: &card.Outline{Kind: card.Oval}})
-			e.Bonds = card.Glue("wet")
-		}
+		scallops(c)
 		for i := range 12 {
 			laid(c, fmt.Sprint("pile", i), 0, 0, card.Sheet{Paper: "oat", W: 40 - float64(i), H: 30}).Bonds = card.Glue("wet")
 		}
