@@ -17,6 +17,9 @@ type Mask struct {
 	Over    []string     // images printed while it is masked
 }
 
+// opening is how large an opening of a mask is that is worth cutting, mm²: our own default.
+const opening = 60.0
+
 // Masks lists the masks for printed images that overlap, in the order they are printed:
 // what stands in front first, its mask over it while those behind are printed. Every
 // mask is the image's outline inset by so many mm, so that no white line is left beside
@@ -46,7 +49,8 @@ func (b *Build) Masks(inset float64) ([]Mask, error) {
 			m := b.Made[t.Made].Image.Shapes.Silhouette
 			whole = layout.Place(m, m.Bounds(), t.Element.Place)
 		}
-		g, err := whole.Offset(-inset)
+		// Nobody cuts small openings into a mask: bare spots of a print stay covered.
+		g, err := whole.Closed(opening).Offset(-inset)
 		if err != nil {
 			return nil, fmt.Errorf("draw the mask of %s: %w", t.Name, err)
 		}

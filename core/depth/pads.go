@@ -40,20 +40,28 @@ func Propose(g shape.Region, h build.Hold, room Room) []card.Pad {
 	if len(sizes) == 0 || g.Empty() {
 		return nil
 	}
+	box := g.Bounds()
+	rough := max(0.8, max(box.W(), box.H())/48)
+	insets := []float64{padInset, padInset / 2} // half of it where a part is narrow
 	if h.Bond.Inset > 0 {
-		return propose(g, h, room, sizes, h.Bond.Inset)
+		insets = []float64{h.Bond.Inset}
 	}
-	pads := propose(g, h, room, sizes, padInset)
-	if len(pads) == 0 {
-		pads = propose(g, h, room, sizes, padInset/2) // of what is narrow
+	// Where none goes in it is looked at by what it is across: behind a long stem one would else be missed.
+	fine := max(0.4, max(box.W(), box.H())/160, g.Area()/max(g.Length(), 1e-9)/3)
+	for _, step := range []float64{rough, fine} {
+		for _, inset := range insets {
+			if pads := propose(g, h, room, sizes, inset, step); len(pads) > 0 || step == rough && rough <= fine && inset == insets[len(insets)-1] {
+				return pads
+			}
+		}
 	}
-	return pads
+	return nil
 }
 
-func propose(g shape.Region, h build.Hold, room Room, sizes [][2]float64, inset float64) []card.Pad {
+func propose(g shape.Region, h build.Hold, room Room, sizes [][2]float64, inset, step float64) []card.Pad {
 	p := proposal{g: g, box: g.Bounds(), inset: inset, zone: h.Bond.Zone, room: room}
 	p.room.Avoid = append(slices.Clone(room.Avoid), open(h.Bond, p.box)...)
-	p.field = shape.NewField(g, max(0.8, max(p.box.W(), p.box.H())/48))
+	p.field = shape.NewField(g, step)
 	free := open(h.Bond, p.box)
 	p.hold = slices.DeleteFunc(p.toHold(), func(q shape.Point) bool {
 		return slices.ContainsFunc(free, func(g shape.Region) bool { return g.Contains(q) })
@@ -202,7 +210,8 @@ func (p *proposal) candidates(size [2]float64, turn float64) {
 	}
 	step := max(1.2, max(p.box.W(), p.box.H())/40)
 	rim := p.inset + max(size[0], size[1])
-	n := func(long float64) float64 { return long / math.Ceil(max(long, 1e-9)/step) }
+	// However slender it is, its middle is among them.
+	n := func(long float64) float64 { return long / math.Ceil(max(long, 1e-9)/min(step, max(long/4, 0.6))) }
 	for y := p.box.Min.Y + n(p.box.H()); y < p.box.Max.Y-1e-9; y += n(p.box.H()) {
 		for x := p.box.Min.X + n(p.box.W()); x < p.box.Max.X-1e-9; x += n(p.box.W()) {
 			q := shape.Point{X: x, Y: y}

@@ -350,7 +350,7 @@ func noPad(v *View, add func(Hit)) {
 			return Hit{}, false
 		}
 		h := Hit{What: fmt.Sprintf("No pad goes in behind %s", v.pieceName(i)),
-			Why: "It is too fine for them where they would hide, even cut, or all of it is kept free.",
+			Why: fmt.Sprintf("It is about %s across, less than a pad needs that is cut small and hidden, or all of it is kept free.", v.Format(2*s.Outline.Area()/max(s.Outline.Length(), 1e-9))),
 			Do:  "Take smaller pads, stand them less far back from the edge, or glue it onto a second cut for height."}
 		if bonds := v.proposed(i, v.Stood[i].Off); bonds != nil {
 			h.Mend = &Mend{"Pads that go in", v.held(i, bonds)}

@@ -28,6 +28,13 @@ func foreseenStands(t *testing.T) map[string]pair {
 			laid(c, "stem", 0, 0, card.Sheet{Paper: "oat", W: 6, H: 60}).Bonds = card.Glue("")
 			laid(c, "label", 0, 0, label).Bonds = card.Foam("thin", 1)
 		})},
+		// A sheet of copy paper on wet glue, and one a little heavier.
+		"ripples": between(t, "ripples", 80, 121, func(gsm float64) on {
+			return bare(func(c *card.Card, k *kit.Kit) {
+				k.Papers = append(k.Papers, kit.Cardstock{ID: "copy", Name: "Copy", Kind: kit.PaperPatterned, Colour: "#eeeeee", GSM: gsm, Caliper: 0.1, Sheets: 9, W: 215.9, H: 279.4})
+				laid(c, "sky", 0, 0, card.Sheet{Paper: "copy", W: 60, H: 40}).Bonds = card.Glue("liquid")
+			})
+		}),
 		// A label with one end on a block that stands on so many pads.
 		"leans": between(t, "leans", 2, 0.6, func(high float64) on {
 			return bare(func(c *card.Card, k *kit.Kit) {

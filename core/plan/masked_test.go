@@ -56,6 +56,33 @@ func TestAMaskedPrintComesBeforeItsGround(t *testing.T) {
 	assert.Zero(t, at(warm.Of(c, k), work.Mask, ""), "and with nothing behind it there is no mask")
 }
 
+// Bare spots of a print stay covered by its mask: nobody cuts a dot out of one. A window of it is cut.
+// Common practice, no source.
+func TestAMaskHasNoSmallHoles(t *testing.T) {
+	t.Parallel()
+	holes := func(d float64) int {
+		made := two(40, 70, func(c *card.Card, k *kit.Kit) {
+			c.Motifs[0].Layers = c.Motifs[0].Layers[:1]
+			c.Motifs[0].Layers[0].Make = card.Printed
+			for i := range k.Sets {
+				g, err := k.Sets[i].Parts[0].Outline.Minus(shape.Disc(k.Sets[i].Parts[0].Outline.Centroid(), d/2))
+				require.NoError(t, err)
+				k.Sets[i].Parts[0].Outline = g
+			}
+			c.Motifs[0].Colourways[0].Layers = map[string]card.Finish{"a": {Ink: "one"}}
+			c.Elements[0].Sheet.Treatments = []card.Treatment{{Fade: &card.Fade{From: card.FromAll, Inks: []string{"mere-soft"}, Reach: 40}}}
+			c.Elements[1].Image.Masked = true
+		})
+		p := warm.Of(made.c, made.k)
+		masks, err := p.Build.Masks(0.4)
+		require.NoError(t, err)
+		require.Len(t, masks, 1)
+		return len(masks[0].Region.Holes())
+	}
+	assert.Zero(t, holes(4))
+	assert.Equal(t, 1, holes(12))
+}
+
 // A pencil over a print is an act of its own, once the print is dry, with its own words; dye that is
 // dabbed on the stamp goes on with the stamp. Common practice, no source.
 func TestAPencilOverAPrintIsNoStamp(t *testing.T) {

@@ -267,6 +267,24 @@ func (g Region) Filled() Region {
 	}))
 }
 
+// Closed is the region without its holes of at most so many mm², and without what lies in them.
+func (g Region) Closed(most float64) Region {
+	var small []Ring
+	for _, r := range g.rings {
+		if a := r.Area(); a < 0 && -a <= most {
+			small = append(small, r)
+		}
+	}
+	if len(small) == 0 {
+		return g
+	}
+	return of(slices.DeleteFunc(slices.Clone(g.rings), func(r Ring) bool {
+		return slices.ContainsFunc(small, func(h Ring) bool {
+			return &h[0] == &r[0] || -h.Area() > math.Abs(r.Area()) && contains([]Ring{h}, r[0])
+		})
+	}))
+}
+
 // Holes gives what is cut out of the region, each hole a region of its own.
 func (g Region) Holes() []Region {
 	var out []Region

@@ -240,6 +240,9 @@ func (k *maker) put(i int) {
 	if e.Sheet != nil && e.Sheet.Flap != nil {
 		a.Detail = fmt.Sprintf("Glue its flap of %s beneath the panel, between two sheets; the leaf itself stays free.", k.format(e.Sheet.Flap.Depth))
 	}
+	if d := k.dose(e.Bonds, t.Outline); d != "" && e.Letters == nil && e.Image == nil {
+		a.Detail += " " + d
+	}
 	a.Detail += k.crossed(i)
 	a.Mind = append(a.Mind, k.freeBeneath(i)...)
 	phase := phaseFlat
