@@ -35,7 +35,7 @@ func (k *maker) dose(bonds []card.Bond, g shape.Region) string {
 	}
 	switch {
 	case max(box.W(), box.H()) <= oneDot:
-		return fmt.Sprintf("One dot of %s, from a pick: a nozzle's comes out round it.", dot(min(box.W(), box.H())))
+		return fmt.Sprintf("A drop on scrap, and a dot of %s from it with a pick: what a nozzle gives comes out round it.", dot(min(box.W(), box.H())))
 	case across < web && len(g.Holes()) >= webHoles:
 		return fmt.Sprintf("Dots of %s where its bars cross, and all of it set down at once: it is open work.", dot(across))
 	case across >= slender:

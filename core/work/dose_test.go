@@ -27,7 +27,7 @@ func TestHowMuchGlueGoesOn(t *testing.T) {
 		}
 	}
 	wet := card.Glue("wet")
-	assert.Contains(t, k.dose(wet, shape.Disc(shape.Point{}, 1)), "One dot of 0.7 mm, from a pick")
+	assert.Contains(t, k.dose(wet, shape.Disc(shape.Point{}, 1)), "a dot of 0.7 mm from it with a pick")
 	assert.Contains(t, k.dose(wet, shape.Rect(0, 0, 1.6, 50)), "Dots of 0.5 mm in a row")
 	assert.Contains(t, k.dose(wet, web), "where its bars cross")
 	assert.Empty(t, k.dose(wet, shape.Rect(0, 0, 20, 30)))

@@ -11,6 +11,23 @@ import (
 	"ochrestone/core/words"
 )
 
+// backingIn is how far foam or adhesive that is cut with letters stays back from the edge of their
+// card, mm: our own default.
+const backingIn = 2.0
+
+// unlined says how letters with a sheet on their backs are set down; nothing for others.
+func (k *maker) unlined(t build.Thing) string {
+	l := t.Element.Letters
+	if l == nil || l.Backing == "" {
+		return ""
+	}
+	out := " Take the liner off letter by letter, and set each down at once."
+	if t.Islands > 0 && !l.Bare {
+		out += " The middles of closed letters go in last, lifted by their own liner."
+	}
+	return out
+}
+
 // cutLetters cuts words letter by letter and stacks them: with one die of each letter a
 // text takes as many passes as its most frequent letter comes, for every ply.
 func (k *maker) cutLetters(t build.Thing) {
@@ -23,10 +40,10 @@ func (k *maker) cutLetters(t build.Thing) {
 	n, plies := len(t.Line.Letters), l.Times()
 	how := fmt.Sprintf("%s, each %s.", words.Count(n, "letter"), times(plies))
 	if l.Set != "" {
-		how += fmt.Sprintf(" %s through the machine with one die of each%s.", words.Count(t.Line.Passes*plies, "pass", "passes"), most(*t.Line))
+		how += fmt.Sprintf(" %s through the machine with one die of each%s. Count the dies back into their tray.", words.Count(t.Line.Passes*plies, "pass", "passes"), most(*t.Line))
 	}
 	if l.Backing != "" {
-		how += fmt.Sprintf(" One ply with %s beneath it in the same pass; it must not stick out beyond the card, or it glues itself to the plate. So thick a sandwich may want a second run.", k.backingName(l.Backing))
+		how += fmt.Sprintf(" One ply with %s beneath it in the same pass, %s smaller than the card all round: where it sticks out it glues itself to the plate. So thick a sandwich may want a second run.", k.backingName(l.Backing), k.format(backingIn))
 	}
 	if t.Islands > 0 {
 		n := t.Islands * plies
