@@ -28,7 +28,7 @@ var floors = [][]string{
 	{"core/look", "core/assemble"},
 	{"core/build", "core/placing"},
 	{"core/cover", "core/depth", "core/work"},
-	{"core/cut"},
+	{"core/cut", "core/scene"},
 	{"core/advise", "core/meant"},
 	{"core/foresee", "core/standing"},
 	{"core/plan"},

@@ -41,3 +41,18 @@ func TestARunOfThree(t *testing.T) {
 	do(t, ctx, "to the end, and another", chromedp.Navigate(p.URL+"/card/five-beetles/work"), says("All steps are done"), button("Begin another run"), says("Step 1 of"))
 	assert.Zero(t, read[int](t, ctx, runOf+`.then(r=>r.done.length)`))
 }
+
+// The picture of a step comes before its words: what it is about lit, what lies in its place whole, and
+// the next two as small ones. Going on, more lies in its place.
+func TestEachStepIsAPicture(t *testing.T) {
+	t.Parallel()
+	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	ctx := browser(t, 1280, 800)
+	label := `[...document.querySelectorAll("svg[data-picture]")].map(x => x.getAttribute("aria-label"))`
+	do(t, ctx, "a print", chromedp.Navigate(p.URL+"/card/lamp-sitters/work"), press(`//li//button[contains(., "13 Ink Fore wings")]`), waitFor(label+`[0]?.startsWith("The card at step 13: 0 of ")`))
+	assert.Equal(t, 3, read[int](t, ctx, label+`.length`), "this one and the next two")
+	assert.Contains(t, read[string](t, ctx, label+`[0]`), "1 in hand")
+	assert.True(t, read[bool](t, ctx, `document.querySelector("svg[data-picture]").compareDocumentPosition([...document.querySelectorAll("h1")].find(h => h.innerText.startsWith("Ink Fore"))) === Node.DOCUMENT_POSITION_FOLLOWING`), "the picture comes first")
+	do(t, ctx, "what follows the moth", press(`//li//button[contains(., "30 Strip")]`), waitFor(label+`[0] === "The card at step 30: 9 of 12 parts in place, 1 in hand"`))
+	axe(t, ctx, "a step's picture")
+}

@@ -158,7 +158,7 @@ func schemaName(t reflect.Type, hint string) string {
 		t = t.Elem()
 	}
 	n := huma.DefaultSchemaNamer(t, hint)
-	for of, name := range map[string]string{"core/plan": "Plan", "core/look": "Look", "core/standing": "Standing", "core/cut": "Cut", "core/foresee": ""} {
+	for of, name := range map[string]string{"core/plan": "Plan", "core/look": "Look", "core/standing": "Standing", "core/scene": "Scene", "core/cut": "Cut", "core/foresee": ""} {
 		if strings.HasSuffix(t.PkgPath(), of) && t.Kind() == reflect.Struct && n != name {
 			return name + n
 		}

@@ -95,11 +95,11 @@ func Press(l Leaf, on []Bearing, hand float64) Lying {
 			}
 		}
 		for _, i := range off {
-			out.Stuck[i], out.Off[i] = false, true
+			out.Stuck[i] = false
 		}
 	}
 	for i, stuck := range out.Stuck {
-		if stuck {
+		if out.Off[i] = on[i].Holds > 0 && !stuck; stuck {
 			out.Most = max(out.Most, p.pull(i))
 		}
 	}

@@ -113,6 +113,31 @@ func pulls(holds []build.Hold, n int) float64 {
 	return bend.Glued
 }
 
+// offShare is how much of a part's glue may take nowhere before half of the part is said to be in the
+// air, our own default.
+const offShare = 0.4
+
+// off is how far a glued leaf is above what is beneath it where its glue did not take, at its widest,
+// mm, and where; 0 where most of it took.
+func off(out Stood, got bend.Lying, on borne) (gap float64, at shape.Point) {
+	glue, loose := 0, 0
+	for n, c := range on.bare {
+		if !got.Stuck[n] && !got.Off[n] {
+			continue
+		}
+		if glue++; got.Off[n] {
+			loose++
+			if g := got.At(c.At) - c.Z - out.Lift; g > gap {
+				gap, at = g, c.At
+			}
+		}
+	}
+	if float64(loose) < offShare*float64(glue) {
+		return 0, shape.Point{}
+	}
+	return gap, at
+}
+
 // lain says how a bent leaf lies.
 func lain(out Stood, got bend.Lying, on borne) (l lying) {
 	l.bent = got.Field
@@ -132,6 +157,10 @@ func lain(out Stood, got bend.Lying, on borne) (l lying) {
 	}
 	if u.Rise = max(0, hi-lo); u.Rise <= touches {
 		l.bent, l.under = bend.Field{}, Level(hi)
+		if u.Gap, u.GapAt = off(out, got, on); u.Gap > 0 {
+			u.Rise = 0
+			l.uneven = &u
+		}
 		return l
 	}
 	// Highest in its middle it bows: what falls away on the far side is no lean.
@@ -164,6 +193,9 @@ func lain(out Stood, got bend.Lying, on borne) (l lying) {
 		if d > far {
 			far, u.Gap, u.GapAt = d, got.At(c.At)-c.Z-out.Lift, c.At
 		}
+	}
+	if u.Gap == 0 && u.Bow < u.Rise/2 { // else it is held at both ends of its hump
+		u.Gap, u.GapAt = off(out, got, on)
 	}
 	u.Rocks = len(touching) > 0 && u.Gap > 0 && thin(touching)
 	out.Bent = got.Field

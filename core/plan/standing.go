@@ -10,7 +10,7 @@ import (
 // Standing tells how everything on the front of a plan stands. m remembers pads.
 func (m *Planner) Standing(p Plan, opts ...Option) standing.Card {
 	o := assumed(opts)
-	return standing.Of(standing.View{Build: &p.Build, Stood: p.Stood, Pads: m.pads, Carriers: o.carriers, Write: o.write})
+	return standing.Of(standing.View{Build: &p.Build, Stood: p.Stood, Pads: m.pads, Carriers: o.carriers, Write: o.write, Acts: p.Steps})
 }
 
 // Heights lists the ways to hold a part of a plan's card as high as it stands, or level with

@@ -9,17 +9,20 @@ import (
 	"ochrestone/core/card"
 	"ochrestone/core/depth"
 	"ochrestone/core/measure"
+	"ochrestone/core/scene"
 	"ochrestone/core/shape"
+	"ochrestone/core/work"
 )
 
 // Card is how everything on the front stands, for drawing it from the side, from the
 // back and aslant.
 type Card struct {
-	Base   float64    `json:"base" doc:"thickness of the two leaves of the base, mm"`
-	Total  float64    `json:"total" doc:"greatest thickness, mm"`
-	Pieces []Piece    `json:"pieces" nullable:"false" doc:"leaves and prints, as they are laid"`
-	Less   []Less     `json:"less" nullable:"false" doc:"what one level less of a part would change, the most first"`
-	Things []Relation `json:"things" nullable:"false" doc:"by element: what it has to do with the others"`
+	Base   float64      `json:"base" doc:"thickness of the two leaves of the base, mm"`
+	Total  float64      `json:"total" doc:"greatest thickness, mm"`
+	Pieces []Piece      `json:"pieces" nullable:"false" doc:"leaves and prints, as they are laid"`
+	Less   []Less       `json:"less" nullable:"false" doc:"what one level less of a part would change, the most first"`
+	Things []Relation   `json:"things" nullable:"false" doc:"by element: what it has to do with the others"`
+	Steps  []scene.Step `json:"steps" nullable:"false" doc:"what the picture of each step of the work shows"`
 }
 
 // Piece is a leaf or a print with its heights.
@@ -90,12 +93,13 @@ type View struct {
 	Pads     *depth.Memory
 	Carriers []depth.Carrier
 	Write    measure.Writing
+	Acts     []work.Act // in their order
 }
 
 // Of tells how everything on the front stands.
 func Of(v View) Card {
 	bd := v.Build
-	out := Card{Base: bd.Thick, Pieces: []Piece{}, Things: []Relation{}}
+	out := Card{Base: bd.Thick, Pieces: []Piece{}, Things: []Relation{}, Steps: scene.Of(bd, v.Acts)}
 	out.Total, _ = depth.Top(v.Stood, bd.Thick)
 	for _, i := range bd.Upward() {
 		s := v.Stood[i]

@@ -27,9 +27,9 @@ func TestHowMuchGlueGoesOn(t *testing.T) {
 		}
 	}
 	wet := card.Glue("wet")
-	assert.Contains(t, k.dose(wet, shape.Disc(shape.Point{}, 1)), "a dot of 0.7 mm from it with a pick")
-	assert.Contains(t, k.dose(wet, shape.Rect(0, 0, 1.6, 50)), "Dots of 0.5 mm in a row")
-	assert.Contains(t, k.dose(wet, web), "where its bars cross")
+	assert.Contains(t, k.dose(wet, shape.Disc(shape.Point{}, 1)), "a dot a third as wide as the part with a pick")
+	assert.Contains(t, k.dose(wet, shape.Rect(0, 0, 1.6, 50)), "It is about 1.6 mm across: small dots in a row")
+	assert.Contains(t, k.dose(wet, web), "small dots where they cross")
 	assert.Empty(t, k.dose(wet, shape.Rect(0, 0, 20, 30)))
 	assert.Empty(t, k.dose(wet, shape.Rect(0, 0, 6.1, 50)), "just wide enough")
 	assert.Empty(t, k.dose(card.Glue("tape"), shape.Rect(0, 0, 1.6, 50)))

@@ -5853,6 +5853,14 @@ export interface components {
             /** @description what was found, in words */
             said: string;
         };
+        SceneStep: {
+            /** @description of the step */
+            key: string;
+            /** @description pieces it is about, by their place as they are laid; none: the base, or the whole card */
+            lit: number[];
+            /** @description they lie in their place from then on */
+            puts?: boolean;
+        };
         ScreenSeen: {
             /** @description when it was let in, RFC 3339 */
             at: string;
@@ -6706,6 +6714,8 @@ export interface components {
             less: components["schemas"]["StandingLess"][];
             /** @description leaves and prints, as they are laid */
             pieces: components["schemas"]["StandingPiece"][];
+            /** @description what the picture of each step of the work shows */
+            steps: components["schemas"]["SceneStep"][];
             /** @description by element: what it has to do with the others */
             things: components["schemas"]["StandingRelation"][];
             /**

@@ -1,10 +1,5 @@
 import type { S } from "../../api/client";
-
-/** A point on the front, mm. */
-export interface P {
-	x: number;
-	y: number;
-}
+import { corners, type P } from "../../ui/outline";
 
 /** A line across the front along which it is looked at from the side. */
 export interface Cut {
@@ -21,28 +16,6 @@ export interface Slice {
 	zs: number[];
 	/** The areas by which it is held, along the same line. */
 	held: { t0: number; t1: number; height: number; foam: boolean; raised: boolean }[];
-}
-
-const rings = new Map<string, P[][]>();
-
-/** The corners of an outline; remembered, since a cut is dragged. */
-export function corners(path: string): P[][] {
-	let got = rings.get(path);
-	if (!got) {
-		if (rings.size > 4000) rings.clear();
-		got = path
-			.split("Z")
-			.map((ring) =>
-				ring
-					.split(/[ML]/)
-					.map((at) => at.trim().split(/[ ,]+/).map(Number))
-					.filter((n) => n.length === 2 && n.every(Number.isFinite))
-					.map(([x, y]) => ({ x, y })),
-			)
-			.filter((r) => r.length > 2);
-		rings.set(path, got);
-	}
-	return got;
 }
 
 const boxes = new Map<string, [P, P]>();

@@ -1,6 +1,7 @@
 import { createContext, useContext, useSyncExternalStore } from "react";
 import { useBench } from "../../api/card";
-import { across, type Cut, type P } from "./cut";
+import type { P } from "../../ui/outline";
+import { across, type Cut } from "./cut";
 
 /** Where the side view is cut. Kept beside React's tree, so that only what shows the cut is
  * drawn again while it is dragged. */

@@ -2,7 +2,8 @@ import { useRef, useState } from "react";
 import { useBench } from "../../api/card";
 import type { Bond, S } from "../../api/client";
 import { hue } from "../../ui/colours";
-import { type P, under } from "./cut";
+import type { P } from "../../ui/outline";
+import { under } from "./cut";
 
 type Pad = S["Pad"];
 

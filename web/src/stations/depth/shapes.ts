@@ -1,4 +1,4 @@
-import { corners, type P } from "./cut";
+import { corners, type P } from "../../ui/outline";
 
 /** A ring with the holes directly in it. */
 export interface Ringed {

@@ -4,14 +4,15 @@ import type { Act, S } from "../../api/client";
 import { Button } from "../../ui/button";
 import { Select } from "../../ui/select";
 import { size } from "../../ui/sizes";
+import { Picture } from "./picture";
 import { OfCopies } from "./run";
 import { Standing } from "./standing";
 import { WaitButton } from "./waits";
 
 interface NowProps {
 	at: Act;
-	/** How many steps there are. */
-	of: number;
+	/** All of them, in their order. */
+	steps: Act[];
 	slot?: S["Slot"];
 	/** The next two that are not done. */
 	after: Act[];
@@ -30,7 +31,7 @@ function Mind({ what, colour, children }: { what: string; colour: keyof typeof c
 }
 
 /** The step at hand, readable from a metre and a half, with what can be done about it. */
-export function Now({ at, of, slot, after, onTick }: NowProps) {
+export function Now({ at, steps, slot, after, onTick }: NowProps) {
 	const b = useBench();
 	const cards = at.cards || b.card.copies || 1;
 	const done = b.done(at);
@@ -38,13 +39,14 @@ export function Now({ at, of, slot, after, onTick }: NowProps) {
 	return (
 		<>
 			<Box color="quiet" fontSize="sub">
-				Step {at.number} of {of}, {at.kind}
+				Step {at.number} of {steps.length}, {at.kind}
 				{at.for && (
 					<>
 						, on {cards} {cards === 1 ? "card" : "cards"}: <b>{at.for}</b>
 					</>
 				)}
 			</Box>
+			<Picture at={at} steps={steps} />
 			<h1 style={{ fontSize: size.act, lineHeight: 1.12 }}>{at.title}</h1>
 			<Box fontSize="step" lineHeight={1.35}>
 				{at.detail} {at.alike}
@@ -107,13 +109,15 @@ export function Now({ at, of, slot, after, onTick }: NowProps) {
 				{at.minutes > 0 && <WaitButton at={at} />}
 				{at.ink && <Otherwise at={at} />}
 			</Box>
-			<Box flex="1" />
 			<Standing at={at} />
-			<Box color="quiet" fontSize="sub">
+			<Box color="quiet" fontSize="sub" display="flex" flexWrap="wrap" gap="7">
 				{after.map((s) => (
-					<Box key={s.key}>
-						Then {s.number}: {s.title}
-						{s.for && `, ${s.for}`}
+					<Box key={s.key} display="flex" gap="4" alignItems="center" flex="1 1 220px">
+						<Picture at={s} steps={steps} small />
+						<span>
+							Then {s.number}: {s.title}
+							{s.for && `, ${s.for}`}
+						</span>
 					</Box>
 				))}
 			</Box>

@@ -67,7 +67,7 @@ export default function Work() {
 						<Waits steps={steps} />
 						{sitting && <Told sitting={sitting} />}
 						{!sitting && !alone && <Box color="quiet">Putting the steps in order…</Box>}
-						{at && <Now at={at} of={steps.length} slot={slots?.[i]} after={after} onTick={tick} />}
+						{at && <Now at={at} steps={steps} slot={slots?.[i]} after={after} onTick={tick} />}
 						{(sitting || alone) && !at && (
 							<>
 								<h1 style={{ fontSize: size.act }}>{steps.length > 0 ? "All steps are done" : "Nothing to do yet"}</h1>

@@ -1,0 +1,93 @@
+import { memo, useMemo } from "react";
+import { useBench } from "../../api/card";
+import type { Act, S } from "../../api/client";
+import { useStanding } from "../../api/queries";
+import { bare, hue } from "../../ui/colours";
+import { corners } from "../../ui/outline";
+
+type Piece = S["StandingPiece"];
+
+/** How far a piece is at a step. */
+type State = "to come" | "begun" | "in place" | "lit";
+
+/** How strongly a piece is drawn. */
+const strength: Record<State, number> = { "to come": 0.1, begun: 0.45, "in place": 1, lit: 1 };
+
+/** What is lit at a step, and how far each piece is, of the steps in their order. */
+export function states(pieces: number, pictures: S["SceneStep"][], before: string[], at: string): State[] {
+	const of = new Map(pictures.map((p) => [p.key, p]));
+	const out: State[] = Array.from({ length: pieces }, () => "to come");
+	for (const key of before) {
+		const p = of.get(key);
+		for (const i of p?.lit ?? []) if (p?.puts) out[i] = "in place";
+		for (const i of p?.lit ?? []) if (out[i] === "to come") out[i] = "begun";
+	}
+	for (const i of of.get(at)?.lit ?? []) out[i] = "lit";
+	return out;
+}
+
+/** The pieces in the order they are drawn: what is lit over what is to come above it, and beneath what
+ * lies above it already. */
+export function drawn(now: State[]): number[] {
+	const first = now.indexOf("lit");
+	const over = (i: number) => now[i] === "lit" || (now[i] === "in place" && first >= 0 && i > first);
+	const all = now.map((_, i) => i);
+	return [...all.filter((i) => !over(i)), ...all.filter(over)];
+}
+
+/** What of the card is looked at: all of it, or what is lit with some of what is round it. */
+export function view(w: number, h: number, lit: Piece[]): [number, number, number, number] {
+	const points = lit.flatMap((p) => corners(p.path).flat());
+	if (points.length === 0) return [0, 0, w, h];
+	const xs = points.map((p) => p.x);
+	const ys = points.map((p) => p.y);
+	const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
+	const share = Math.min(1, Math.max(0.4, (2 * (x1 - x0)) / w, (2 * (y1 - y0)) / h));
+	const at = (lo: number, hi: number, whole: number) => Math.min(Math.max((lo + hi) / 2 - (share * whole) / 2, 0), (1 - share) * whole);
+	return [at(x0, x1, w), at(y0, y1, h), share * w, share * h];
+}
+
+const One = memo(function One({ p, strength }: { p: Piece; strength: number }) {
+	return (
+		<g opacity={strength}>
+			<path d={p.path} fillRule="evenodd" fill={p.top || p.body} stroke={hue.outline} strokeWidth={0.25} />
+			{p.films.map((f, i) => (
+				<path key={i} d={f.path} fillRule="evenodd" fill={f.fill} />
+			))}
+		</g>
+	);
+});
+
+/** The card as it is at a step: what lies in its place whole, what was worked on half there, what is to
+ * come pale, and what the step is about lit; small for the steps that come next. */
+export function Picture({ at, steps, small }: { at: Act; steps: Act[]; small?: boolean }) {
+	const b = useBench();
+	const standing = useStanding(b.view.id, b.view.version);
+	const base = b.card.base;
+	const paper = b.state.kit.papers.find((p) => p.id === base.paper)?.colour ?? bare;
+	const before = useMemo(() => steps.slice(0, Math.max(0, steps.indexOf(at))).map((s) => s.key), [steps, at]);
+	const now = useMemo(() => (standing ? states(standing.pieces.length, standing.steps, before, at.key) : []), [standing, before, at.key]);
+	if (!standing || at.id.card || !standing.steps.some((s) => s.key === at.key)) return null;
+	const lit = standing.pieces.filter((_, i) => now[i] === "lit");
+	const [x, y, w, h] = view(base.w, base.h, lit);
+	const px = Math.max(w, h) / 300;
+	const made = now.filter((s) => s === "in place").length;
+	return (
+		<svg
+			data-picture={at.key}
+			viewBox={`${x - 2 * px} ${y - 2 * px} ${w + 4 * px} ${h + 4 * px}`}
+			style={small ? { flex: "0 0 auto", width: 60, height: 60 } : { flex: "1 1 150px", minHeight: 130, maxHeight: "44vh", width: "100%" }}
+			role="img"
+			aria-label={`The card at step ${at.number}: ${made} of ${standing.pieces.length} parts in place, ${lit.length || "none"} in hand`}
+		>
+			<rect width={base.w} height={base.h} fill={paper} stroke={hue.rule} strokeWidth={px} />
+			{drawn(now).map((i) => (
+				<One key={i} p={standing.pieces[i]} strength={strength[now[i]]} />
+			))}
+			{lit.map((p, i) => (
+				<path key={i} d={p.path} fill="none" stroke={hue.ochre} strokeWidth={2.4 * px} strokeLinejoin="round" />
+			))}
+			{lit.length === 0 && <rect width={base.w} height={base.h} fill="none" stroke={hue.ochre} strokeWidth={2.4 * px} />}
+		</svg>
+	);
+}
