@@ -94,6 +94,9 @@ func (v *View) each(f func(i int) (Hit, bool), add func(Hit)) {
 // even are the bonds that bring a piece level; nil where none do, or where they would make the card
 // thicker than the letter it goes as.
 func (v *View) even(i int) []card.Bond {
+	if e, ok := v.Card.Element(v.Stood[i].ID.Element); ok && e.Gems != nil {
+		return nil // nobody pads a gem
+	}
 	bonds := advise.Even(v.Pads, v.Build, v.Stood, i)
 	if bonds == nil || v.Post.Class == measure.ClassTooThick {
 		return bonds

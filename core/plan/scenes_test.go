@@ -6,10 +6,13 @@ import (
 	"testing"
 
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 
 	"ochrestone/core/card"
+	"ochrestone/core/kit"
 	"ochrestone/core/plan"
 	pictures "ochrestone/core/scene"
+	"ochrestone/core/shape"
 	"ochrestone/core/trial"
 	"ochrestone/core/work"
 )
@@ -48,4 +51,34 @@ func TestEveryStepHasItsPicture(t *testing.T) {
 	for _, s := range trial.Strangers() {
 		check(s.ID, warm.Of(s.Card, s.Kit, plan.Typeface(trial.Blocks{})))
 	}
+}
+
+// What is stamped on a sheet is shown where it falls: a strike of a sheet that is turned under the
+// stamp as large as its layer, on the card, and no two strikes of it at one place.
+func TestAStrikeIsShownWhereItFalls(t *testing.T) {
+	t.Parallel()
+	made := two(40, 70, func(c *card.Card, _ *kit.Kit) {
+		for i := range c.Motifs[0].Layers {
+			c.Motifs[0].Layers[i].Make = card.Printed
+		}
+		c.Motifs[0].Colourways[0].Layers = map[string]card.Finish{"a": {Ink: "one"}, "b": {Ink: "two"}}
+		c.Elements = c.Elements[:1]
+		c.Elements[0].Sheet.Treatments = []card.Treatment{{Turned: &card.Turned{Motif: c.Motifs[0].ID, Turns: 4, Start: 1, Y: -30, Colourways: []string{c.Motifs[0].Colourways[0].ID}}}}
+	})
+	p := warm.Of(made.c, made.k)
+	seen := map[string]string{}
+	base := shape.Rect(0, 0, made.c.Base.W, made.c.Base.H)
+	for i, s := range pictures.Of(&p.Build, p.Steps) {
+		a := p.Steps[i]
+		if a.ID.Verb != work.Print {
+			continue
+		}
+		require.NotEmpty(t, s.Mark, a.Title)
+		in, err := a.Mark().Intersect(base)
+		require.NoError(t, err)
+		assert.Greater(t, in.Area(), 0.2*a.Mark().Area(), a.Title)
+		assert.Empty(t, seen[s.Mark], "%s is where %s is", a.Title, seen[s.Mark])
+		seen[s.Mark] = a.Title
+	}
+	assert.Len(t, seen, 8, "two layers, four strikes each")
 }

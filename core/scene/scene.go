@@ -14,6 +14,7 @@ import (
 type Step struct {
 	Key  string `json:"key" doc:"of the step"`
 	Lit  []int  `json:"lit" nullable:"false" doc:"pieces it is about, by their place as they are laid; none: the base, or the whole card"`
+	Mark string `json:"mark,omitempty" doc:"where on the front ink goes on, path data in mm; none: all over what is lit"`
 	Puts bool   `json:"puts,omitempty" doc:"they lie in their place from then on"`
 }
 
@@ -23,7 +24,7 @@ func Of(b *build.Build, acts []work.Act) []Step {
 	out := make([]Step, len(acts))
 	for n, a := range acts {
 		on, puts := a.About()
-		out[n] = Step{Key: a.Key, Lit: lit(b, up, on), Puts: puts}
+		out[n] = Step{Key: a.Key, Lit: lit(b, up, on), Mark: a.Mark().Path(), Puts: puts}
 		if len(out[n].Lit) == 0 {
 			out[n].Puts = false
 			// What is no piece of its own, such as words on a strip, is shown by what it is on.

@@ -1,6 +1,10 @@
 package work
 
-import "slices"
+import (
+	"slices"
+
+	"ochrestone/core/shape"
+)
 
 // About lists what an act works on: the layers it inks or heats, the leaves it frees or puts down, or
 // else the leaf it is done on. Puts reports whether that lies in its place from then on.
@@ -21,3 +25,7 @@ func (a Act) About() (on []Thing, puts bool) {
 	}
 	return slices.Clone(on), false
 }
+
+// Mark is where on the front an act lays its ink; empty where that is all of what it is done on, or
+// nobody knows.
+func (a Act) Mark() shape.Region { return a.mark }

@@ -86,7 +86,7 @@ func (k *treats) turned(p card.Turned) {
 			k.layOn(phaseInk, k.inked(Act{ID: card.Step{Verb: Print, Element: k.t.Element.ID, Part: layer.Part, N: s.Number}, Kind: kind,
 				Title:  fmt.Sprintf("%s: %s, %s %d of %d", called, l.Label, what, s.Number, p.Turns),
 				Detail: fmt.Sprintf("%s %s. %s", how, k.loaded(f, with), stays)}, ink),
-				facts{inks: []Thing{layer}, tool: of, tone: k.tone(ink), of: Thing{Motif: m.ID, Colourway: w.ID, Part: l.ID}}, k.medium(m, w, l.ID))
+				facts{inks: []Thing{layer}, tool: of, tone: k.tone(ink), of: Thing{Motif: m.ID, Colourway: w.ID, Part: l.ID}, mark: k.struck(q, s, m.ID, l.ID)}, k.medium(m, w, l.ID))
 			k.heat(card.Step{Element: k.t.Element.ID, Part: layer.Part}, l.Label+" of "+k.t.Name, k.leaf, []Thing{layer}, onlyOnce(s.Number == p.Turns, k.hottestOf(f)))
 		}
 		for _, id := range slices.Compact(slices.Sorted(slices.Values(p.Colourways))) {

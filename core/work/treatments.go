@@ -47,6 +47,7 @@ func (k *maker) treat(t build.Thing, leaf Thing) {
 		if in.n = n; n < len(t.Treated) && t.Treated[n].Problem != "" {
 			continue
 		}
+		from := len(k.acts)
 		switch {
 		case tr.Words != nil:
 			in.words(*tr.Words)
@@ -71,6 +72,7 @@ func (k *maker) treat(t build.Thing, leaf Thing) {
 		case tr.Glaze != nil:
 			in.glaze(*tr.Glaze)
 		}
+		in.marked(from)
 	}
 }
 

@@ -100,6 +100,7 @@ type facts struct {
 	rank    int     // tone rank of a print; 0 for those outside any order
 	stack   int     // how high in its pile what is put on lies
 	outline shape.Region
+	mark    shape.Region // where on the front it lays ink, where that is not all of its leaf
 	masks   string     // the element it covers
 	masked  []string   // elements that have to be masked before it
 	makes   string     // the element whose prints it makes, where each is done by itself

@@ -5858,6 +5858,8 @@ export interface components {
             key: string;
             /** @description pieces it is about, by their place as they are laid; none: the base, or the whole card */
             lit: number[];
+            /** @description where on the front ink goes on, path data in mm; none: all over what is lit */
+            mark?: string;
             /** @description they lie in their place from then on */
             puts?: boolean;
         };

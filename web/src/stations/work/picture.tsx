@@ -1,4 +1,4 @@
-import { memo, useMemo } from "react";
+import { memo, useId, useMemo } from "react";
 import { useBench } from "../../api/card";
 import type { Act, S } from "../../api/client";
 import { useStanding } from "../../api/queries";
@@ -36,7 +36,7 @@ export function drawn(now: State[]): number[] {
 }
 
 /** What of the card is looked at: all of it, or what is lit with some of what is round it. */
-export function view(w: number, h: number, lit: Piece[]): [number, number, number, number] {
+export function view(w: number, h: number, lit: { path: string }[]): [number, number, number, number] {
 	const points = lit.flatMap((p) => corners(p.path).flat());
 	if (points.length === 0) return [0, 0, w, h];
 	const xs = points.map((p) => p.x);
@@ -62,6 +62,7 @@ const One = memo(function One({ p, strength }: { p: Piece; strength: number }) {
  * come pale, and what the step is about lit; small for the steps that come next. */
 export function Picture({ at, steps, small }: { at: Act; steps: Act[]; small?: boolean }) {
 	const b = useBench();
+	const clip = useId();
 	const standing = useStanding(b.view.id, b.view.version);
 	const base = b.card.base;
 	const paper = b.state.kit.papers.find((p) => p.id === base.paper)?.colour ?? bare;
@@ -69,7 +70,9 @@ export function Picture({ at, steps, small }: { at: Act; steps: Act[]; small?: b
 	const now = useMemo(() => (standing ? states(standing.pieces.length, standing.steps, before, at.key) : []), [standing, before, at.key]);
 	if (!standing || at.id.card || !standing.steps.some((s) => s.key === at.key)) return null;
 	const lit = standing.pieces.filter((_, i) => now[i] === "lit");
-	const [x, y, w, h] = view(base.w, base.h, lit);
+	// Ink that goes on only here and there is lit by itself.
+	const mark = standing.steps.find((s) => s.key === at.key)?.mark;
+	const [x, y, w, h] = view(base.w, base.h, mark ? [{ path: mark }] : lit);
 	const px = Math.max(w, h) / 300;
 	const made = now.filter((s) => s === "in place").length;
 	return (
@@ -84,9 +87,21 @@ export function Picture({ at, steps, small }: { at: Act; steps: Act[]; small?: b
 			{drawn(now).map((i) => (
 				<One key={i} p={standing.pieces[i]} strength={strength[now[i]]} />
 			))}
-			{lit.map((p, i) => (
-				<path key={i} d={p.path} fill="none" stroke={hue.ochre} strokeWidth={2.4 * px} strokeLinejoin="round" />
-			))}
+			{mark && (
+				<>
+					<clipPath id={clip}>
+						<path d={mark} clipRule="evenodd" />
+					</clipPath>
+					<rect width={base.w} height={base.h} fill={hue.veil} />
+					<g clipPath={`url(#${clip})`}>
+						{lit.map((p, i) => (
+							<One key={i} p={p} strength={1} />
+						))}
+					</g>
+					<path d={mark} fill="none" stroke={hue.ochre} strokeWidth={1.6 * px} strokeLinejoin="round" />
+				</>
+			)}
+			{!mark && lit.map((p, i) => <path key={i} d={p.path} fill="none" stroke={hue.ochre} strokeWidth={2.4 * px} strokeLinejoin="round" />)}
 			{lit.length === 0 && <rect width={base.w} height={base.h} fill="none" stroke={hue.ochre} strokeWidth={2.4 * px} />}
 		</svg>
 	);
