@@ -101,22 +101,22 @@ type facts struct {
 	stack   int     // how high in its pile what is put on lies
 	outline shape.Region
 	mark    shape.Region // where on the front it lays ink, where that is not all of its leaf
-	masks   string     // the element it covers
-	masked  []string   // elements that have to be masked before it
-	makes   string     // the element whose prints it makes, where each is done by itself
-	tool               // what stands in the hand
-	tone    colour.Lab // of its ink, dried
-	hole    bool       // of a print: on a piece that is cut already
-	spots   int        // of a print: places on its leaf the stamp is set to one after another; 0 counts as one
-	times   int        // how often on one card; 0 counts as once
-	left    int        // of those: how often left for right
-	lots    []share    // of a sitting: for which lots it is done
-	film    []string   // of an arrangement that is lifted with film: its elements
-	bulky   bool       // of a ribbon: it has a knot or a bow
-	blades  []blade    // of a trimming: where it cuts
-	laid    string     // of a stencil on a sheet: where it lies; the same word is the same place
-	of      Thing      // of a print on a sheet: the image, its colourway and the layer it prints
-	turn    int        // of its ink among those its stamp takes, so that it is washed least
+	masks   string       // the element it covers
+	masked  []string     // elements that have to be masked before it
+	makes   string       // the element whose prints it makes, where each is done by itself
+	tool                 // what stands in the hand
+	tone    colour.Lab   // of its ink, dried
+	hole    bool         // of a print: on a piece that is cut already
+	spots   int          // of a print: places on its leaf the stamp is set to one after another; 0 counts as one
+	times   int          // how often on one card; 0 counts as once
+	left    int          // of those: how often left for right
+	lots    []share      // of a sitting: for which lots it is done
+	film    []string     // of an arrangement that is lifted with film: its elements
+	bulky   bool         // of a ribbon: it has a knot or a bow
+	blades  []blade      // of a trimming: where it cuts
+	laid    string       // of a stencil on a sheet: where it lies; the same word is the same place
+	of      Thing        // of a print on a sheet: the image, its colourway and the layer it prints
+	turn    int          // of its ink among those its stamp takes, so that it is washed least
 }
 
 // Layer is the layer of an image, in a colourway, that an act lays the first ink of, wherever it
