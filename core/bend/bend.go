@@ -43,9 +43,8 @@ type Bearing struct {
 const (
 	hard   = 5.0  // N/mm² a mm: card pressed on card gives 0.006 mm beneath a thumb
 	Hand   = 0.1  // N/mm²: a thumb that presses with 10 N on a square centimetre
-	Glued  = 0.3  // N/mm² that wet glue bears when it has dried: card itself parts there (pull through its thickness; from memory)
 	fine   = 1000 // parts of a mm in which heights are told
-	slack  = 2e-3 // mm by which a loose leaf may be pulled down or pressed in
+	slack  = 2e-3 // mm by which what touches may be off, where joints hold the leaf
 	rounds = 300  // of coming off, and of looking for what touches
 	loose  = 1e-9 // N a mm at each node, by which what nothing holds still has one place
 )

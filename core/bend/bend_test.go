@@ -12,6 +12,7 @@ import (
 const (
 	firm  = 1e5   // a support that hardly gives, N/mm² a mm
 	table = 200.0 // one that only pushes
+	glued = 0.3   // N/mm² that a joint of wet glue bears
 )
 
 // laid gives bearings over a rectangle, one each step.
@@ -150,9 +151,9 @@ func TestStiffAndSoft(t *testing.T) {
 
 	step := func(q shape.Point) Bearing {
 		if q.X < 20 {
-			return Bearing{Z: 1, Gives: table, Holds: Glued}
+			return Bearing{Z: 1, Gives: table, Holds: glued}
 		}
-		return Bearing{Gives: table, Holds: Glued}
+		return Bearing{Gives: table, Holds: glued}
 	}
 	got = Press(Leaf{Outline: g, Stiff: 1e-7, Weight: 3e-6, Cell: 1}, laid(0, 0, 40, 20, 0.5, step), Hand)
 	for _, x := range []float64{2, 10, 18, 22, 30, 38} {
@@ -178,7 +179,7 @@ func TestJointsTakeAndLetGo(t *testing.T) {
 		}
 		return x - 6
 	}
-	thin, weak, board := over(0.25, Glued), over(0.25, 0.01), over(2, Glued)
+	thin, weak, board := over(0.25, glued), over(0.25, 0.01), over(2, glued)
 	for x := 1.0; x < 6; x++ {
 		assert.InDelta(t, 0.6, thin.At(shape.Point{X: x, Y: 5}), 0.05, "it holds on the step")
 	}

@@ -347,7 +347,7 @@ func (p *plate) touched(bound []bool) (changed bool) {
 	return changed
 }
 
-// along goes along a step as far as the energy falls, at most twice its length.
+// along goes along a step as far as the energy falls, at most to its end.
 func (p *plate) along(step []float64, load, top float64, bound []bool) {
 	// The energy along the step is quadratic but for the springs: its slope is a line and what
 	// each spring adds.

@@ -51,7 +51,7 @@ func patternOf(e card.Element, at int, m Image, trimmed shape.Region, cut shape.
 	p := e.Sheet.Treatments[at].Turned
 	out := Pattern{ID: e.ID, At: at, Strikes: []Strike{}, Notes: []string{}, Step: 360 / float64(p.Turns), Clear: math.Hypot(cut.W(), cut.H())}
 	if m.Problem != "" || len(m.Shapes.Views) == 0 {
-		out.Problem = "Its image cannot be worked out."
+		out.Problem = gone
 		return out, nil
 	}
 	// Only what is printed is turned; cut pieces of the image have no part in it.
@@ -62,7 +62,7 @@ func patternOf(e card.Element, at int, m Image, trimmed shape.Region, cut shape.
 		}
 	}
 	if len(prints) == 0 {
-		out.Problem = "Its image has no layer that is stamped or stencilled."
+		out.Problem = unprinted
 		return out, nil
 	}
 	sil, err := shape.UnionAll(prints...)

@@ -142,6 +142,9 @@ func (t *treating) blends(g shape.Region, box shape.Box, at []card.Place, f card
 // gone says that something a treatment needs is not there.
 const gone = "Its image cannot be worked out."
 
+// unprinted says that an image is all cut.
+const unprinted = "Its image has no layer that is stamped or stencilled."
+
 func (t *treating) turned(p card.Turned) (Treated, error) {
 	m, ok := t.image(p.Motif)
 	if !ok {
@@ -170,7 +173,7 @@ func (t *treating) print(p card.Print) (Treated, error) {
 		return Treated{Problem: gone}, nil
 	}
 	if !slices.ContainsFunc(m.Shapes.Views, func(v motif.View) bool { return v.Layer.Make != card.Cut }) {
-		return Treated{Problem: "Its image has no layer that is stamped or stencilled."}, nil
+		return Treated{Problem: unprinted}, nil
 	}
 	at := []card.Place{{X: p.X, Y: p.Y, Turn: p.Turn}}
 	if p.Rows != nil {

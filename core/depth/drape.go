@@ -5,6 +5,7 @@ import (
 
 	"ochrestone/core/bend"
 	"ochrestone/core/build"
+	"ochrestone/core/kit"
 	"ochrestone/core/shape"
 )
 
@@ -41,26 +42,21 @@ func (s Stood) about(g shape.Region) Plane {
 }
 
 // bent lays a glued leaf over things of several heights as card lies: pressed down on them by a hand,
-// bent where they end, and held where its glue took. What comes back has no trouble told yet.
-func (s *stand) bent(out Stood, i int, below []int, glue []Support, ground func(shape.Point) float64) (bend.Lying, borne) {
-	l := bend.Leaf{Outline: out.Outline, Stiff: bend.Stiff(out.Thick), Weight: grams}
+// bent where they end, and held where its glue took; on are the bearings that how it lies goes by.
+func (s *stand) bent(out Stood, i int, below []int, glue []Support, ground func(shape.Point) float64) (got bend.Lying, on []bend.Bearing) {
 	cell := bend.Size(out.Outline)
-	on := borne{held: make([][]Bearing, len(glue)), idle: make([]bool, len(glue))}
-	areas, holds := make([]*shape.Bands, len(glue)), make([]float64, len(glue))
+	areas := make([]*shape.Bands, len(glue))
 	for n, g := range glue {
-		areas[n], holds[n] = shape.Banded(g.Area), pulls(out.Holds, g.Hold)
+		areas[n] = shape.Banded(g.Area)
 	}
-	var bears []bend.Bearing
 	add := func(q shape.Point, z, area float64) {
 		b := bend.Bearing{At: q, Z: z + out.Lift, Area: area}
 		for n, a := range areas {
 			if a.Contains(q) {
-				b.Holds = max(b.Holds, holds[n])
-				on.held[n] = append(on.held[n], Bearing{q, z})
+				b.Holds = max(b.Holds, bears(out.Holds[glue[n].Hold]))
 			}
 		}
-		on.bare = append(on.bare, Bearing{q, z})
-		bears = append(bears, b)
+		on = append(on, b)
 	}
 	box := s.boxes[i]
 	for y := box.Min.Y + cell/2; y < box.Max.Y; y += cell {
@@ -102,15 +98,16 @@ func (s *stand) bent(out Stood, i int, below []int, glue []Support, ground func(
 			}
 		}
 	}
-	return bend.Press(l, bears, bend.Hand), on
+	return bend.Press(bend.Leaf{Outline: out.Outline, Stiff: bend.Stiff(out.Thick), Weight: grams}, on, bend.Hand), on
 }
 
-// pulls is how hard a hold may be pulled at, N/mm².
-func pulls(holds []build.Hold, n int) float64 {
-	if n < len(holds) && holds[n].Glue != nil {
-		return holds[n].Glue.Bears()
+// bears is how hard a hold by glue may be pulled at, N/mm²; of glue that is not in the stores as wet
+// glue may.
+func bears(h build.Hold) float64 {
+	if h.Glue != nil {
+		return h.Glue.Bears()
 	}
-	return bend.Glued
+	return kit.Adhesive{}.Bears()
 }
 
 // offShare is how much of a part's glue may take nowhere before half of the part is said to be in the
@@ -119,45 +116,42 @@ const offShare = 0.4
 
 // off is how far a glued leaf is above what is beneath it where its glue did not take, at its widest,
 // mm, and where; 0 where most of it took.
-func off(out Stood, got bend.Lying, on borne) (gap float64, at shape.Point) {
-	glue, loose := 0, 0
-	for n, c := range on.bare {
-		if !got.Stuck[n] && !got.Off[n] {
+func off(got bend.Lying, on []bend.Bearing) (gap float64, at shape.Point) {
+	glue, loose := 0.0, 0.0 // mm²
+	for n, b := range on {
+		if b.Holds > 0 {
+			glue += b.Area
+		}
+		if !got.Off[n] {
 			continue
 		}
-		if glue++; got.Off[n] {
-			loose++
-			if g := got.At(c.At) - c.Z - out.Lift; g > gap {
-				gap, at = g, c.At
-			}
+		loose += b.Area
+		if g := got.At(b.At) - b.Z; g > gap {
+			gap, at = g, b.At
 		}
 	}
-	if float64(loose) < offShare*float64(glue) {
+	if loose < offShare*glue {
 		return 0, shape.Point{}
 	}
 	return gap, at
 }
 
 // lain says how a bent leaf lies.
-func lain(out Stood, got bend.Lying, on borne) (l lying) {
-	l.bent = got.Field
+func lain(out Stood, got bend.Lying, on []bend.Bearing) (l lying) {
 	u := Uneven{Over: -1}
 	hi, lo := math.Inf(-1), math.Inf(1)
-	look := func(q shape.Point) {
-		z := got.At(q)
+	for _, c := range on {
+		z := got.At(c.At)
 		if z > hi {
-			hi, u.High = z, q
+			hi, u.High = z, c.At
 		}
 		if z < lo {
-			lo, u.Low = z, q
+			lo, u.Low = z, c.At
 		}
 	}
-	for _, c := range on.bare {
-		look(c.At)
-	}
 	if u.Rise = max(0, hi-lo); u.Rise <= touches {
-		l.bent, l.under = bend.Field{}, Level(hi)
-		if u.Gap, u.GapAt = off(out, got, on); u.Gap > 0 {
+		l.under = Level(hi)
+		if u.Gap, u.GapAt = off(got, on); u.Gap > 0 {
 			u.Rise = 0
 			l.uneven = &u
 		}
@@ -165,7 +159,7 @@ func lain(out Stood, got bend.Lying, on borne) (l lying) {
 	}
 	// Highest in its middle it bows: what falls away on the far side is no lean.
 	away := u.Low.Sub(u.High)
-	for _, c := range on.bare {
+	for _, c := range on {
 		if d := c.At.Sub(u.High); d.X*away.X+d.Y*away.Y < 0 {
 			u.Bow = max(u.Bow, hi-got.At(c.At))
 		}
@@ -173,16 +167,19 @@ func lain(out Stood, got bend.Lying, on borne) (l lying) {
 	u.Lean = u.Rise - u.Bow
 	var stuck []shape.Point
 	var touching []Bearing
-	for n, c := range on.bare {
+	for n, c := range on {
 		if got.Stuck[n] {
 			stuck = append(stuck, c.At)
 		}
-		if got.At(c.At)-c.Z-out.Lift < touches {
-			touching = append(touching, c)
+		if got.At(c.At)-c.Z < touches {
+			touching = append(touching, Bearing{c.At, c.Z})
 		}
 	}
+	// Next to a step glue bears nothing, and need not: what counts is how far an end goes on from
+	// where it holds.
 	near, far := within(stuck), Hang
-	for _, c := range on.bare {
+	for _, c := range on {
+		// Only one that is farther than the farthest so far is looked at closely.
 		if len(stuck) == 0 || near(c.At, math.Nextafter(far, math.Inf(1))) {
 			continue
 		}
@@ -191,14 +188,14 @@ func lain(out Stood, got bend.Lying, on borne) (l lying) {
 			d = min(d, q.Distance(c.At))
 		}
 		if d > far {
-			far, u.Gap, u.GapAt = d, got.At(c.At)-c.Z-out.Lift, c.At
+			far, u.Gap, u.GapAt = d, got.At(c.At)-c.Z, c.At
 		}
 	}
 	if u.Gap == 0 && u.Bow < u.Rise/2 { // else it is held at both ends of its hump
-		u.Gap, u.GapAt = off(out, got, on)
+		u.Gap, u.GapAt = off(got, on)
 	}
 	u.Rocks = len(touching) > 0 && u.Gap > 0 && thin(touching)
-	out.Bent = got.Field
+	l.bent, out.Bent = got.Field, got.Field
 	l.under, l.uneven = out.about(out.Outline), &u
 	return l
 }

@@ -154,7 +154,7 @@ func (b borne) onPads(supports []Support) (z float64, ok bool) {
 	return hi, !math.IsInf(hi, -1)
 }
 
-// judge says how a part lies on what bears it.
+// judge says how a part on pads lies on what bears it.
 func (b borne) judge(p Stood) (u Uneven) {
 	u.Rise, u.High, u.Low = p.Under.Rise(p.Outline)
 	var touching []Bearing
@@ -169,7 +169,6 @@ func (b borne) judge(p Stood) (u Uneven) {
 	}
 	nearTouching := within(touched)
 	// What is beneath touches the part itself, and lifts it off its pads.
-	raised := slices.ContainsFunc(p.Supports, func(s Support) bool { return s.Raised })
 	lowest := math.Inf(1)
 	for i, h := range b.held {
 		for _, c := range h {
@@ -183,7 +182,6 @@ func (b borne) judge(p Stood) (u Uneven) {
 			u.Bump, u.At = bump, c.At
 		}
 	}
-	var bears []shape.Point // where it is held and borne
 	for i, h := range b.held {
 		idle, gap, at := true, 0.0, shape.Point{}
 		for _, c := range h {
@@ -193,7 +191,7 @@ func (b borne) judge(p Stood) (u Uneven) {
 				near, u.Bow = true, max(u.Bow, g)
 			}
 			if near {
-				idle, bears = false, append(bears, c.At)
+				idle = false
 			} else if g > gap {
 				gap, at = g, c.At
 			}
@@ -201,25 +199,6 @@ func (b borne) judge(p Stood) (u Uneven) {
 		b.idle[i] = idle && len(h) > 0
 		if b.idle[i] && p.Supports[i].Raised && gap > u.Gap {
 			u.Gap, u.GapAt = gap, at
-		}
-	}
-	if !raised {
-		// Next to a step glue bears nothing, and need not: what counts is how far an end goes
-		// on from where it holds.
-		far := Hang
-		nearBearing := within(bears)
-		for _, c := range b.bare {
-			// Only one that is farther than the farthest so far is looked at closely.
-			if len(bears) == 0 || nearBearing(c.At, math.Nextafter(far, math.Inf(1))) {
-				continue
-			}
-			d := math.Inf(1)
-			for _, q := range bears {
-				d = min(d, q.Distance(c.At))
-			}
-			if d > far {
-				far, u.Gap, u.GapAt = d, p.Under.Over(c.At)-c.Z, c.At
-			}
 		}
 	}
 	u.Rocks = len(touching) > 0 && u.Gap > 0 && thin(touching)

@@ -78,7 +78,7 @@ func (m *mark) holds(hs []build.Hold) bool {
 		if err != nil {
 			return false
 		}
-		m.number(h.Height, h.W, h.H)
+		m.number(h.Height, h.W, h.H, bears(h))
 		if h.Flap != nil {
 			m.number(h.Flap.Depth, float64(len(h.Flap.Side)))
 		}

@@ -280,7 +280,9 @@ func (s *stand) uneven(out Stood, i, turn, over int) Stood {
 		key.mark(s.outline(j))
 		u := s.out[j].Under
 		key.number(u.Z, u.SX, u.SY, u.At.X, u.At.Y, s.out[j].Thick)
-		key.number(s.out[j].Bent.Z...)
+		b := s.out[j].Bent
+		key.number(b.From.X, b.From.Y, b.Cell)
+		key.number(b.Z...)
 		key.bits(uint64(j) + 1) // which of them stands highest is told by its place
 		if onLeaf && j == carrier {
 			key.bits(7)
@@ -325,7 +327,7 @@ func (s *stand) lie(out Stood, i, carrier int, onLeaf bool, over int, below []in
 		up = s.stoodClear(out, carrier, below)
 	}
 	l.supports = s.Supports(out.Piece, s.avoid(i, up), opaque)
-	if len(up) > 0 && raised && !slices.ContainsFunc(l.supports, func(p Support) bool { return p.Raised }) {
+	if len(up) > 0 && !slices.ContainsFunc(l.supports, func(p Support) bool { return p.Raised }) {
 		l.supports = s.Supports(out.Piece, s.avoid(i, nil), opaque) // there is no room beside it
 	}
 	whole := onLeaf && s.out[carrier].Outline.Covers(out.Outline)
@@ -341,6 +343,7 @@ func (s *stand) lie(out Stood, i, carrier int, onLeaf bool, over int, below []in
 		}
 		return l
 	}
+	// What stands on pads is set down and not pressed: its card stays straight.
 	// What is beneath may be finer than it is looked at: its edges count wherever they are.
 	var edges []shape.Point
 	own := shape.Banded(out.Outline)
@@ -373,21 +376,19 @@ func (s *stand) lie(out Stood, i, carrier int, onLeaf bool, over int, below []in
 	if u.Over = over; u.Rise > touches || u.Gap > 0 || u.Bump > 0 || u.Bow > 0 {
 		l.uneven = &u
 	}
-	if raised {
-		var bears []Support
-		for n, p := range l.supports {
-			if !on.idle[n] {
-				bears = append(bears, p)
-			}
+	var bears []Support
+	for n, p := range l.supports {
+		if !on.idle[n] {
+			bears = append(bears, p)
 		}
-		var borne []shape.Point // it lies on what stands up beneath it, too
-		for _, c := range on.bare {
-			if l.under.Over(c.At)-c.Z <= foamGive {
-				borne = append(borne, c.At)
-			}
-		}
-		l.off, l.offAt = hangs(out.Outline, out.Holds, bears, borne)
 	}
+	var borne []shape.Point // it lies on what stands up beneath it, too
+	for _, c := range on.bare {
+		if l.under.Over(c.At)-c.Z <= foamGive {
+			borne = append(borne, c.At)
+		}
+	}
+	l.off, l.offAt = hangs(out.Outline, out.Holds, bears, borne)
 	return l
 }
 

@@ -290,7 +290,7 @@ func hides(v *View, add func(Hit)) {
 		if m, ok := v.Card.Motif(key); ok && len(things) > 1 {
 			what = fmt.Sprintf("Hardly anything is seen of %d of %s", len(things), m.Name)
 		}
-		h := Hit{Key: []string{key}, At: At{Element: first.Element.ID}, What: what, Why: fmt.Sprintf("%s over it: %s shows.", words.Capital(words.Listed(over))+map[bool]string{true: " lies", false: " lie"}[len(over) == 1], share),
+		h := Hit{Key: []string{key}, At: At{Element: first.Element.ID}, What: what, Why: fmt.Sprintf("%s over it: %s shows.", words.Capital(words.Listed(over))+words.Of(len(over), " lies", " lie"), share),
 			Do: "Move it out from beneath, make what covers it smaller, or leave it off.", Numbers: map[string]float64{"share": least, "most": most, "things": float64(len(things))}, Facts: ids}
 		if first.Element.Image != nil {
 			h.At.Motif = key

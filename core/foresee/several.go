@@ -19,6 +19,9 @@ const (
 	likeFrom  = 3    // raised things of one image beside which one that is glued is told
 )
 
+// likeOthers is the mend that holds a thing as those that are alike are held.
+const likeOthers = "Hold it like the others"
+
 // severalRules are those of several of one thing.
 func severalRules() []Rule {
 	return []Rule{
@@ -116,7 +119,7 @@ func unlike(v *View, add func(Hit)) {
 		}
 		add(Hit{Key: []string{t.Element.ID}, At: At{Element: t.Element.ID, Motif: m.ID}, What: fmt.Sprintf("%s is glued flat, and the other %d stand on foam", words.Capital(t.Name), len(raised)),
 			Why: "Things that are alike are looked at together: one that stands otherwise looks forgotten.", Do: "Hold it like the others, or leave it if it is meant.",
-			Numbers: map[string]float64{"others": float64(len(raised))}, Mend: &Mend{"Hold it like the others", []card.Edit{{Hold: &card.Hold{Element: t.Element.ID, Bonds: plainly(like.Element.Bonds)}}}}})
+			Numbers: map[string]float64{"others": float64(len(raised))}, Mend: &Mend{likeOthers, []card.Edit{{Hold: &card.Hold{Element: t.Element.ID, Bonds: plainly(like.Element.Bonds)}}}}})
 	}
 }
 
@@ -159,7 +162,7 @@ func unheld(v *View, add func(Hit)) {
 		h := Hit{Key: []string{e.ID}, At: At{Element: e.ID}, What: fmt.Sprintf("%s is held by nothing", words.Capital(t.Name)), Why: "It is only laid: nothing was chosen to hold it.", Do: "Choose what holds it, in Depth."}
 		if bonds := v.like(e); bonds != nil {
 			h.Do = "Hold it as the others of it are held."
-			h.Mend = &Mend{"Hold it like the others", []card.Edit{{Hold: &card.Hold{Element: e.ID, Bonds: bonds}}}}
+			h.Mend = &Mend{likeOthers, []card.Edit{{Hold: &card.Hold{Element: e.ID, Bonds: bonds}}}}
 		} else if len(v.Stock.Adhesives) > 0 && !v.Build.Pieces[t.From].Clear {
 			g := v.Stock.Adhesives[0]
 			h.Mend = &Mend{"Hold it by " + words.Small(g.Name), []card.Edit{{Hold: &card.Hold{Element: e.ID, Bonds: card.Glue(g.ID)}}}}

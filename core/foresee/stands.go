@@ -91,15 +91,22 @@ func (v *View) each(f func(i int) (Hit, bool), add func(Hit)) {
 	}
 }
 
-// even are the bonds that bring a piece level; nil where none do, or where they would make the card
-// thicker than the letter it goes as.
-func (v *View) even(i int) []card.Bond {
+// astride is what is done about a part that lies across something.
+const astride = "Put a pad on each side of what it crosses, as high as that stands."
+
+// levelled is the mend that brings a piece level; nil where no pads do, or where they would make the
+// card thicker than the letter it goes as.
+func (v *View) levelled(i int) *Mend {
 	if e, ok := v.Card.Element(v.Stood[i].ID.Element); ok && e.Gems != nil {
 		return nil // nobody pads a gem
 	}
 	bonds := advise.Even(v.Pads, v.Build, v.Stood, i)
-	if bonds == nil || v.Post.Class == measure.ClassTooThick {
-		return bonds
+	if bonds == nil {
+		return nil
+	}
+	out := &Mend{"Pads that bring it level", v.held(i, bonds)}
+	if v.Post.Class == measure.ClassTooThick {
+		return out
 	}
 	so := *v.Build
 	so.Pieces = slices.Clone(so.Pieces)
@@ -109,8 +116,11 @@ func (v *View) even(i int) []card.Bond {
 	if z, _, _ := v.highest(so); v.Post.Filled+z-v.Total > v.Post.Limit {
 		return nil
 	}
-	return bonds
+	return out
 }
+
+// asProposed is the mend that stands pads anew.
+const asProposed = "Pads as proposed"
 
 // mostEven is for how many pieces of a rule pads are tried: who sees more has to lay the card anew.
 const mostEven = 8
@@ -129,7 +139,7 @@ func uneven(v *View, add func(Hit)) {
 		case depth.Rocking:
 			h.What = fmt.Sprintf("%s rocks on %s", name, over)
 			h.Why = fmt.Sprintf("It touches along a line only; %s, it is %s in the air.", v.where(u.GapAt), v.Write.Thin(u.Gap))
-			h.Do = "Put a pad on each side of what it crosses, as high as that stands."
+			h.Do = astride
 		case depth.Riding:
 			h.What = fmt.Sprintf("%s rides on %s, off its pads", name, over)
 			h.Why = fmt.Sprintf("%s, what is beneath stands %s higher than its pads do.", v.where(u.At), v.Write.Thin(u.Bump))
@@ -139,11 +149,8 @@ func uneven(v *View, add func(Hit)) {
 			h.Why = fmt.Sprintf("It lies on %s; %s, it is %s above what is beneath, further from where it holds than its card bends.", over, v.where(u.GapAt), v.Write.Thin(u.Gap))
 			h.Do = "Support the free end with pads as high as the gap."
 		}
-		if tried++; tried > mostEven {
-			return h, true
-		}
-		if bonds := v.even(i); bonds != nil {
-			h.Mend = &Mend{"Pads that bring it level", v.held(i, bonds)}
+		if tried++; tried <= mostEven {
+			h.Mend = v.levelled(i)
 		}
 		return h, true
 	}, add)
@@ -165,13 +172,10 @@ func leans(v *View, add func(Hit)) {
 		if trouble == depth.Bowing {
 			h.What = fmt.Sprintf("%s bows over %s", v.pieceName(i), over)
 			h.Why = fmt.Sprintf("Its ends are bent down by %s to hold, and the hump shows.", v.Write.Thin(u.Bow))
-			h.Do = "Put a pad on each side of what it crosses, as high as that stands."
+			h.Do = astride
 		}
-		if tried++; tried > mostEven {
-			return h, true
-		}
-		if bonds := v.even(i); bonds != nil {
-			h.Mend = &Mend{"Pads that bring it level", v.held(i, bonds)}
+		if tried++; tried <= mostEven {
+			h.Mend = v.levelled(i)
 		}
 		return h, true
 	}, add)
@@ -188,7 +192,7 @@ func hangs(v *View, add func(Hit)) {
 			Do:      "Put one more pad there, or smaller ones that reach further out; or bend the end down and glue it.",
 			Numbers: map[string]float64{"off": s.Off, "gap": v.air(i)}}
 		if bonds := v.proposed(i, 0); bonds != nil {
-			h.Mend = &Mend{"Pads as proposed", v.held(i, bonds)}
+			h.Mend = &Mend{asProposed, v.held(i, bonds)}
 			if sp, ok := v.Stock.Spacer(bonds[0].Spacer); ok && bonds[0].Spacer != s.Holds[0].Bond.Spacer {
 				h.Mend.Label = "Take " + sp.Name
 			}
@@ -295,7 +299,7 @@ func padsShow(v *View, add func(Hit)) {
 		h := Hit{Do: "Move it in, or take the pads as proposed."}
 		mend := func() *Mend {
 			if bonds := v.proposed(i, v.Stood[i].Off); bonds != nil {
-				return &Mend{"Pads as proposed", v.held(i, bonds)}
+				return &Mend{asProposed, v.held(i, bonds)}
 			}
 			return nil
 		}

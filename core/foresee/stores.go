@@ -10,6 +10,9 @@ import (
 	"ochrestone/core/words"
 )
 
+// chooseOwned is what is done about something that is not in the stores.
+const chooseOwned = "Choose one you own."
+
 func storeRules() []Rule {
 	return []Rule{
 		{ID: "missing", Station: Inks, Severity: Spoils, Title: "Inks and papers that are not in the stores", Explain: "Plain white stands in for what is not there.", Source: "the stores", check: colourways(missing)},
@@ -28,12 +31,12 @@ func missing(v *View, m *Image, wi int, add func(Hit)) {
 		at := At{Motif: m.ID, Colourway: w.ID, Layer: l.ID}
 		if l.Missing != "" {
 			add(Hit{Key: []string{m.ID, w.ID, l.ID}, At: at, What: fmt.Sprintf("%s has no %s", label, l.Missing), Why: "Plain white stands in for it until one of the stores is chosen.",
-				Do: "Choose one you own.", Facts: []string{l.Missing, f.Ink, f.Paper}})
+				Do: chooseOwned, Facts: []string{l.Missing, f.Ink, f.Paper}})
 		}
 		for n, bl := range l.Blends {
 			if bl.Missing {
 				add(Hit{Key: []string{m.ID, w.ID, l.ID, fmt.Sprint(n)}, At: at, What: fmt.Sprintf("%s has no ink for its %s", label, bl.Zone), Why: "What it names is not in the stores.",
-					Do: "Choose one you own.", Facts: []string{f.Blends[n].Ink}})
+					Do: chooseOwned, Facts: []string{f.Blends[n].Ink}})
 			}
 		}
 	}
@@ -153,7 +156,7 @@ func away(v *View, add func(Hit)) {
 		if !g.kept {
 			h.What = fmt.Sprintf("The %s of %s is not in the stores", what[g.Kind], words.Listed(g.places))
 			h.Why = "Nothing is known of it, so plain white stands in for card, and nothing is laid for ink."
-			h.Do = "Choose one you own."
+			h.Do = chooseOwned
 		}
 		add(h)
 	}

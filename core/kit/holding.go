@@ -39,8 +39,8 @@ type Adhesive struct {
 	Away       bool    `json:"away,omitempty" doc:"no longer in the stores: kept for the cards that use it, never offered"`
 }
 
-// Bears is how hard a joint of it may be pulled at for good, N/mm²: our own defaults by kind, of
-// wet glue what card itself bears through its thickness.
+// Bears is how hard a joint of it may be pulled at for good, N/mm²: our own defaults by kind; of
+// wet glue, and of what nobody knows, what card itself bears through its thickness (from memory).
 func (a Adhesive) Bears() float64 {
 	switch a.Kind {
 	case "double-sided", "dots":

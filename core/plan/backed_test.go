@@ -1,6 +1,7 @@
 package plan_test
 
 import (
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -21,6 +22,7 @@ func TestLettersOnASheetOfFoam(t *testing.T) {
 	steps := func(backing string) (cut, place string) {
 		made := two(40, 70, func(c *card.Card, k *kit.Kit) {
 			k.Spacers = append(k.Spacers, kit.Spacer{ID: "foamed", Name: "Foam sheet", Kind: "sheet", Thickness: 2, W: 200, H: 150})
+			k.Adhesives = append(k.Adhesives, kit.Adhesive{ID: "stuck", Name: "Sheet", Kind: "double-sided"})
 			panel, _ := c.Panel()
 			c.Elements = append(c.Elements, card.Element{ID: "word", Face: card.Front, On: panel, Place: card.Place{X: c.Base.W / 2, Y: 20}, Bonds: card.Glue(hidden),
 				Letters: &card.Letters{Text: "OIL", Size: 14, Paper: "oat", Backing: backing}})
@@ -40,7 +42,9 @@ func TestLettersOnASheetOfFoam(t *testing.T) {
 	}
 	cut, place := steps("foamed")
 	assert.Contains(t, cut, "smaller than the card all round")
-	assert.Contains(t, place, "liner off letter by letter")
+	assert.Contains(t, place, "liner comes off letter by letter")
+	_, place = steps("stuck")
+	assert.True(t, strings.HasPrefix(place, "Sheet: its liner comes off"), "no glue beside an adhesive sheet: %s", place)
 	cut, place = steps("")
 	assert.NotContains(t, cut, "smaller than the card")
 	assert.NotContains(t, place, "liner")

@@ -283,3 +283,62 @@ func TestPastTheCardAndHeldByNothingOwned(t *testing.T) {
 		assert.Nil(t, finding(warm.Of(c, o.k), rule), rule)
 	}
 }
+
+// What a glue bears is part of how a leaf lies: with another kind of it in the stores, its name the
+// same, a planner that remembers says what one that does not says.
+func TestAnotherKindOfGlueLiesAnew(t *testing.T) {
+	made := func(kind string) on {
+		return two(40, 70, func(c *card.Card, k *kit.Kit) {
+			c.Elements = c.Elements[:1]
+			k.Adhesives = []kit.Adhesive{{ID: "wet", Name: "Wet", Kind: kind, Thickness: 0.02}}
+			k.Spacers = []kit.Spacer{{ID: "two", Name: "Two", Kind: "square", Thickness: 2, W: 6, H: 6}}
+			laid(c, "block", -40, 0, card.Sheet{Paper: "oat", W: 30, H: 30}).Bonds = card.Foam("two", 1)
+			laid(c, "label", 0, 0, card.Sheet{Paper: "chalk", W: 60, H: 16}).Bonds = card.Glue("wet")
+		})
+	}
+	field := func(p plan.Plan) []float64 {
+		for _, s := range p.Stood {
+			if s.ID.Element == "label" {
+				return s.Bent.Z
+			}
+		}
+		return nil
+	}
+	m := plan.NewPlanner()
+	strong, weak := made("liquid"), made("repositionable")
+	was := field(m.Of(strong.c, strong.k))
+	require.NotEmpty(t, was)
+	cold := field(plan.Of(weak.c, weak.k))
+	assert.NotEqual(t, was, cold, "what bears less comes down farther off")
+	assert.Equal(t, cold, field(m.Of(weak.c, weak.k)))
+}
+
+// A small leaf that lies nearly half on something 2.28 high is too short beyond it to come down: its
+// glue meets nothing there, and it has an end in the air. A longer one comes down, and leans; one that
+// hardly reaches beyond lies flat, and nobody would say a word.
+func TestHalfOfItsGlueMeetsNothing(t *testing.T) {
+	lies := func(wide, dx float64) depth.Stood {
+		s, _ := standing(func(c *card.Card, _ *kit.Kit) {
+			laid(c, "block", -30, 0, card.Sheet{Paper: "oat", W: 60, H: 60}).Bonds = card.Foam("two", 1)
+			laid(c, "leaf", dx, 0, card.Sheet{Paper: "chalk", W: wide, H: 24}).Bonds = card.Glue("wet")
+		})
+		return s["leaf"]
+	}
+	short := lies(24, 1)
+	require.Equal(t, depth.Airy, short.Trouble())
+	assert.InDelta(t, 2.28, short.Uneven.Gap, 0.15)
+	assert.Equal(t, depth.Leaning, lies(36, 6).Trouble())
+	assert.Equal(t, depth.None, lies(36, -14).Trouble())
+}
+
+// A part on pads at one of its ends does not tip off them, for it is stuck to them: what stands lower
+// beneath its other end bears nothing.
+func TestAPartDoesNotTipOffItsPads(t *testing.T) {
+	s, panel := standing(func(c *card.Card, _ *kit.Kit) {
+		laid(c, "low", 22, 0, card.Sheet{Paper: "oat", W: 20, H: 30}).Bonds = card.Foam("one", 1)
+		laid(c, "strip", 0, 0, card.Sheet{Paper: "chalk", W: 60, H: 12}).Bonds = []card.Bond{{Spacer: "two", Level: 1, Pads: []card.Pad{{X: -24, W: 6, H: 6}, {X: -15, W: 6, H: 6}}}}
+	})
+	assert.Zero(t, s["strip"].Under.Slope())
+	assert.InDelta(t, panel+2, s["strip"].Z0, 1e-9)
+	assert.Greater(t, s["strip"].Off, depth.Hang, "its other end hangs")
+}

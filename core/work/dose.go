@@ -7,8 +7,8 @@ import (
 	"ochrestone/core/shape"
 )
 
-// How much glue goes on; our own defaults. A drop spreads to about three times its width when the
-// part is pressed down, and a bottle's nozzle gives one of some 2 mm.
+// How much glue goes on; our own defaults. A bottle's nozzle gives a drop of some 2 mm, and pressed down
+// it spreads.
 const (
 	oneDot   = 8.0 // mm: no longer than this, one dot holds it
 	slender  = 3.0 // mm across, under which a line of glue comes out at the edges

@@ -249,7 +249,8 @@ func (m *making) plies(i int) {
 func (m *making) glue(i int) {
 	v := m.views[i]
 	a, raised := m.held(Act{ID: m.id(Glue, i), Title: fmt.Sprintf("%s onto %s", m.name(i), m.views[v.Host].Layer.Label)}, v.Layer.Bonds)
-	a.Detail = strings.TrimSpace(strings.TrimSpace(a.Detail+" "+m.dose(v.Layer.Bonds, v.Outline)) + " " + m.putOn(i))
+	said := slices.DeleteFunc([]string{a.Detail, m.dose(v.Layer.Bonds, v.Outline), m.putOn(i)}, func(s string) bool { return s == "" })
+	a.Detail = strings.Join(said, " ")
 	m.add(phaseStack, a, facts{leaf: m.thing(i, ""), onto: m.leaf(v.Host, m.carrier(m.Build.Things[m.Things[0]].Element)), raised: raised, shy: m.shy(m.finish(i).Paper), stack: i, times: len(m.Things), left: m.mirrored(), outline: v.Outline.Simplify(build.Hair)})
 }
 

@@ -15,17 +15,18 @@ import (
 // card, mm: our own default.
 const backingIn = 2.0
 
-// unlined says how letters with a sheet on their backs are set down; nothing for others.
-func (k *maker) unlined(t build.Thing) string {
+// unlined says how letters with a sheet on their backs are set down, given how their bond says they
+// are: an adhesive sheet is all that holds them, foam may stick by itself.
+func (k *maker) unlined(t build.Thing, bond string) string {
 	l := t.Element.Letters
 	if l == nil || l.Backing == "" {
-		return ""
+		return bond
 	}
-	out := " Take the liner off letter by letter, and set each down at once."
-	if t.Islands > 0 && !l.Bare {
-		out += " The middles of closed letters go in last, lifted by their own liner."
+	liner := "its liner comes off letter by letter, each set down at once, the middles of closed ones last."
+	if _, ok := k.Stock.Adhesive(l.Backing); ok {
+		return fmt.Sprintf("%s: %s", words.Capital(k.backingName(l.Backing)), liner)
 	}
-	return out
+	return fmt.Sprintf("%s Where the sheet on their backs sticks by itself, no glue: %s", bond, liner)
 }
 
 // cutLetters cuts words letter by letter and stacks them: with one die of each letter a

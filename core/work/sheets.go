@@ -243,7 +243,7 @@ func (k *maker) put(i int) {
 	if d := k.dose(e.Bonds, t.Outline); d != "" && e.Letters == nil && e.Image == nil {
 		a.Detail += " " + d
 	}
-	a.Detail += k.unlined(*t) + k.crossed(i)
+	a.Detail = k.unlined(*t, a.Detail) + k.crossed(i)
 	a.Mind = append(a.Mind, k.freeBeneath(i)...)
 	phase := phaseFlat
 	if raised {
