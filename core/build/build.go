@@ -33,6 +33,7 @@ type Piece struct {
 	Plies   int          // leaves glued into one
 	Holds   []Hold       // what holds it to what is beneath; none: laid loose, or a print
 	frame   frame        // its own frame on the front
+	cut     bool         // something of it is trimmed or snipped off
 	Body    string       // colour of the card, #rrggbb
 	Top     string       // dried ink on its top, #rrggbb
 	Bare    bool         // a print without an ink: not printed, and not drawn

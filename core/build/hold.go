@@ -47,6 +47,15 @@ func (p Piece) Self() shape.Region {
 	return g.Move(shape.Point{X: -c.X, Y: -c.Y})
 }
 
+// Left is what is left of the piece in its own frame when all that is trimmed and snipped off it is
+// off: Self of a whole one. What holds it goes behind this.
+func (p Piece) Left() shape.Region {
+	if !p.cut {
+		return p.Self()
+	}
+	return p.ToSelf(p.Outline)
+}
+
 // FromSelf lays what is drawn in the piece's own frame on the front.
 func (p Piece) FromSelf(g shape.Region) shape.Region {
 	own := p.frame.drawn

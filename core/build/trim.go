@@ -15,6 +15,7 @@ type trimKey [32]byte
 // trimmed is an image as it is left, by its pieces, and as a whole, and what is cut off it.
 type trimmed struct {
 	pieces   []shape.Region
+	cut      []bool // which of them lose something
 	all, off shape.Region
 }
 
@@ -58,7 +59,7 @@ func (b *Build) trim() {
 			continue // nothing of it lies on the panel: it is noted as hanging over
 		}
 		for k, g := range got.pieces {
-			b.Pieces[t.From+k].Outline = g
+			b.Pieces[t.From+k].Outline, b.Pieces[t.From+k].cut = g, got.cut[k]
 		}
 		if t.Leaves > 0 { // of prints the ink past the edge is on no card
 			t.Overhang, t.Offcut = t.Outline.Area()-got.all.Area(), got.off
@@ -72,7 +73,8 @@ func (b *Build) cutAt(panel shape.Region, t *Thing) trimmed {
 	work := func() (out trimmed, err error) {
 		for k := t.From; k < t.To; k++ {
 			g := b.Pieces[k].Outline
-			if !panel.Covers(g) {
+			over := !panel.Covers(g)
+			if out.cut = append(out.cut, over); over {
 				if in, err := g.Intersect(panel); err == nil {
 					g = in
 				}
@@ -119,7 +121,7 @@ func (b *Build) snip() {
 				if err != nil || left.Empty() {
 					continue
 				}
-				p.Outline = left
+				p.Outline, p.cut = left, true
 			}
 		}
 		var all []shape.Region

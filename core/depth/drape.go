@@ -136,6 +136,36 @@ func off(got bend.Lying, on []bend.Bearing) (gap float64, at shape.Point) {
 	return gap, at
 }
 
+// held is where the glue of a leaf holds it.
+func held(got bend.Lying, on []bend.Bearing) (at []shape.Point) {
+	for n, c := range on {
+		if got.Stuck[n] {
+			at = append(at, c.At)
+		}
+	}
+	return at
+}
+
+// onward is how much air, mm, is beneath the end of a leaf that goes on furthest from where it is held,
+// and where that is; 0 where none goes on further than Hang.
+func onward(got bend.Lying, on []bend.Bearing, held []shape.Point) (air float64, at shape.Point) {
+	near, far := within(held), Hang
+	for _, c := range on {
+		// Only one that is farther than the farthest so far is looked at closely.
+		if len(held) == 0 || near(c.At, math.Nextafter(far, math.Inf(1))) {
+			continue
+		}
+		d := math.Inf(1)
+		for _, q := range held {
+			d = min(d, q.Distance(c.At))
+		}
+		if d > far {
+			far, air, at = d, got.At(c.At)-c.Z, c.At
+		}
+	}
+	return air, at
+}
+
 // lain says how a bent leaf lies.
 func lain(out Stood, got bend.Lying, on []bend.Bearing) (l lying) {
 	u := Uneven{Over: -1}
@@ -151,8 +181,10 @@ func lain(out Stood, got bend.Lying, on []bend.Bearing) (l lying) {
 	}
 	if u.Rise = max(0, hi-lo); u.Rise <= touches {
 		l.under = Level(hi)
-		if u.Gap, u.GapAt = off(got, on); u.Gap > 0 {
-			u.Rise = 0
+		if u.Gap, u.GapAt = off(got, on); u.Gap == 0 && !inOneZone(out.Holds) {
+			u.Gap, u.GapAt = onward(got, on, held(got, on))
+		}
+		if u.Rise = 0; u.Gap > 0 {
 			l.uneven = &u
 		}
 		return l
@@ -165,32 +197,16 @@ func lain(out Stood, got bend.Lying, on []bend.Bearing) (l lying) {
 		}
 	}
 	u.Lean = u.Rise - u.Bow
-	var stuck []shape.Point
+	stuck := held(got, on)
 	var touching []Bearing
-	for n, c := range on {
-		if got.Stuck[n] {
-			stuck = append(stuck, c.At)
-		}
+	for _, c := range on {
 		if got.At(c.At)-c.Z < touches {
 			touching = append(touching, Bearing{c.At, c.Z})
 		}
 	}
 	// Next to a step glue bears nothing, and need not: what counts is how far an end goes on from
 	// where it holds.
-	near, far := within(stuck), Hang
-	for _, c := range on {
-		// Only one that is farther than the farthest so far is looked at closely.
-		if len(stuck) == 0 || near(c.At, math.Nextafter(far, math.Inf(1))) {
-			continue
-		}
-		d := math.Inf(1)
-		for _, q := range stuck {
-			d = min(d, q.Distance(c.At))
-		}
-		if d > far {
-			far, u.Gap, u.GapAt = d, got.At(c.At)-c.Z, c.At
-		}
-	}
+	u.Gap, u.GapAt = onward(got, on, stuck)
 	if u.Gap == 0 && u.Bow < u.Rise/2 { // else it is held at both ends of its hump
 		u.Gap, u.GapAt = off(got, on)
 	}

@@ -246,13 +246,19 @@ func thin(on []Bearing) bool {
 // rockWide is how narrow, mm, what a part touches may be before it rocks; our own default.
 const rockWide = 3.0
 
+// inOneZone reports whether a part is held in one zone only, or open at a side, on purpose.
+func inOneZone(holds []build.Hold) bool {
+	return slices.ContainsFunc(holds, func(h build.Hold) bool {
+		z := h.Bond.Zone
+		return len(h.Bond.Open) > 0 || z != "" && z != "all over" && z != "edge"
+	})
+}
+
 // hangs is how far the furthest part of an outline lies from what holds or bears it, and where; 0
 // where that is no further than Hang, or where it is held in one zone only, on purpose.
 func hangs(g shape.Region, holds []build.Hold, supports []Support, borne []shape.Point) (float64, shape.Point) {
-	for _, h := range holds {
-		if z := h.Bond.Zone; len(h.Bond.Open) > 0 || z != "" && z != "all over" && z != "edge" {
-			return 0, shape.Point{}
-		}
+	if inOneZone(holds) {
+		return 0, shape.Point{}
 	}
 	far, at := 0.0, shape.Point{}
 	for _, q := range shape.Along(g, spread) {

@@ -127,10 +127,24 @@ func (s *stand) piece(turn, i int) Stood {
 	case p.On.Element != p.ID.Element && (over < 0 || s.out[over].Uneven != nil || !s.out[over].Outline.Covers(p.Outline)):
 		step = touches
 	}
-	if p.Print() || p.Outline.Empty() || len(p.Holds) == 0 || highest-on <= step && len(p.Holds) < 2 {
+	if p.Print() || p.Outline.Empty() || len(p.Holds) == 0 || highest-on <= step && len(p.Holds) < 2 && (raised || !s.standsOut(i)) {
 		return s.flat(out, i, highest+p.Lift, raised)
 	}
 	return s.uneven(out, i, turn, over)
+}
+
+// standsOut reports whether a part goes on further than Hang past the leaf that carries it, where that
+// stands high enough for air beneath it to be seen.
+func (s *stand) standsOut(i int) bool {
+	j, ok := s.leaf[s.pieces[i].On]
+	if !ok || s.out[j].Z1-s.floor <= apartBy || s.out[j].Uneven != nil {
+		return false
+	}
+	on, its := s.out[j].Outline, s.boxes[j]
+	return slices.ContainsFunc(shape.Along(s.pieces[i].Outline, spread), func(q shape.Point) bool {
+		far := max(its.Min.X-q.X, q.X-its.Max.X, its.Min.Y-q.Y, q.Y-its.Max.Y)
+		return far > Hang || !on.Contains(q) && on.EdgeDistance(q) > Hang
+	})
 }
 
 // highestIn is how high a bent leaf is at the highest of some points that lie over it, mm.

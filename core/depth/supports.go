@@ -31,7 +31,7 @@ func (m *Memory) Supports(p build.Piece, avoid []shape.Region, opaque shape.Regi
 	if len(p.Holds) == 0 || p.Outline.Empty() {
 		return nil
 	}
-	self := p.Self()
+	self := p.Left()
 	room := Room{Opaque: p.ToSelf(opaque)}
 	for _, a := range avoid {
 		room.Avoid = append(room.Avoid, p.ToSelf(a))

@@ -329,6 +329,12 @@ func TestHalfOfItsGlueMeetsNothing(t *testing.T) {
 	assert.InDelta(t, 2.28, short.Uneven.Gap, 0.15)
 	assert.Equal(t, depth.Leaning, lies(36, 6).Trouble())
 	assert.Equal(t, depth.None, lies(36, -14).Trouble())
+	// Most of it holds, and its end still stands out further than anything may hang.
+	far := lies(60, -10)
+	require.Equal(t, depth.Airy, far.Trouble())
+	assert.Greater(t, far.Uneven.GapAt.X, far.Outline.Bounds().Max.X-2)
+	assert.InDelta(t, 2.28, far.Uneven.Gap, 0.15)
+	assert.Equal(t, depth.None, lies(60, -17).Trouble())
 }
 
 // A part on pads at one of its ends does not tip off them, for it is stuck to them: what stands lower

@@ -1,6 +1,7 @@
 package plan_test
 
 import (
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -9,7 +10,9 @@ import (
 	"ochrestone/core/card"
 	"ochrestone/core/layout"
 	"ochrestone/core/plan"
+	"ochrestone/core/shape"
 	"ochrestone/core/trial"
+	"ochrestone/demo"
 )
 
 // overTheEdge is a card with a stamped image that hangs over the edge and is trimmed flush,
@@ -94,4 +97,43 @@ func TestACardThatCannotBeWorkedOut(t *testing.T) {
 		sat := m.Sitting([]plan.Job{{Card: c}, {ID: "bad", Card: bad}}, k, plan.Did{}, plan.Typeface(shaky{}))
 		assert.NotEmpty(t, sat.Steps, "the sitting of the others goes on")
 	}
+}
+
+// What is trimmed or snipped off a part is off when its pads go on: they stand behind what is left.
+func TestPadsStandBehindWhatIsLeft(t *testing.T) {
+	t.Parallel()
+	k, err := demo.Kit()
+	require.NoError(t, err)
+	c := demo.Cards(k)[5]
+	held := map[string]bool{}
+	for i := range c.Elements {
+		if e := &c.Elements[i]; e.Flush && e.Image != nil {
+			e.Bonds = []card.Bond{{Spacer: k.Spacers[0].ID}}
+		}
+	}
+	i := slices.IndexFunc(c.Elements, func(e card.Element) bool { return e.Flush && e.Image != nil })
+	c.Elements[i].Flush, c.Elements[i].Place.X, c.Elements[i].Place.Y = false, c.Base.W/2, c.Base.H/2
+	c.Elements[i].Bonds = []card.Bond{{Spacer: k.Spacers[0].ID}}
+	c.Elements[i].Snips = []card.Snip{{Off: shape.Rect(0, -60, 60, 120)}}
+	p := plan.Of(c, k)
+	require.Empty(t, p.Failed)
+	for _, s := range p.Stood {
+		for _, u := range s.Supports {
+			if !u.Raised || s.Outline.Empty() {
+				continue
+			}
+			held[s.ID.Element] = true
+			off, err := u.Area.Minus(s.Outline)
+			require.NoError(t, err)
+			assert.Less(t, off.Area(), 0.01, "%v: a pad at %.1f, %.1f stands out", s.ID, u.Area.Centroid().X, u.Area.Centroid().Y)
+		}
+	}
+	trimmed := 0
+	for _, th := range p.Build.Things {
+		if th.Overhang > 0 && held[th.Element.ID] {
+			trimmed++
+		}
+	}
+	assert.Positive(t, trimmed)
+	assert.True(t, held[c.Elements[i].ID])
 }
