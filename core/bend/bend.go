@@ -132,6 +132,11 @@ func (f Field) At(q shape.Point) float64 {
 	return (1-v)*((1-u)*f.Z[k]+u*f.Z[k+1]) + v*((1-u)*f.Z[k+f.NX]+u*f.Z[k+f.NX+1])
 }
 
+// Node is where the k-th of the heights is.
+func (f Field) Node(k int) shape.Point {
+	return f.From.Add(shape.Point{X: float64(k%f.NX) * f.Cell, Y: float64(k/f.NX) * f.Cell})
+}
+
 // cell is the cell in which a place along the grid lies, and how far along it.
 func (f Field) cell(t float64, n int) (int, float64) {
 	t = min(max(t, 0), float64(n-1))

@@ -179,6 +179,15 @@ func lain(out Stood, got bend.Lying, on []bend.Bearing) (l lying) {
 			lo, u.Low = z, c.At
 		}
 	}
+	// Between what bears it a leaf may stand higher than over any of it.
+	own := shape.Banded(out.Outline)
+	for k, z := range got.Field.Z {
+		if z > hi {
+			if q := got.Field.Node(k); own.Contains(q) {
+				hi, u.High = z, q
+			}
+		}
+	}
 	if u.Rise = max(0, hi-lo); u.Rise <= touches {
 		l.under = Level(hi)
 		if u.Gap, u.GapAt = off(got, on); u.Gap == 0 && !inOneZone(out.Holds) {

@@ -41,3 +41,24 @@ func TestHeightsAreCountedAgainstWhatIsOwned(t *testing.T) {
 	short := at(&few)
 	assert.Equal(t, "half", short[0])
 }
+
+// Nothing of a leaf stands higher than it is said to at its highest, bent or not.
+func TestNothingStandsHigherThanItsHighest(t *testing.T) {
+	t.Parallel()
+	for _, wide := range []float64{2, 4, 5, 7, 10} {
+		for _, off := range []float64{0, 0.7, 1.5} {
+			s, _ := standing(func(c *card.Card, _ *kit.Kit) {
+				laid(c, "stem", off, 0, card.Sheet{Paper: "oat", W: wide, H: 60}).Bonds = card.Glue("wet")
+				laid(c, "strip", 0, 0, card.Sheet{Paper: "chalk", W: 76, H: 12.7}).Bonds = card.Glue("wet")
+			})
+			p := s["strip"]
+			require.False(t, p.Bent.Flat())
+			for k := range p.Bent.Z {
+				if q := p.Bent.Node(k); p.Outline.Contains(q) {
+					assert.LessOrEqual(t, p.Over(q), p.Highest()+1e-9)
+				}
+			}
+			assert.LessOrEqual(t, p.Z1, p.Highest()+0.005, "%g mm, %g aside", wide, off)
+		}
+	}
+}
