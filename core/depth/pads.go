@@ -99,6 +99,10 @@ func padSizes(h build.Hold) (out [][2]float64) {
 		add(h.W, h.H/3)
 		add(h.W/2, h.H/3)
 		add(h.W/3, h.H/3)
+		add(h.W, h.H/4)
+		add(h.W/4, h.H/4)
+		add(h.W, h.H/6)
+		add(h.W/6, h.H/6)
 	case "tape":
 		for _, long := range []float64{40, 20, h.W} {
 			add(long, h.W)
@@ -106,6 +110,9 @@ func padSizes(h build.Hold) (out [][2]float64) {
 		add(12, h.W/2)
 		add(h.W/2, h.W/2)
 		add(h.W/3, h.W/3)
+		add(12, h.W/4) // slivers: tape is cut as narrow as it is wanted
+		add(h.W/4, h.W/4)
+		add(12, leastPad)
 	}
 	return out
 }

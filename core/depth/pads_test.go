@@ -149,15 +149,21 @@ func BenchmarkPads60(b *testing.B) {
 	}
 }
 
-// Behind a stem of 5 by 80 mm, straight or aslant, pads of 6 mm go in that are cut to 3.
+// Behind a stem of 5 by 80 mm, straight or aslant, pads go in that are cut small: squares of 6 in
+// halves, of 12 in quarters or sixths, tape in slivers.
 func TestPadsGoInBehindAStem(t *testing.T) {
 	stem := shape.Rect(-2.5, -40, 5, 80)
 	h := build.Hold{Bond: card.Bond{Spacer: "dots", Level: 1}, Kind: "square", Raised: true, Height: 1, W: 6, H: 6}
+	large, tape := h, h
+	large.W, large.H = 12, 12
+	tape.Kind, tape.W, tape.H = "tape", 12, 4000
 	for _, deg := range []float64{0, 30, 90} {
-		pads := Propose(stem.Turn(deg, shape.Point{}), h, Room{})
-		assert.GreaterOrEqual(t, len(pads), 3, "turned by %g", deg)
-		for _, p := range pads {
-			assert.True(t, stem.Turn(deg, shape.Point{}).Covers(PadArea(p)))
+		for _, h := range []build.Hold{h, large, tape} {
+			pads := Propose(stem.Turn(deg, shape.Point{}), h, Room{})
+			assert.GreaterOrEqual(t, len(pads), 3, "%s of %g, turned by %g", h.Kind, h.W, deg)
+			for _, p := range pads {
+				assert.True(t, stem.Turn(deg, shape.Point{}).Covers(PadArea(p)))
+			}
 		}
 	}
 	assert.Empty(t, Propose(shape.Rect(-1.5, -40, 3, 80), h, Room{}), "none hides behind 3 mm")
