@@ -219,7 +219,8 @@ func (b *builder) nameOf(id build.ID) string {
 // one.
 func (b *builder) steps() {
 	clock := work.Clock{Copies: 1, Room: b.o.room, Pace: b.o.pace}
-	acts, err := work.Order(work.Acts(&b.plan.Build, b.plan.Patterns, b.o.write.Length), work.By(clock))
+	todo := work.Lying(work.Acts(&b.plan.Build, b.plan.Patterns, b.o.write.Length), b.lies(), b.o.write.Length, b.o.write.Thin)
+	acts, err := work.Order(todo, work.By(clock))
 	b.circle, b.plan.acts = err, acts
 	b.plan.Steps, b.breaches = work.Rearrange(acts, b.card.Order)
 	b.plan.Steps = work.Told(b.plan.Steps)
@@ -228,6 +229,38 @@ func (b *builder) steps() {
 	clock.Copies = b.card.Run()
 	t.Slots, t.Run = work.Timetable(b.plan.Steps, clock)
 	_, t.Least = work.Least(b.plan.Steps, clock)
+}
+
+// lies is how the things on the front lie, as far as there is something to do for it.
+func (b *builder) lies() (out []work.Lie) {
+	for _, s := range b.plan.Stood {
+		if s.On.Element == s.ID.Element || len(s.Holds) == 0 {
+			continue
+		}
+		l := work.Lie{Element: s.ID.Element, Pads: len(s.Supports)}
+		if u := s.Uneven; u != nil && !s.Bent.Flat() {
+			l.Down = u.Rise
+		}
+		for _, p := range s.Supports {
+			h := s.Holds[p.Hold]
+			if sp, ok := b.kit.Spacer(h.Bond.Spacer); ok && p.Raised && !p.Own && sp.Pads() && h.W > 0 {
+				l.Of, l.Cut = sp.Name, max(l.Cut, min(p.Pad.W, p.Pad.H))
+				l.Across = h.W
+			} else {
+				l.Of = ""
+				break
+			}
+		}
+		if across := 2 * s.Outline.Area() / max(s.Outline.Length(), 1e-9); l.Of == "" || l.Cut >= l.Across || across >= l.Across {
+			l.Cut = 0
+		} else {
+			l.Across = across
+		}
+		if l.Down > 0 || l.Cut > 0 {
+			out = append(out, l)
+		}
+	}
+	return out
 }
 
 // findings foresees what will go wrong.

@@ -192,10 +192,13 @@ func (k *maker) held(a Act, bonds []card.Bond) (Act, bool) {
 	}
 	var said []string
 	raised := false
+	high := slices.ContainsFunc(bonds, card.Bond.Raised)
 	for _, b := range bonds {
 		where := "back from the edge"
 		if z := build.ZoneSaid(b.Zone); z != "" {
 			where = z
+		} else if high && !b.Raised() {
+			where = "where it touches what it crosses"
 		}
 		if len(b.Open) > 0 {
 			where += ", its " + listed(b.Open) + " left open"
@@ -216,7 +219,7 @@ func (k *maker) held(a Act, bonds []card.Bond) (Act, bool) {
 			if g.Kind == "spray" {
 				a.Cautions = append(a.Cautions, "Spray adhesive: air the room, no flame, away from eyes and pets. The can's label goes first.")
 			}
-			if g.Wiggle {
+			if g.Wiggle && !high { // else the pads grab first
 				where += ". There is time to move it"
 			}
 		}
@@ -234,16 +237,24 @@ func (k *maker) standsOn(b card.Bond) string {
 		if sp, ok := k.Stock.Spacer(b.Spacer); ok {
 			name = sp.Name
 		}
-		out = append(out, fmt.Sprintf("%s, %d high", name, b.Levels()))
+		out = append(out, levels(name, b.Levels()))
 	}
 	for _, m := range b.Shims {
 		if sp, ok := k.Stock.Spacer(m.Spacer); ok {
-			out = append(out, fmt.Sprintf("%s, %d high", sp.Name, m.N))
+			out = append(out, levels(sp.Name, m.N))
 			continue
 		}
 		out = append(out, build.Scraps(m.N, k.Stock.PaperName(m.Paper)))
 	}
 	return strings.Join(out, " and ")
+}
+
+// levels says what stands how often on each other.
+func levels(name string, n int) string {
+	if n > 1 {
+		return fmt.Sprintf("%s, %d on each other", name, n)
+	}
+	return name
 }
 
 // listed names sides.

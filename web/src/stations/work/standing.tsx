@@ -40,8 +40,8 @@ export function Standing({ at }: { at?: Act }) {
 	return (
 		<details className="standing">
 			<summary>
-				On the bench: {state.tools.length} {state.tools.length === 1 ? "tool" : "tools"}
-				{state.places > 0 && `, ${state.places} ${state.places === 1 ? "piece" : "pieces"} drying`}
+				On the bench:{state.tools.length > 0 && ` ${state.tools.length} ${state.tools.length === 1 ? "tool" : "tools"}`}
+				{state.places > 0 && `${state.tools.length > 0 ? "," : ""} ${state.places} ${state.places === 1 ? "piece" : "pieces"} drying`}
 				{state.room > 0 && ` in ${state.room} places`}
 			</summary>
 			<Box as="ul" m="0" pl="6" fontSize="small" maxH="150px" overflow="auto">
