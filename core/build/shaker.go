@@ -43,7 +43,7 @@ type Shaking struct {
 	High     float64        // of the wall, mm
 	Long     float64        // of strip that the wall takes, mm
 	Baffles  int            // bars across
-	Islands  []shape.Region // loose middles of letters that are glued to the film
+	Islands  []shape.Region // loose islands of letters that are glued to the film
 }
 
 // shaker puts a shaker together: backing, wall, film and front, the lowest first.

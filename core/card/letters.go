@@ -22,8 +22,8 @@ type Letters struct {
 	Paper  string  `json:"paper" doc:"cardstock id"`
 	Plies  int     `json:"plies,omitempty" minimum:"0" maximum:"6" doc:"how often every letter is cut and stacked; 0 counts as 1"`
 	Shadow *Shadow `json:"shadow,omitempty" doc:"a larger copy beneath, of another card"`
-	// Islands are the loose middles of closed letters; Bare ones are left out.
-	Bare bool `json:"bare,omitempty" doc:"the loose middles of closed letters are left out"`
+	// Islands are the loose islands of closed letters; Bare ones are left out.
+	Bare bool `json:"bare,omitempty" doc:"the loose islands of closed letters are left out"`
 	// From is a treated sheet beside the card that they are cut out of, dies in reading order,
 	// so that what is on it runs on through the word.
 	From *CutFrom `json:"from,omitempty" doc:"cut out of a sheet beside the card, so that its bands run on through the word; none: plain card"`

@@ -98,7 +98,7 @@ type Opening struct {
 	Turn float64 `json:"turn,omitempty" minimum:"-360" maximum:"360" doc:"clockwise, degrees"`
 	// Text is cut out letter by letter instead of a shape.
 	Text    string `json:"text,omitempty" maxLength:"40" doc:"letters cut out instead of a shape, as high as H"`
-	Islands bool   `json:"islands,omitempty" doc:"the loose middles of letters are kept and glued back"`
+	Islands bool   `json:"islands,omitempty" doc:"the loose islands of letters are kept and glued back"`
 }
 
 // Flap is a strip along one side that is scored and folded behind.

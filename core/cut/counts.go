@@ -24,7 +24,7 @@ type Count struct {
 const gemSpare = 10
 
 // countsOf counts what a sitting takes beside paper: pads and strips of the spacers, gems,
-// loose middles of letters, envelopes, as the cards stand. What is the same for several
+// loose islands of letters, envelopes, as the cards stand. What is the same for several
 // designs is counted together.
 func countsOf(jobs []Job) []Count {
 	out := []Count{}
@@ -84,7 +84,7 @@ func (j Job) counts() []Count {
 			}
 			out = append(out, c)
 		case t.Element.Letters != nil && !t.Element.Letters.Bare:
-			islands += t.Islands
+			islands += t.Islands * t.Element.Letters.Times()
 		case t.Element.Ribbon != nil:
 			out = append(out, Count{Name: t.Name, Each: 1, N: copies, Has: -1})
 		}
@@ -93,7 +93,7 @@ func (j Job) counts() []Count {
 		}
 	}
 	if islands > 0 {
-		out = append(out, Count{Name: "Loose middles of letters", Each: islands, N: islands * copies, Has: -1, Said: "keep them with their letters"})
+		out = append(out, Count{Name: "Loose islands of letters", Each: islands, N: islands * copies, Has: -1, Said: "keep them for a stencilled word"})
 	}
 	if e, ok := b.Stock.Envelope(b.Card.Base.Envelope); ok {
 		out = append(out, Count{Name: e.Name, Each: 1, N: copies, Has: -1})

@@ -22,7 +22,7 @@ type Lettered struct {
 	Say     string `json:"say"`
 	Pieces  int    `json:"pieces" doc:"letters to cut, all plies"`
 	Passes  int    `json:"passes" doc:"through the machine with one die of each letter; 0 for drawn letters"`
-	Islands int    `json:"islands" doc:"loose middles that fall out, all plies"`
+	Islands int    `json:"islands" doc:"loose islands that fall out, all plies"`
 }
 
 // tell says what treatments and letters come to.

@@ -11,6 +11,7 @@ import (
 	"pgregory.net/rapid"
 
 	"ochrestone/core/card"
+	"ochrestone/core/cut"
 	"ochrestone/core/foresee"
 	"ochrestone/core/kit"
 	"ochrestone/core/measure"
@@ -255,4 +256,21 @@ func TestAPaneIsMeantToBeSeenThrough(t *testing.T) {
 	c.Motifs[0].Colourways[0].Layers["glass"] = card.Finish{Paper: "vellum", Ink: "fleece-pale", Impressions: 1}
 	c.Motifs[0].Colourways[0].Layers["back"] = card.Finish{Paper: "vellum", Ink: "fleece-pale", Impressions: 1}
 	assert.NotNil(t, finding(warm.Of(c, k), "one:m1:w1:back:glass"))
+}
+
+// The islands of a word are counted once: where it is cut, on its line, and in the list of what is
+// used beside paper, all plies.
+func TestIslandsAreCountedOnce(t *testing.T) {
+	o := two(40, 70, func(c *card.Card, _ *kit.Kit) {
+		panel, _ := c.Panel()
+		c.Elements = append(c.Elements, card.Element{ID: "word", Face: card.Front, On: panel, Place: card.Place{X: 50, Y: 40}, Bonds: card.Glue(hidden), Letters: &card.Letters{Text: "brood", Size: 14, Gap: 1, Paper: "oat", Plies: 3}})
+	})
+	p := warm.Of(o.c, o.k, plan.Typeface(trial.Blocks{}))
+	require.Empty(t, p.Failed)
+	i := slices.IndexFunc(p.Steps, func(a work.Act) bool { return a.ID.Verb == work.Cut && a.ID.Element == "word" })
+	assert.Contains(t, p.Steps[i].Detail, "6 loose islands", "o and o, each three times")
+	counted := cut.Of(t.Context(), []cut.Job{{Build: &p.Build, Stood: p.Stood, Copies: 2}}).Counts
+	j := slices.IndexFunc(counted, func(c cut.Count) bool { return c.Name == "Loose islands of letters" })
+	require.GreaterOrEqual(t, j, 0)
+	assert.Equal(t, []int{6, 12}, []int{counted[j].Each, counted[j].N})
 }
