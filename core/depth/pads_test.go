@@ -168,3 +168,21 @@ func TestPadsGoInBehindAStem(t *testing.T) {
 	}
 	assert.Empty(t, Propose(shape.Rect(-1.5, -40, 3, 80), h, Room{}), "none hides behind 3 mm")
 }
+
+// Foam cut to a part goes nearer to its edge where a slender end would else hang, and no nearer than that.
+func TestFoamCutToSlenderEndsHoldsThem(t *testing.T) {
+	block := shape.Rect(0, 0, 20, 20)
+	held := func(wide, long float64) shape.Region {
+		g, err := block.Union(shape.Rect(20, 8, long, wide))
+		require.NoError(t, err)
+		return cutTo(g, card.Bond{Spacer: "sheet", Level: 1}, Room{})
+	}
+	for _, c := range []struct{ wide, long, to float64 }{
+		{3, 30, 50 - 1},     // too narrow for 2 mm on both sides: 1 mm
+		{1.8, 30, 50 - 0.5}, // for 1 mm, too
+		{3, 10, 20 - 2},     // a short end may hang
+		{6, 30, 50 - 2},
+	} {
+		assert.InDelta(t, c.to, held(c.wide, c.long).Bounds().Max.X, 0.06, "%v", c)
+	}
+}

@@ -110,12 +110,40 @@ func supports(self shape.Region, holds []build.Hold, room Room) []Support {
 }
 
 // cutTo is foam or board cut to a part's own shape: back from its edge, in its zone, clear
-// of what is to be avoided. It is empty where nothing is left of it.
+// of what is to be avoided. It is empty where nothing is left of it. Where nobody said how far back, it
+// goes nearer to the edge of a part that is too fine for its slender ends to be held else.
 func cutTo(self shape.Region, b card.Bond, room Room) shape.Region {
-	inset := padInset
 	if b.Inset > 0 {
-		inset = b.Inset
+		return cutBack(self, b, room, b.Inset)
 	}
+	g := cutBack(self, b, room, padInset)
+	far := hangsFrom(self, g)
+	for inset := padInset / 2; far > Hang && inset >= finestInset; inset /= 2 {
+		if finer := cutBack(self, b, room, inset); hangsFrom(self, finer) < far {
+			g, far = finer, hangsFrom(self, finer)
+		}
+	}
+	return g
+}
+
+// finestInset is how near to the edge foam is cut at the least, mm: our own default.
+const finestInset = 0.5
+
+// hangsFrom is how far the furthest part of an outline is from a region, mm; far where there is none.
+func hangsFrom(g, from shape.Region) (far float64) {
+	if from.Empty() {
+		return math.Inf(1)
+	}
+	for _, q := range shape.Along(g, spread) {
+		if !from.Contains(q) {
+			far = max(far, from.EdgeDistance(q))
+		}
+	}
+	return far
+}
+
+// cutBack is foam or board cut to a part's own shape, so far back from its edge.
+func cutBack(self shape.Region, b card.Bond, room Room, inset float64) shape.Region {
 	g, err := self.Offset(-inset)
 	if err != nil {
 		return shape.Region{}

@@ -200,6 +200,8 @@ const Row = memo(
 					</>
 				)}
 				{on && <rect {...box(s)} fill="none" stroke={hue.ochre} strokeWidth={2.2} />}
+				{/* Between a stratum and its name a tap is meant for it, too. */}
+				<path d={leader(start, mid, s.label + 2, wide)} fill="none" stroke="transparent" strokeWidth={12} />
 				<path d={leader(start, mid, s.label + 2, wide)} fill="none" stroke={hue.sheet} strokeWidth={3} />
 				<path d={leader(start, mid, s.label + 2, wide)} fill="none" stroke={on ? hue.ochre : hue.rule} strokeWidth={on ? 1.8 : 0.9} />
 				<circle cx={start} cy={mid} r={2} fill={on ? hue.ochre : hue.rule} stroke={hue.sheet} strokeWidth={0.8} />
