@@ -178,9 +178,9 @@ func TestFoamCutToSlenderEndsHoldsThem(t *testing.T) {
 		return cutTo(g, card.Bond{Spacer: "sheet", Level: 1}, Room{})
 	}
 	for _, c := range []struct{ wide, long, to float64 }{
-		{3, 30, 50 - 1},     // too narrow for 2 mm on both sides: 1 mm
-		{1.8, 30, 50 - 0.5}, // for 1 mm, too
-		{3, 10, 20 - 2},     // a short end may hang
+		{3, 30, 50 - 1},                      // too narrow for 2 mm on both sides: 1 mm
+		{1.8, 30, 50 - 0.5},                  // for 1 mm, too
+		{3, 10, 20 - math.Sqrt(2*2-1.5*1.5)}, // a short end may hang: 2 mm from the corners
 		{6, 30, 50 - 2},
 	} {
 		assert.InDelta(t, c.to, held(c.wide, c.long).Bounds().Max.X, 0.06, "%v", c)

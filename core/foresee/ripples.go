@@ -4,7 +4,9 @@ import (
 	"fmt"
 	"slices"
 
+	"ochrestone/core/build"
 	"ochrestone/core/card"
+	"ochrestone/core/depth"
 	"ochrestone/core/kit"
 	"ochrestone/core/words"
 )
@@ -22,14 +24,34 @@ func rippleRules() []Rule {
 	}
 }
 
-// ripples notes leaves of vellum and thin paper with much wet glue behind them. Whose glue is seen
+// wetted is the leaf that ripples where a piece is glued wet: the piece itself, or what it is glued
+// to; -1 where both bear it.
+func (v *View) wetted(i int) int {
+	for _, id := range []build.ID{v.Stood[i].ID, v.Stood[i].On} {
+		j := slices.IndexFunc(v.Stood, func(s depth.Stood) bool { return s.ID == id && !s.Print() })
+		if j < 0 || v.Stood[j].Plies > 1 {
+			continue
+		}
+		// Thin paper that is itself glued down is borne by what it lies on; vellum ripples all the same.
+		if p, ok := v.Stock.Paper(v.Stood[j].Stock); ok && swells(p) && (j == i || p.Kind == kit.PaperVellum) {
+			return j
+		}
+	}
+	return -1
+}
+
+// ripples notes leaves of vellum and thin paper with much wet glue behind or on them. Whose glue is seen
 // through it is noted for that, and takes another.
 func ripples(v *View, add func(Hit)) {
 	v.each(func(i int) (Hit, bool) {
-		s := v.Stood[i]
-		p, ok := v.Stock.Paper(s.Stock)
-		if !ok || s.Plies > 1 || !swells(p) {
+		s, j := v.Stood[i], v.wetted(i)
+		if j < 0 {
 			return Hit{}, false
+		}
+		p, _ := v.Stock.Paper(v.Stood[j].Stock)
+		side := "behind"
+		if j != i {
+			side = "on"
 		}
 		for k, h := range s.Holds {
 			if h.Raised || h.Glue == nil || h.Glue.Kind != "liquid" {
@@ -47,8 +69,8 @@ func ripples(v *View, add func(Hit)) {
 			if wet < wetArea {
 				continue
 			}
-			hit := Hit{What: fmt.Sprintf("%s ripples %s", words.Capital(h.Glue.Name), v.pieceName(i)),
-				Why:     fmt.Sprintf("%s lie behind %s, and it dries uneven.", v.Write.Area(wet), words.Small(p.Name)),
+			hit := Hit{What: fmt.Sprintf("%s ripples %s", words.Capital(h.Glue.Name), v.pieceName(j)),
+				Why:     fmt.Sprintf("%s lie %s %s, and it dries uneven.", v.Write.Area(wet), side, words.Small(p.Name)),
 				Do:      "Take a dry adhesive, or a few dots of it where something opaque lies over them.",
 				Numbers: map[string]float64{"wet": wet}, Facts: []string{h.Glue.ID}}
 			if dry := v.dry(s.Clear); dry != nil {

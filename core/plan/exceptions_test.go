@@ -33,6 +33,17 @@ func TestExceptionsWithinTheRules(t *testing.T) {
 	}
 	unlike := func(bonds ...[]card.Bond) on { return two(40, 70, fourOf(bonds...)) }
 	foam, glue := card.Foam("foam", 1), card.Glue("liquid")
+	// A frame on a leaf of a paper that is held by tape.
+	frame := func(paper kit.PaperKind, gsm float64, with []card.Bond) on {
+		return two(40, 70, func(c *card.Card, k *kit.Kit) {
+			c.Elements = c.Elements[:1]
+			k.Papers = append(k.Papers, kit.Cardstock{ID: "leaf", Name: "Leaf", Kind: paper, Colour: "#eeeeee", GSM: gsm, Caliper: 0.1, Sheets: 9, W: 215.9, H: 279.4})
+			k.Adhesives = []kit.Adhesive{{ID: "wet", Name: "Wet", Kind: "liquid", Thickness: 0.02}, {ID: "dry", Name: "Dry", Kind: "tape runner"}}
+			laid(c, "leaf", 0, 0, card.Sheet{Paper: "leaf", W: 80, H: 80}).Bonds = card.Glue("dry")
+			e := laid(c, "frame", 0, 0, card.Sheet{Paper: "oat", W: 60, H: 60})
+			e.Bonds, e.On = with, "leaf"
+		})
+	}
 	for _, c := range []struct {
 		what, rule string
 		card       on
@@ -44,6 +55,9 @@ func TestExceptionsWithinTheRules(t *testing.T) {
 		{"white card is none yet", "noink", two(40, 70, bare("chalk")), true},
 		{"a pair lost on a grey copy alone is lost to nobody", "hue", two(40, 70, onGrey), false},
 		{"one raised among glued ones is meant", "unlike", unlike(glue, glue, glue, foam), false},
+		{"what is glued wet on vellum ripples it", "ripples", frame(kit.PaperVellum, 110, card.Glue("wet")), true},
+		{"taped on it does not", "ripples", frame(kit.PaperVellum, 110, card.Glue("dry")), false},
+		{"thin paper that is taped down bears it", "ripples", frame(kit.PaperPatterned, 100, card.Glue("wet")), false},
 		{"raised ones at two heights are meant", "unlike", unlike(foam, foam, card.Foam("foam", 2), glue), false},
 	} {
 		_, found := c.card.foretold()[c.rule]

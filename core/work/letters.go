@@ -22,7 +22,7 @@ func (k *maker) unlined(t build.Thing, bond string) string {
 	if l == nil || l.Backing == "" {
 		return bond
 	}
-	liner := "its liner comes off letter by letter, each set down at once, the middles of closed ones last."
+	liner := "its liner comes off letter by letter, each set down at once, the islands of closed ones last."
 	if _, ok := k.Stock.Adhesive(l.Backing); ok {
 		return fmt.Sprintf("%s: %s", words.Capital(k.backingName(l.Backing)), liner)
 	}
