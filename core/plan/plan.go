@@ -285,10 +285,11 @@ func (m *Planner) of(c card.Card, k kit.Kit, opts []Option) Plan {
 	b.colours()
 	b.together()
 	seen := together.Ahead(func() *cover.Map { return cover.Seen(&b.plan.Build) })
-	// The steps go by what is put together, not by how it comes to lie.
+	// The order of the steps goes by what is put together, not by how it comes to lie.
 	steps := together.Ahead(func() bool { b.steps(); return true })
 	b.stand()
 	steps()
+	b.laid()
 	b.findings(seen)
 	return b.plan
 }

@@ -219,8 +219,7 @@ func (b *builder) nameOf(id build.ID) string {
 // one.
 func (b *builder) steps() {
 	clock := work.Clock{Copies: 1, Room: b.o.room, Pace: b.o.pace}
-	todo := work.Lying(work.Acts(&b.plan.Build, b.plan.Patterns, b.o.write.Length), b.lies(), b.o.write.Length, b.o.write.Thin)
-	acts, err := work.Order(todo, work.By(clock))
+	acts, err := work.Order(work.Acts(&b.plan.Build, b.plan.Patterns, b.o.write.Length), work.By(clock))
 	b.circle, b.plan.acts = err, acts
 	b.plan.Steps, b.breaches = work.Rearrange(acts, b.card.Order)
 	b.plan.Steps = work.Told(b.plan.Steps)
@@ -231,11 +230,19 @@ func (b *builder) steps() {
 	_, t.Least = work.Least(b.plan.Steps, clock)
 }
 
+// laid says in the steps what there is to do because of how things lie, when it is known.
+func (b *builder) laid() {
+	lies := b.lies()
+	b.plan.acts = work.Lying(b.plan.acts, lies, b.o.write.Length, b.o.write.Thin)
+	b.plan.Steps = work.Lying(b.plan.Steps, lies, b.o.write.Length, b.o.write.Thin)
+}
+
 // lies is how the things on the front lie, as far as there is something to do for it.
 func (b *builder) lies() (out []work.Lie) {
 	for _, s := range b.plan.Stood {
-		if s.On.Element == s.ID.Element || len(s.Holds) == 0 {
-			continue
+		e, _ := b.card.Element(s.ID.Element)
+		if s.On.Element == s.ID.Element || len(s.Holds) == 0 || e.Film {
+			continue // what film lifts lies under a weight till it holds
 		}
 		l := work.Lie{Element: s.ID.Element, Pads: len(s.Supports)}
 		if u := s.Uneven; u != nil && !s.Bent.Flat() {

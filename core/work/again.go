@@ -21,7 +21,7 @@ func (m *making) madeAgain(i, n int, cut *Act) {
 			how = m.format(-l.Traced) + " smaller"
 		}
 		cut.Title = fmt.Sprintf("Trace and cut %s × %d", m.name(i), n)
-		cut.Detail = fmt.Sprintf("Draw round %s on %s, %s all round, and cut it out by hand. A pencil's line comes about %s outside what it is drawn round: cut inside it.", m.partOf(i), paper, how, m.format(pencilLine))
+		cut.Detail = fmt.Sprintf("Draw round %s on %s, %s all round, and cut it out by hand. A pencil's line runs %s outside what it is drawn round: cut inside it.", m.partOf(i), paper, how, m.format(pencilLine))
 	case l.Region != nil && l.Region.By == card.CutTwice:
 		cut.Title = fmt.Sprintf("Cut %s × %d again", m.name(i), n)
 		cut.Detail = fmt.Sprintf("From %s, with the die of %s. Then fussy cut it along %s and keep %s.%s", paper, m.partOf(i), m.along(i), m.keeps(i), m.neck(i))

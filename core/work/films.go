@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"ochrestone/core/build"
 	"ochrestone/core/card"
 	"ochrestone/core/words"
 )
@@ -26,7 +27,7 @@ const wholeBack = 0.95
 // liftFilms adds what is done with an arrangement that is lifted with tacky film: laying it out, peeling
 // the film when it holds, and the joints that were covered.
 func liftFilms(k *maker) {
-	all := k.Lifted()
+	all := k.film
 	if len(all) == 0 {
 		return
 	}
@@ -47,10 +48,9 @@ func liftFilms(k *maker) {
 			}
 			again.add(k.plainName(l.Thing), words.Listed(over))
 		}
-		for i := range k.acts {
-			if a := &k.acts[i]; a.ID.Element == t.Element.ID && a.ID.Verb == Place {
-				longest = max(longest, a.Minutes)
-				a.Detail = strings.TrimSpace(inFilm(l.Share) + " " + a.Detail)
+		for _, b := range t.Element.Bonds {
+			if g, ok := k.Stock.Adhesive(b.Adhesive); ok {
+				longest = max(longest, g.SetMinutes)
 			}
 		}
 	}
@@ -121,15 +121,29 @@ func (k *maker) plainName(i int) string {
 	return words.Small(t.Name)
 }
 
-// inFilm says how a piece is glued that hangs face down in the film.
-func inFilm(share float64) string {
-	switch {
-	case share >= wholeBack:
-		return "In the film its back is wholly covered: glue it when the film is off."
-	case share > 0:
-		return fmt.Sprintf("It hangs face down in the film: glue what is free of its back; %.0f %% is covered, and gets its glue afterwards.", 100*share)
+// filmed says of a thing that is put down with film how its back is glued in it; glue that goes on there
+// does not begin to set before all of it is pressed down.
+func (k *maker) filmed(i int, a Act, raised bool) Act {
+	n := slices.IndexFunc(k.film, func(l build.Lifted) bool { return l.Thing == i })
+	if n < 0 || raised {
+		return a
 	}
-	return "It hangs face down in the film: glue its back."
+	glue := "Glue, back from the edge."
+	if bonds := k.Things[i].Element.Bonds; len(bonds) > 0 {
+		if g, ok := k.Stock.Adhesive(bonds[0].Adhesive); ok {
+			glue = words.Capital(g.Name) + ", back from the edge."
+		}
+	}
+	a.Title, a.Minutes = "Glue the back of "+k.plainName(i)+", in the film", 0
+	switch share := k.film[n].Share; {
+	case share >= wholeBack:
+		a.Detail = "Its back is wholly covered: it gets its glue when the film is off."
+	case share > 0:
+		a.Detail = fmt.Sprintf("What is free of it; %.0f %% is covered, and gets its glue afterwards. %s", 100*share, glue)
+	default:
+		a.Detail = glue
+	}
+	return a
 }
 
 // lifted: what film lifts is glued in it, and what lies over it waits until the film is off.

@@ -82,7 +82,7 @@ type Slot struct {
 	From   float64 `json:"from"`
 	To     float64 `json:"to"`
 	Wash   bool    `json:"wash,omitempty" doc:"its stamp is washed before"`
-	Dry    []int   `json:"dry" nullable:"false" doc:"numbers of the steps whose ink, glaze or glue is not dry yet when it begins"`
+	Dry    []int   `json:"dry" nullable:"false" doc:"numbers of the steps whose ink, glaze or glue, on what is handled in it, is not dry yet when it begins"`
 	On     string  `json:"on,omitempty" doc:"ink that is on its stamp from before"`
 	Set    bool    `json:"set,omitempty" doc:"its stamp or stencil is put in place for it"`
 	Batch  int     `json:"batch,omitempty" doc:"so many at a time, because there is no room for more to dry; 0: all at once"`
@@ -123,13 +123,52 @@ func Timetable(acts []Act, c Clock) ([]Slot, Times) {
 	out, t := timetable(acts, c)
 	for i := range out {
 		out[i].Dry = []int{}
+		var wet []int
 		for j := range i {
 			if acts[j].Minutes > 0 && out[j].To+acts[j].Minutes > out[i].begun {
+				wet = append(wet, j)
+			}
+		}
+		if len(wet) == 0 {
+			continue
+		}
+		held := inHand(acts[:i], &acts[i])
+		for _, j := range wet {
+			if held(acts[j].leaf) || acts[j].onto != (Thing{}) && held(acts[j].onto) {
 				out[i].Dry = append(out[i].Dry, acts[j].Number)
 			}
 		}
 	}
 	return out, t
+}
+
+// inHand tells what is taken up for an act: its leaf with all that was put on it before; for the last
+// look the whole card.
+func inHand(before []Act, a *Act) func(Thing) bool {
+	if a.ID.Verb == Finish {
+		return func(Thing) bool { return true }
+	}
+	things := []Thing{a.leaf}
+	for _, id := range a.film {
+		things = append(things, Thing{Element: id})
+	}
+	held := func(t Thing) bool {
+		return slices.ContainsFunc(things, func(o Thing) bool { return ofOne(o, t) })
+	}
+	for k := len(before) - 1; k >= 0; k-- {
+		if b := &before[k]; b.onto != (Thing{}) && held(b.onto) {
+			things = append(things, b.leaf)
+		}
+	}
+	return held
+}
+
+// ofOne reports whether two things are of one element, or of one image before it is put down.
+func ofOne(a, b Thing) bool {
+	if a.Element != "" && b.Element != "" {
+		return a.Element == b.Element
+	}
+	return a.Motif != "" && a.Motif == b.Motif && a.Colourway == b.Colourway || a.Element != "" && a.Element == b.Element
 }
 
 // timetable is Timetable without what is not dry yet.

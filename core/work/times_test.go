@@ -164,3 +164,21 @@ func TestATimetableByHand(t *testing.T) {
 	assert.InDelta(t, setUp+3*inkUp+washUp+9*0.7, three.Hand, 1e-9)
 	assert.InDelta(t, 5-inkUp-2*0.7, three.Idle, 1e-9, "two copies are printed while the first dries")
 }
+
+// What is not dry yet is said where it is taken up: not of what lies by while something else is worked on.
+func TestWetIsSaidOfWhatIsInHand(t *testing.T) {
+	panel, boat, star := Thing{Element: "panel"}, Thing{Element: "boat"}, Thing{Motif: "star", Colourway: "a", Part: "rim"}
+	acts := []Act{
+		{Number: 1, Key: "1", Kind: GlueAct, Minutes: 60, facts: facts{leaf: boat, onto: panel}},
+		{Number: 2, Key: "2", Kind: InkAct, Minutes: 60, facts: facts{leaf: star}},
+		{Number: 3, Key: "3", Kind: PopAct, facts: facts{leaf: Thing{Motif: "star", Colourway: "a"}}},
+		{Number: 4, Key: "4", Kind: GlueAct, facts: facts{leaf: panel, onto: Thing{Element: "base"}}},
+		{Number: 5, Key: "5", Kind: CheckAct, ID: card.Step{Verb: Finish}},
+	}
+	slots, _ := Timetable(acts, Clock{Copies: 1})
+	var dry [][]int
+	for _, s := range slots {
+		dry = append(dry, s.Dry)
+	}
+	assert.Equal(t, [][]int{{}, {}, {2}, {1}, {1, 2}}, dry)
+}

@@ -186,7 +186,8 @@ type maker struct {
 	patterns map[patternKey]build.Pattern
 	format   func(mm float64) string
 	acts     []Act
-	laps     map[int][]int // overlapped, by thing
+	laps     map[int][]int  // overlapped, by thing
+	film     []build.Lifted // what is lifted with film
 }
 
 // patternKey names a pattern: the element of its sheet, and which treatment of it.
@@ -199,7 +200,7 @@ type patternKey struct {
 // anything that must come before. patterns are those turned on its sheets, by element;
 // format writes lengths in sentences.
 func Acts(b *build.Build, patterns []build.Pattern, format func(mm float64) string) []Act {
-	k := maker{Build: b, patterns: map[patternKey]build.Pattern{}, format: format, laps: map[int][]int{}}
+	k := maker{Build: b, patterns: map[patternKey]build.Pattern{}, format: format, laps: map[int][]int{}, film: b.Lifted()}
 	for _, p := range patterns {
 		k.patterns[patternKey{p.ID, p.At}] = p
 	}

@@ -3817,7 +3817,7 @@ export interface components {
         Letters: {
             /** @description spacer id of foam sheet, or adhesive id of adhesive sheet, cut with them */
             backing?: string;
-            /** @description the loose middles of closed letters are left out */
+            /** @description the loose islands of closed letters are left out */
             bare?: boolean;
             /**
              * Format: double
@@ -4464,7 +4464,7 @@ export interface components {
              * @description mm
              */
             h?: number;
-            /** @description the loose middles of letters are kept and glued back */
+            /** @description the loose islands of letters are kept and glued back */
             islands?: boolean;
             /** @enum {string} */
             kind?: "rectangle" | "oval" | "arch" | "scalloped" | "wavy" | "fishtail" | "notched" | "pointed" | "slanted" | "tag" | "fringe" | "die part";
@@ -5025,7 +5025,7 @@ export interface components {
             id: string;
             /**
              * Format: int64
-             * @description loose middles that fall out, all plies
+             * @description loose islands that fall out, all plies
              */
             islands: number;
             /**
@@ -6469,7 +6469,7 @@ export interface components {
              * @description so many at a time, because there is no room for more to dry; 0: all at once
              */
             batch?: number;
-            /** @description numbers of the steps whose ink, glaze or glue is not dry yet when it begins */
+            /** @description numbers of the steps whose ink, glaze or glue, on what is handled in it, is not dry yet when it begins */
             dry: number[];
             /**
              * Format: int64

@@ -30,6 +30,17 @@ function Mind({ what, colour, children }: { what: string; colour: keyof typeof c
 	);
 }
 
+/** Numbers in their order, those that follow each other as from and to: 3, 5 to 8. */
+function runs(numbers: number[]) {
+	const out: number[][] = [];
+	for (const n of numbers) {
+		const last = out.at(-1);
+		if (last && n === (last[1] as number) + 1) last[1] = n;
+		else out.push([n, n]);
+	}
+	return out.map(([a, b]) => (a === b ? `${a}` : `${a} to ${b}`)).join(", ");
+}
+
 /** The step at hand, readable from a metre and a half, with what can be done about it. */
 export function Now({ at, steps, slot, after, onTick }: NowProps) {
 	const b = useBench();
@@ -53,7 +64,7 @@ export function Now({ at, steps, slot, after, onTick }: NowProps) {
 			</Box>
 			{slot && slot.dry.length > 0 && (
 				<Box fontSize="sub" color="quiet">
-					Not dry yet: {slot.dry.length === 1 ? "step" : "steps"} {slot.dry.join(", ")}. Lay that by, and handle it by the edges.
+					Not dry yet on it: {slot.dry.length === 1 ? "step" : "steps"} {runs(slot.dry)}. Handle it by the edges.
 				</Box>
 			)}
 			{left && (
