@@ -245,8 +245,11 @@ func (b *builder) lies() (out []work.Lie) {
 			continue // what film lifts lies under a weight till it holds
 		}
 		l := work.Lie{Element: s.ID.Element, Pads: len(s.Supports)}
-		if u := s.Uneven; u != nil && !s.Bent.Flat() {
-			l.Down = u.Rise
+		switch s.Trouble() {
+		case depth.None, depth.Leaning, depth.Bowing: // else its ends do not come down far enough to hold
+			if u := s.Uneven; u != nil && !s.Bent.Flat() {
+				l.Down = u.Rise
+			}
 		}
 		for _, p := range s.Supports {
 			h := s.Holds[p.Hold]
