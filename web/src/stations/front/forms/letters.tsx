@@ -41,7 +41,10 @@ export default function LettersForm({ e }: { e: Element & { letters: S["Letters"
 				<Select label="Backing" value={l.backing ?? ""} onChange={(v) => set({ backing: v || undefined })} width="190px">
 					<option value="">none</option>
 					{/* What comes as a sheet, and so can be cut with them. */}
-					{[...kit.spacers.filter((s) => s.kind === "sheet" || s.id === l.backing), ...kit.adhesives.filter((a) => a.kind === "double-sided" || a.id === l.backing)].map((s) => (
+					{[
+						...kit.spacers.filter((s) => s.kind === "sheet" || s.id === l.backing),
+						...kit.adhesives.filter((a) => a.kind === "double-sided" || a.id === l.backing),
+					].map((s) => (
 						<option key={s.id} value={s.id}>
 							{s.name}
 						</option>
