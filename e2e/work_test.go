@@ -54,5 +54,6 @@ func TestEachStepIsAPicture(t *testing.T) {
 	assert.Contains(t, read[string](t, ctx, label+`[0]`), "1 in hand")
 	assert.True(t, read[bool](t, ctx, `document.querySelector("svg[data-picture]").compareDocumentPosition([...document.querySelectorAll("h1")].find(h => h.innerText.startsWith("Ink Fore"))) === Node.DOCUMENT_POSITION_FOLLOWING`), "the picture comes first")
 	do(t, ctx, "what follows the moth", press(`//li//button[contains(., "30 Strip")]`), waitFor(label+`[0] === "The card at step 30: 9 of 12 parts in place, 1 in hand"`))
+	assert.Len(t, read[[]string](t, ctx, `[...document.querySelectorAll("svg[data-picture] .way text")].map(x => x.textContent)`), 2, "how far it lies from two edges")
 	axe(t, ctx, "a step's picture")
 }

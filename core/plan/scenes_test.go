@@ -2,12 +2,14 @@ package plan_test
 
 import (
 	"fmt"
+	"math"
 	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"ochrestone/core/build"
 	"ochrestone/core/card"
 	"ochrestone/core/kit"
 	"ochrestone/core/plan"
@@ -81,4 +83,36 @@ func TestAStrikeIsShownWhereItFalls(t *testing.T) {
 		seen[s.Mark] = a.Title
 	}
 	assert.Len(t, seen, 8, "two layers, four strikes each")
+}
+
+// What is put down is measured to the nearer edge across and the nearer up and down; each line begins at
+// the edge and ends at the outline, as long as it says. What stands past an edge or ends at it is not
+// measured there. Distances by counting along the outline.
+func TestWhereThingsArePutDown(t *testing.T) {
+	t.Parallel()
+	measured := 0
+	for _, s := range trial.Strangers() {
+		p := warm.Of(s.Card, s.Kit, plan.Typeface(trial.Blocks{}))
+		for n, pic := range pictures.Of(&p.Build, p.Steps) {
+			a := p.Steps[n]
+			for _, m := range pic.From {
+				measured++
+				i := slices.IndexFunc(p.Build.Things, func(th build.Thing) bool { return th.Element.ID == a.ID.Element })
+				g, leaf := p.Build.Things[i].Outline, p.Build.Edge(p.Build.Things[i].Element)
+				across := math.Abs(m.X1-m.X2) > math.Abs(m.Y1-m.Y2)
+				assert.InDelta(t, m.MM, math.Hypot(m.X1-m.X2, m.Y1-m.Y2), 0.06, "%s: %s", s.ID, a.Title)
+				near := math.Inf(1)
+				for _, q := range shape.Along(g, 0.5) {
+					if across {
+						near = min(near, q.X-leaf.X, leaf.X+leaf.Size.W-q.X)
+					} else {
+						near = min(near, q.Y-leaf.Y, leaf.Y+leaf.Size.H-q.Y)
+					}
+				}
+				assert.InDelta(t, near, m.MM, 0.1, "%s: %s", s.ID, a.Title)
+				assert.Positive(t, m.MM)
+			}
+		}
+	}
+	assert.Greater(t, measured, 60)
 }

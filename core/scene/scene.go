@@ -4,9 +4,13 @@
 package scene
 
 import (
+	"math"
 	"slices"
 
 	"ochrestone/core/build"
+	"ochrestone/core/card"
+	"ochrestone/core/layout"
+	"ochrestone/core/shape"
 	"ochrestone/core/work"
 )
 
@@ -16,6 +20,49 @@ type Step struct {
 	Lit  []int  `json:"lit" nullable:"false" doc:"pieces it is about, by their place as they are laid; none: the base, or the whole card"`
 	Mark string `json:"mark,omitempty" doc:"where on the front ink goes on, path data in mm; none: all over what is lit"`
 	Puts bool   `json:"puts,omitempty" doc:"they lie in their place from then on"`
+	// From is measured where a thing is put down: to the nearer of two edges across, and of two up and down.
+	From []Gauge `json:"from,omitempty" doc:"how far what is put down lies from edges of what it lies on, the nearer across and the nearer up and down"`
+}
+
+// Gauge is how far what is put down lies from an edge, and the line along which that is measured.
+type Gauge struct {
+	X1 float64 `json:"x1" doc:"at the edge, mm on the front"`
+	Y1 float64 `json:"y1"`
+	X2 float64 `json:"x2" doc:"at what is put down"`
+	Y2 float64 `json:"y2"`
+	MM float64 `json:"mm" doc:"its length"`
+}
+
+// leastGauge is what is not measured: flush is told by the fingers, mm; our own default.
+const leastGauge = 0.5
+
+// gauges measures a thing against the leaf it is to keep within; nothing on the sides where it stands out
+// past it or ends flush, and of what is put down with film.
+func gauges(b *build.Build, element string) (out []Gauge) {
+	i := slices.IndexFunc(b.Things, func(t build.Thing) bool { return t.Element.ID == element })
+	if i < 0 || b.Things[i].Outline.Empty() || b.Things[i].Element.Face != card.Front || b.Things[i].Element.Film {
+		return nil
+	}
+	g, leaf := b.Things[i].Outline, b.Edge(b.Things[i].Element)
+	room := layout.RoomOf(g, leaf)
+	// The line is drawn where the outline is nearest; how long it is goes by the outline's box.
+	left, top := reaches(g, -1, 0), reaches(g, 0, -1)
+	right, foot := reaches(g, 1, 0), reaches(g, 0, 1)
+	box := g.Bounds()
+	across := Gauge{leaf.X, left.Y, box.Min.X, left.Y, room.Left}
+	if room.Right < room.Left {
+		across = Gauge{leaf.X + leaf.Size.W, right.Y, box.Max.X, right.Y, room.Right}
+	}
+	down := Gauge{top.X, leaf.Y, top.X, box.Min.Y, room.Top}
+	if room.Bottom < room.Top {
+		down = Gauge{foot.X, leaf.Y + leaf.Size.H, foot.X, box.Max.Y, room.Bottom}
+	}
+	for _, m := range []Gauge{across, down} {
+		if m.MM >= leastGauge {
+			out = append(out, m)
+		}
+	}
+	return out
 }
 
 // Of gives the picture of each act of a card, pieces by their place in Upward.
@@ -25,6 +72,9 @@ func Of(b *build.Build, acts []work.Act) []Step {
 	for n, a := range acts {
 		on, puts := a.About()
 		out[n] = Step{Key: a.Key, Lit: lit(b, up, on), Mark: a.Mark().Path(), Puts: puts}
+		if a.ID.Verb == work.Place || a.ID.Verb == work.Tie {
+			out[n].From = gauges(b, a.ID.Element)
+		}
 		if len(out[n].Lit) == 0 {
 			out[n].Puts = false
 			// What is no piece of its own, such as words on a strip, is shown by what it is on.
@@ -37,6 +87,25 @@ func Of(b *build.Build, acts []work.Act) []Step {
 		}
 	}
 	return out
+}
+
+// reaches is where an outline reaches furthest one way; of a straight side its middle.
+func reaches(g shape.Region, dx, dy float64) (at shape.Point) {
+	const tie = 0.05 // mm
+	far, n := math.Inf(-1), 0.0
+	for _, r := range g.Rings() {
+		for _, p := range r {
+			switch d := p.X*dx + p.Y*dy; {
+			case d > far+tie:
+				far, n, at = d, 1, p
+			case d >= far-tie:
+				n++
+				at = at.Add(p.Sub(at).Scale(1 / n))
+				far = max(far, d)
+			}
+		}
+	}
+	return at
 }
 
 // lit lists the pieces of some things, by their place as they are laid.

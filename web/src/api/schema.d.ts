@@ -5853,7 +5853,30 @@ export interface components {
             /** @description what was found, in words */
             said: string;
         };
+        SceneGauge: {
+            /**
+             * Format: double
+             * @description its length
+             */
+            mm: number;
+            /**
+             * Format: double
+             * @description at the edge, mm on the front
+             */
+            x1: number;
+            /**
+             * Format: double
+             * @description at what is put down
+             */
+            x2: number;
+            /** Format: double */
+            y1: number;
+            /** Format: double */
+            y2: number;
+        };
         SceneStep: {
+            /** @description how far what is put down lies from edges of what it lies on, the nearer across and the nearer up and down */
+            from?: components["schemas"]["SceneGauge"][] | null;
             /** @description of the step */
             key: string;
             /** @description pieces it is about, by their place as they are laid; none: the base, or the whole card */

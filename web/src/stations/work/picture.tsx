@@ -4,6 +4,7 @@ import type { Act, S } from "../../api/client";
 import { useStanding } from "../../api/queries";
 import { bare, hue } from "../../ui/colours";
 import { corners } from "../../ui/outline";
+import { length } from "../../ui/units";
 
 type Piece = S["StandingPiece"];
 
@@ -58,6 +59,31 @@ const One = memo(function One({ p, strength }: { p: Piece; strength: number }) {
 	);
 });
 
+/** How far what is put down lies from an edge, along the line on which that is measured. */
+function Way({ m, px }: { m: S["SceneGauge"]; px: number }) {
+	const s = useBench().state.settings;
+	const across = Math.abs(m.x1 - m.x2) > Math.abs(m.y1 - m.y2);
+	const end = (x: number, y: number) => (across ? `M${x} ${y - 4 * px} V${y + 4 * px}` : `M${x - 4 * px} ${y} H${x + 4 * px}`);
+	return (
+		<g className="way">
+			<path d={`M${m.x1} ${m.y1} L${m.x2} ${m.y2} ${end(m.x1, m.y1)} ${end(m.x2, m.y2)}`} fill="none" stroke={hue.text} strokeWidth={1.4 * px} />
+			<text
+				x={(m.x1 + m.x2) / 2 + (across ? 0 : 5 * px)}
+				y={(m.y1 + m.y2) / 2 + (across ? -6 * px : 7 * px)}
+				textAnchor={across ? "middle" : "start"}
+				fontSize={20 * px}
+				fontWeight={700}
+				fill={hue.text}
+				stroke={hue.sheet}
+				strokeWidth={5 * px}
+				paintOrder="stroke"
+			>
+				{length(m.mm, s)}
+			</text>
+		</g>
+	);
+}
+
 /** The card as it is at a step: what lies in its place whole, what was worked on half there, what is to
  * come pale, and what the step is about lit; small for the steps that come next. */
 export function Picture({ at, steps, small }: { at: Act; steps: Act[]; small?: boolean }) {
@@ -72,7 +98,9 @@ export function Picture({ at, steps, small }: { at: Act; steps: Act[]; small?: b
 	const lit = standing.pieces.filter((_, i) => now[i] === "lit");
 	// Ink that goes on only here and there is lit by itself.
 	const mark = standing.steps.find((s) => s.key === at.key)?.mark;
-	const [x, y, w, h] = view(base.w, base.h, mark ? [{ path: mark }] : lit);
+	const from = (!small && standing.steps.find((s) => s.key === at.key)?.from) || [];
+	const ways = from.map((m) => ({ path: `M${m.x1} ${m.y1} L${m.x2} ${m.y2}` }));
+	const [x, y, w, h] = view(base.w, base.h, mark ? [{ path: mark }] : [...lit, ...ways]);
 	const px = Math.max(w, h) / 300;
 	const made = now.filter((s) => s === "in place").length;
 	return (
@@ -102,6 +130,9 @@ export function Picture({ at, steps, small }: { at: Act; steps: Act[]; small?: b
 				</>
 			)}
 			{!mark && lit.map((p, i) => <path key={i} d={p.path} fill="none" stroke={hue.ochre} strokeWidth={2.4 * px} strokeLinejoin="round" />)}
+			{from.map((m, i) => (
+				<Way key={i} m={m} px={px} />
+			))}
 			{lit.length === 0 && <rect width={base.w} height={base.h} fill="none" stroke={hue.ochre} strokeWidth={2.4 * px} />}
 		</svg>
 	);
