@@ -156,7 +156,7 @@ func TestLedThroughAFirstCard(t *testing.T) {
 	}
 	drawing := filepath.Join(t.TempDir(), "lantern.svg")
 	require.NoError(t, os.WriteFile(drawing, []byte(lantern), 0o600))
-	do(t, ctx, "to a set", led(3, "A set"), chromedp.Click(chromedp.Search(`//aside//a[.="Sets"]`)), seen(`input[type=file]`), chromedp.Sleep(500*time.Millisecond), chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{drawing}), says("lantern.svg"), button("Import the drawing"), led(4, "A card"))
+	do(t, ctx, "to a set", led(3, "A set"), chromedp.Click(chromedp.Search(`//aside//a[.="Sets"]`)), seen(`input[type=file]`), fetched(), chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{drawing}), says("lantern.svg"), button("Import the drawing"), led(4, "A card"))
 	do(t, ctx, "to a card", chromedp.Click(chromedp.Search(`//aside//a[.="The bench"]`)), seen(`input[name=title]`), set(`input[name=title]`, "For the lamp"), button("Make the card"), led(5, "Its inks"))
 	shot(t, ctx, "led-card")
 	do(t, ctx, "its inks", chromedp.Click(chromedp.Search(`//aside//a[.="Inks of the card"]`)), button("Suggest inks"), seen(`button[title^="Weakest pair"]`), css(`button[title^="Weakest pair"]`), says("Saved, change 2"))

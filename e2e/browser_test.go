@@ -309,6 +309,40 @@ func says(words string) step {
 	}
 }
 
+// still waits until nothing on the page moves.
+func still() step {
+	return waitFor(`document.getAnimations().every(a => a.playState !== "running")`)
+}
+
+// fetched waits until the page has fetched nothing for a while: what it loads ahead is there.
+func fetched() step {
+	return waitFor(`document.readyState === "complete" && performance.now() - Math.max(0, ...performance.getEntriesByType("resource").map(r => r.responseEnd)) > 400`)
+}
+
+// leads does something that leads to another page, and waits until that is there.
+func leads(what step) step {
+	return func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
+		none := chromedp.Void{}
+		if _, err := chromedp.Evaluate[any]("window.left = true; null")(ctx, tg); err != nil {
+			return none, fmt.Errorf("mark a page: %w", err)
+		}
+		if _, err := what(ctx, tg); err != nil {
+			return none, err
+		}
+		for {
+			// While pages change there is none to ask.
+			if there, err := chromedp.Evaluate[bool](`!window.left && document.readyState === "complete"`)(ctx, tg); err == nil && there {
+				return none, nil
+			}
+			select {
+			case <-ctx.Done():
+				return none, fmt.Errorf("wait for another page: %w", ctx.Err())
+			case <-time.After(20 * time.Millisecond):
+			}
+		}
+	}
+}
+
 // eval runs a script for its effect.
 func eval(js string) step {
 	return func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {

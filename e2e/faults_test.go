@@ -42,7 +42,7 @@ func TestWhatIsDoneWaitsForTheProgram(t *testing.T) {
 	do(t, ctx, "take the strip in hand", chromedp.Navigate(p.URL+"/card/lamp-sitters/front"), says("Saved, change 1"), seen(".front-form"),
 		inHand("e2"), says("Words"))
 	was := read[float64](t, ctx, place)
-	do(t, ctx, "all stations are here", chromedp.WaitVisible(chromedp.CSS(`button[aria-haspopup=menu]`)), chromedp.Sleep(500*time.Millisecond))
+	do(t, ctx, "all stations are here", chromedp.WaitVisible(chromedp.CSS(`button[aria-haspopup=menu]`)), fetched())
 	p.stop()
 	do(t, ctx, "move it", pressMany("ArrowRight", 3), says("Ochrestone does not answer: 2 changes wait here"), says("leave this page open"))
 	do(t, ctx, "and tick a step", chromedp.KeyEvent("7"), says("Step 1 of"), button("Done"), says("Step 2 of"), says("3 changes wait here"))
@@ -59,7 +59,7 @@ func TestTicksOutliveThePage(t *testing.T) {
 	t.Parallel()
 	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
 	ctx := browser(t, 1024, 768)
-	do(t, ctx, "at work", chromedp.Navigate(p.URL+"/card/lamp-sitters/work"), says("0 of 33 done"), chromedp.WaitVisible(chromedp.CSS(`button[aria-haspopup=menu]`)), chromedp.Sleep(800*time.Millisecond), eval(`window.addEventListener("beforeunload", e => e.stopImmediatePropagation(), true)`))
+	do(t, ctx, "at work", chromedp.Navigate(p.URL+"/card/lamp-sitters/work"), says("0 of 33 done"), chromedp.WaitVisible(chromedp.CSS(`button[aria-haspopup=menu]`)), fetched(), eval(`window.addEventListener("beforeunload", e => e.stopImmediatePropagation(), true)`))
 	p.stop()
 	do(t, ctx, "two ticks and one taken back", button("Done"), says("1 of 33 done"), button("Done"), says("2 of 33 done"), press(`//li//button[contains(., "2 Cut the mat")]`), button("Not done after all"), says("1 of 33 done"), says("wait here"))
 	do(t, ctx, "the page is shut", chromedp.Navigate("about:blank"))

@@ -4,7 +4,6 @@ import (
 	"os"
 	"path/filepath"
 	"testing"
-	"time"
 
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
@@ -42,7 +41,7 @@ func TestACardIsRemembered(t *testing.T) {
 
 	do(t, ctx, "the card is changed", changes(steps(set(`input[aria-label="Name of the card"]`, "Beetles in spring"), eval(`document.querySelector('input[aria-label="Name of the card"]').blur()`))))
 	do(t, ctx, "and the log says so", says("It was called "))
-	do(t, ctx, "the run is ended", eval(`fetch("/api/cards/lamp-sitters/run/another", {method: "POST"})`), chromedp.Sleep(500*time.Millisecond), chromedp.Navigate(p.URL+"/card/lamp-sitters/log"), says("It was called "))
+	do(t, ctx, "the run is ended", eval(`fetch("/api/cards/lamp-sitters/run/another", {method: "POST"}).then(() => { window.ended = true })`), waitFor(`window.ended === true`), chromedp.Navigate(p.URL+"/card/lamp-sitters/log"), says("It was called "))
 	do(t, ctx, "made again", button("Make it again"), says("0 of 33 done"))
 	assert.Contains(t, read[string](t, ctx, `location.pathname`), "/work")
 	do(t, ctx, "its first step", button("Done"), says("1 of 33 done"), chromedp.KeyEvent("8"), says("2 runs"))

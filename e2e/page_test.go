@@ -3,7 +3,6 @@ package e2e
 import (
 	"path/filepath"
 	"testing"
-	"time"
 
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
@@ -21,7 +20,7 @@ func TestADarkRoomAndLargeLetters(t *testing.T) {
 	axe(t, ctx, "keys and words in the dark")
 	do(t, ctx, "shut", chromedp.KeyEvent(kb.Escape), waitFor(`!document.querySelector("[role=dialog]")`))
 	for _, at := range []string{"/", "/card/lamp-sitters/pieces", "/card/lamp-sitters/inks", "/card/lamp-sitters/front", "/card/lamp-sitters/depth", "/card/lamp-sitters/cut", "/card/lamp-sitters/work", "/card/lamp-sitters/log", "/stores/inks", "/stores/cardstock"} {
-		do(t, ctx, at, chromedp.Navigate(p.URL+at), seen("h1"), waitFor(`getComputedStyle(document.body).fontSize === "18px" && document.documentElement.dataset.room === "dark"`), chromedp.Sleep(500*time.Millisecond))
+		do(t, ctx, at, chromedp.Navigate(p.URL+at), seen("h1"), waitFor(`getComputedStyle(document.body).fontSize === "18px" && document.documentElement.dataset.room === "dark"`), fetched(), still())
 		axe(t, ctx, "dark and large: "+at)
 		assert.LessOrEqual(t, read[float64](t, ctx, `document.documentElement.scrollWidth - innerWidth`), 0.0, "%s stays in its window", at)
 	}

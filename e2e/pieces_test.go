@@ -3,7 +3,6 @@ package e2e
 import (
 	"path/filepath"
 	"testing"
-	"time"
 
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
@@ -21,7 +20,7 @@ func TestPiecesLaidApart(t *testing.T) {
 		return read[[]box](t, ctx, `[...document.querySelectorAll("[aria-label^='The pieces'] `+sel+`")].map(e => e.getBoundingClientRect()).map(r => ({X: r.x, Y: r.y, W: r.width, H: r.height}))`)
 	}
 	for _, card := range []string{"lamp-sitters", "five-beetles"} {
-		do(t, ctx, "lay them apart", chromedp.Navigate(p.URL+"/card/"+card+"/pieces"), seen(`[aria-label^="The pieces"]`), slide("Lay the pieces apart", kb.End), says("Numbers are places in the stack"), chromedp.Sleep(400*time.Millisecond))
+		do(t, ctx, "lay them apart", chromedp.Navigate(p.URL+"/card/"+card+"/pieces"), seen(`[aria-label^="The pieces"]`), slide("Lay the pieces apart", kb.End), says("Numbers are places in the stack"), still())
 		pieces, labels := boxes("g.settle > path:first-of-type"), boxes("g.labels > text")
 		all := read[box](t, ctx, `(r => ({X: r.x, Y: r.y, W: r.width, H: r.height}))(document.querySelector("[aria-label^='The pieces']").getBoundingClientRect())`)
 		if !assert.Len(t, labels, len(pieces)) || !assert.NotEmpty(t, pieces) {

@@ -4,7 +4,6 @@ import (
 	"os"
 	"path/filepath"
 	"testing"
-	"time"
 
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
@@ -65,11 +64,11 @@ func TestInksAfterAPicture(t *testing.T) {
 	do(t, ctx, "take it", eval(`[...document.querySelectorAll("button")].find(b => b.textContent.includes("After the picture")).click()`), says("Saved, change 2"))
 	assert.NotEqual(t, before, string(get(t, p.URL+"/api/cards/lamp-sitters")))
 	axe(t, ctx, "inks after a picture")
-	do(t, ctx, "undo", button("Undo"), says("Saved, change 3"), chromedp.Sleep(200*time.Millisecond))
+	do(t, ctx, "undo", button("Undo"), says("Saved, change 3"))
 	recipe := string(get(t, p.URL+"/api/cards/lamp-sitters/recipe.csv"))
 	assert.Contains(t, recipe, "Hawk-moth,Bracken and Madder,Hind wings")
 	do(t, ctx, "only one family", css(`[aria-haspopup=dialog]`), seen(`select`), eval(`const s = [...document.querySelectorAll(".field")].find(x => x.textContent.startsWith("Families")).querySelector("select");
-		Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, "value").set.call(s, "Soot"); s.dispatchEvent(new Event("change", {bubbles: true}))`), button("Suggest inks"), chromedp.Sleep(2500*time.Millisecond))
+		Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, "value").set.call(s, "Soot"); s.dispatchEvent(new Event("change", {bubbles: true}))`), button("Suggest inks"), waitFor(`/An ink that dries to a lightness of|weakest pair|not enough lightnesses/.test(document.body.innerText)`))
 	text := read[string](t, ctx, "document.body.innerText")
 	assert.Regexp(t, `An ink that dries to a lightness of|weakest pair|not enough lightnesses`, text, "an answer, or what is missing")
 	quiet(ctx)
