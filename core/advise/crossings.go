@@ -34,6 +34,9 @@ type MeetingPart struct {
 	Impossible bool    `json:"impossible,omitempty" doc:"asked for, and it cannot be: it would go in a circle"`
 }
 
+// neighbour is what a thing is drawn to that is drawn to the edge of another.
+const neighbour = "edge of a neighbour"
+
 // Meetings lists what an element lies over and beneath, the lowest first, mats left out.
 // The error wraps card.ErrGone.
 func Meetings(b *build.Build, element string) ([]Meeting, error) {
@@ -159,10 +162,10 @@ func SnapsOf(b *build.Build, element string) (Snaps, error) {
 	for _, o := range others {
 		add(&out.X, o.Centre().X+midX, "middle of a neighbour")
 		add(&out.Y, o.Centre().Y+midY, "middle of a neighbour")
-		add(&out.X, o.Min.X+l, "edge of a neighbour")
-		add(&out.X, o.Max.X-r, "edge of a neighbour")
-		add(&out.Y, o.Min.Y+t, "edge of a neighbour")
-		add(&out.Y, o.Max.Y-d, "edge of a neighbour")
+		add(&out.X, o.Min.X+l, neighbour)
+		add(&out.X, o.Max.X-r, neighbour)
+		add(&out.Y, o.Min.Y+t, neighbour)
+		add(&out.Y, o.Max.Y-d, neighbour)
 	}
 	return out, nil
 }

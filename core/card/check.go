@@ -21,6 +21,9 @@ const (
 	MaxOrder      = 40_000 // steps in the person's own order
 )
 
+// outOfReach is said of a place no hand would lay a thing at.
+const outOfReach = "the place is out of reach of the "
+
 // checker collects what is wrong with a card, each with the path of its field.
 type checker struct {
 	errs []error
@@ -105,7 +108,7 @@ func (k *checker) motif(m Motif, at string) {
 
 func (k *checker) element(c Card, i int, at string, e Element) {
 	k.once(e.ID, at)
-	k.bad(!sane(e.Place.X, -500, 1000) || !sane(e.Place.Y, -500, 1000), at+".place.x", "the place is out of reach of the card")
+	k.bad(!sane(e.Place.X, -500, 1000) || !sane(e.Place.Y, -500, 1000), at+".place.x", outOfReach+"card")
 	k.bad(!sane(e.Place.Turn, -3600, 3600), at+".place.turn", "a turn is given in degrees")
 	k.bad(!slices.Contains(Faces, e.Face), at+".face", fmt.Sprintf("%q is not a face of a card; take %v", e.Face, Faces))
 	if e.On != "" {

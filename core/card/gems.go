@@ -44,7 +44,7 @@ func (g *Gems) check(k *checker, _ Card, _ Element, at string) {
 	k.bad(!sane(g.Size, 0.5, 30) || !sane(g.Height, 0.1, 15), at+".gems.size", "a gem is 0.5 to 30 mm across and 0.1 to 15 mm high")
 	k.bad(len(g.Places) == 0 || len(g.Places) > mostGems, at+".gems.places", fmt.Sprintf("1 to %d gems", mostGems))
 	for i, p := range g.Places {
-		k.bad(!sane(p.X, -400, 400) || !sane(p.Y, -400, 400), fmt.Sprintf("%s.gems.places[%d]", at, i), "the place is out of reach of the card")
+		k.bad(!sane(p.X, -400, 400) || !sane(p.Y, -400, 400), fmt.Sprintf("%s.gems.places[%d]", at, i), outOfReach+"card")
 	}
 }
 

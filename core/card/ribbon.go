@@ -50,7 +50,7 @@ func (r *Ribbon) check(k *checker, _ Card, _ Element, at string) {
 	k.bad(!sane(r.At, 0, 1), at+".at", "it is tied at a share of its line, 0 to 1")
 	k.bad(r.Tied != "" && !slices.Contains([]Tied{Untied, Knot, Bow}, r.Tied), at+".tied", fmt.Sprintf("%q is no way to tie it", r.Tied))
 	for i, p := range r.Points {
-		k.bad(!sane(p.X, -400, 400) || !sane(p.Y, -400, 400), fmt.Sprintf("%s.points[%d]", at, i), "the place is out of reach of the card")
+		k.bad(!sane(p.X, -400, 400) || !sane(p.Y, -400, 400), fmt.Sprintf("%s.points[%d]", at, i), outOfReach+"card")
 	}
 }
 

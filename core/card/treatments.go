@@ -291,7 +291,7 @@ func (k *checker) treatment(c Card, at string, e Element, t Treatment) {
 }
 
 func (k *checker) spot(at string, s Spot) {
-	k.bad(!sane(s.X, -400, 400) || !sane(s.Y, -400, 400) || !sane(s.Turn, -360, 360), at+".x", "the place is out of reach of the sheet")
+	k.bad(!sane(s.X, -400, 400) || !sane(s.Y, -400, 400) || !sane(s.Turn, -360, 360), at+".x", outOfReach+"sheet")
 }
 
 func (w *Words) check(k *checker, _ Card, _ Element, at string) {
@@ -306,7 +306,7 @@ func (p *Turned) check(k *checker, c Card, e Element, at string) {
 	k.bad(p.Turns < 2 || p.Turns > 16, at+".turns", "a pattern has 2 to 16 strikes")
 	k.bad(p.Start < 1 || p.Start > 4, at+".start", "the sheet has corners 1 to 4")
 	k.bad(e.Inset == nil && (!sane(e.Sheet.W, 20, 300) || !sane(e.Sheet.H, 20, 300)), at, "a sheet that is turned is 20 to 300 mm each way")
-	k.bad(!sane(p.X, -300, 300) || !sane(p.Y, -300, 300) || !sane(p.Turn, -360, 360), at+".x", "the place is out of reach of the sheet")
+	k.bad(!sane(p.X, -300, 300) || !sane(p.Y, -300, 300) || !sane(p.Turn, -360, 360), at+".x", outOfReach+"sheet")
 }
 
 func (p *Print) check(k *checker, c Card, _ Element, at string) {
@@ -343,7 +343,7 @@ func (s *Stencil) check(k *checker, _ Card, _ Element, at string) {
 	k.bad(!sane(s.Minutes, 0, 2880), at+".minutes", "paste dries within two days")
 	k.spot(at, s.Spot)
 	for i, x := range s.Shifts {
-		k.bad(!sane(x.X, -400, 400) || !sane(x.Y, -400, 400), fmt.Sprintf("%s.shifts[%d]", at, i), "the place is out of reach of the sheet")
+		k.bad(!sane(x.X, -400, 400) || !sane(x.Y, -400, 400), fmt.Sprintf("%s.shifts[%d]", at, i), outOfReach+"sheet")
 	}
 }
 
@@ -358,7 +358,7 @@ func (s *Stroke) check(k *checker, _ Card, _ Element, at string) {
 	k.bad(!sane(s.W, 0.2, 100), at+".w", "a stroke is 0.2 to 100 mm wide")
 	k.bad(len(s.Points) < 2 || len(s.Points) > 60, at+".points", "a stroke goes through 2 to 60 points")
 	for i, p := range s.Points {
-		k.bad(!sane(p.X, -400, 400) || !sane(p.Y, -400, 400), fmt.Sprintf("%s.points[%d]", at, i), "the place is out of reach of the sheet")
+		k.bad(!sane(p.X, -400, 400) || !sane(p.Y, -400, 400), fmt.Sprintf("%s.points[%d]", at, i), outOfReach+"sheet")
 	}
 }
 

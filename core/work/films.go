@@ -128,12 +128,13 @@ func (k *maker) filmed(i int, a Act, raised bool) Act {
 	if n < 0 || raised {
 		return a
 	}
-	glue := "Glue, back from the edge."
+	glue := "Glue"
 	if bonds := k.Things[i].Element.Bonds; len(bonds) > 0 {
 		if g, ok := k.Stock.Adhesive(bonds[0].Adhesive); ok {
-			glue = words.Capital(g.Name) + ", back from the edge."
+			glue = words.Capital(g.Name)
 		}
 	}
+	glue += ", back from the edge."
 	a.Title, a.Minutes = "Glue the back of "+k.plainName(i)+", in the film", 0
 	switch share := k.film[n].Share; {
 	case share >= wholeBack:
