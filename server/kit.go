@@ -25,6 +25,7 @@ type State struct {
 	Away     kit.Kit              `json:"away" doc:"what is no longer in the stores and is kept for cards that use it"`
 	Inks     []InkLook            `json:"inks" nullable:"false" doc:"every ink dried, in the order of lightness"`
 	Formats  []measure.CardFormat `json:"formats" nullable:"false"`
+	Backings []string             `json:"backings" nullable:"false" doc:"ids of the foam and adhesive that come as sheets and can be cut with letters"`
 	Settings Settings             `json:"settings"`
 	Demo     bool                 `json:"demo"`
 }
@@ -205,7 +206,7 @@ func (s *Server) state(ctx context.Context, _ *struct{}) (*stateOut, error) {
 	if err != nil {
 		return nil, problem(err)
 	}
-	out := &stateOut{State{Kit: k.Owned(), Away: k.NoLonger(), Inks: []InkLook{}, Formats: measure.Formats(), Settings: s.settings(ctx), Demo: s.demo}}
+	out := &stateOut{State{Kit: k.Owned(), Away: k.NoLonger(), Inks: []InkLook{}, Formats: measure.Formats(), Backings: k.Owned().Backings(), Settings: s.settings(ctx), Demo: s.demo}}
 	if ctx.Value(guestKey{}) != nil {
 		out.Body.Kit, out.Body.Away = shownKit(out.Body.Kit), shownKit(out.Body.Away)
 	}

@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"ochrestone/core/build"
+	"ochrestone/core/card"
 	"ochrestone/core/shape"
 )
 
@@ -248,10 +249,12 @@ const rockWide = 3.0
 
 // inOneZone reports whether a part is held in one zone only, or open at a side, on purpose.
 func inOneZone(holds []build.Hold) bool {
-	return slices.ContainsFunc(holds, func(h build.Hold) bool {
-		z := h.Bond.Zone
-		return len(h.Bond.Open) > 0 || z != "" && z != "all over" && z != "edge"
-	})
+	return slices.ContainsFunc(holds, func(h build.Hold) bool { return zoned(h.Bond) })
+}
+
+// zoned reports whether a bond leaves some of a part free on purpose.
+func zoned(b card.Bond) bool {
+	return len(b.Open) > 0 || b.Zone != "" && b.Zone != card.BondAllOver && b.Zone != card.BondEdge
 }
 
 // hangs is how far the furthest part of an outline lies from what holds or bears it, and where; 0

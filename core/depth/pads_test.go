@@ -185,4 +185,7 @@ func TestFoamCutToSlenderEndsHoldsThem(t *testing.T) {
 	} {
 		assert.InDelta(t, c.to, held(c.wide, c.long).Bounds().Max.X, 0.06, "%v", c)
 	}
+	// Held in one zone on purpose its ends are free, and foam stays back from the edge as it does.
+	plate := shape.Rect(0, 0, 80, 20)
+	assert.InDelta(t, 2, cutTo(plate, card.Bond{Spacer: "sheet", Level: 1, Zone: card.BondLeft}, Room{}).Bounds().Min.X, 0.06)
 }

@@ -116,14 +116,17 @@ func cutTo(self shape.Region, b card.Bond, room Room) shape.Region {
 	if b.Inset > 0 {
 		return cutBack(self, b, room, b.Inset)
 	}
-	g := cutBack(self, b, room, padInset)
-	far := hangsFrom(self, g)
-	for inset := padInset / 2; far > Hang && inset >= finestInset; inset /= 2 {
-		if finer := cutBack(self, b, room, inset); hangsFrom(self, finer) < far {
-			g, far = finer, hangsFrom(self, finer)
+	inset := padInset
+	for try, far := padInset, math.Inf(1); !zoned(b) && far > Hang && try >= finestInset; try /= 2 {
+		g, err := self.Offset(-try)
+		if err != nil {
+			break
+		}
+		if f := hangsFrom(self, g); f < far {
+			far, inset = f, try
 		}
 	}
-	return g
+	return cutBack(self, b, room, inset)
 }
 
 // finestInset is how near to the edge foam is cut at the least, mm: our own default.

@@ -25,6 +25,23 @@ func (s Spacer) Foam() bool { return s.Kind != "board" }
 // shape of their part.
 func (s Spacer) Pads() bool { return s.Kind == "square" || s.Kind == "mini" || s.Kind == "tape" }
 
+// Backings are the ids of what comes as a sheet with adhesive, of foam or alone, and so can be cut with
+// letters in one pass.
+func (k Kit) Backings() []string {
+	out := []string{}
+	for _, s := range k.Spacers {
+		if s.Kind == "sheet" {
+			out = append(out, s.ID)
+		}
+	}
+	for _, a := range k.Adhesives {
+		if a.Kind == "double-sided" {
+			out = append(out, a.ID)
+		}
+	}
+	return out
+}
+
 // Adhesive is a glue, tape or spray.
 type Adhesive struct {
 	ID         string  `json:"id"`

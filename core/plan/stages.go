@@ -237,40 +237,49 @@ func (b *builder) laid() {
 	b.plan.Steps = work.Lying(b.plan.Steps, lies, b.o.write.Length, b.o.write.Thin)
 }
 
-// lies is how the things on the front lie, as far as there is something to do for it.
+// lies is how the things on the front lie, as far as there is something to do for it. Of what is put
+// down in several pieces, such as letters, nothing is told: one sentence would not be true of all.
 func (b *builder) lies() (out []work.Lie) {
+	pieces := map[string]int{}
+	put := func(s depth.Stood) bool { return s.On.Element != s.ID.Element && len(s.Holds) > 0 }
+	for _, s := range b.plan.Stood {
+		if put(s) {
+			pieces[s.ID.Element]++
+		}
+	}
 	for _, s := range b.plan.Stood {
 		e, _ := b.card.Element(s.ID.Element)
-		if s.On.Element == s.ID.Element || len(s.Holds) == 0 || e.Film {
+		if !put(s) || pieces[e.ID] > 1 || e.Film {
 			continue // what film lifts lies under a weight till it holds
 		}
-		l := work.Lie{Element: s.ID.Element, Pads: len(s.Supports)}
+		l := work.Lie{Element: e.ID}
 		switch s.Trouble() {
 		case depth.None, depth.Leaning, depth.Bowing: // else its ends do not come down far enough to hold
 			if u := s.Uneven; u != nil && !s.Bent.Flat() {
 				l.Down = u.Rise
 			}
 		}
-		for _, p := range s.Supports {
-			h := s.Holds[p.Hold]
-			if sp, ok := b.kit.Spacer(h.Bond.Spacer); ok && p.Raised && !p.Own && sp.Pads() && h.W > 0 {
-				l.Of, l.Cut = sp.Name, max(l.Cut, min(p.Pad.W, p.Pad.H))
-				l.Across = h.W
-			} else {
-				l.Of = ""
-				break
-			}
-		}
-		if across := 2 * s.Outline.Area() / max(s.Outline.Length(), 1e-9); l.Of == "" || l.Cut >= l.Across || across >= l.Across {
-			l.Cut = 0
-		} else {
-			l.Across = across
-		}
+		b.slivers(s, &l)
 		if l.Down > 0 || l.Cut > 0 {
 			out = append(out, l)
 		}
 	}
 	return out
+}
+
+// slivers notes of a part that is narrower than its pads how they are cut; of others, and of those whose
+// pads the person placed, nothing.
+func (b *builder) slivers(s depth.Stood, l *work.Lie) {
+	across, cut := 2*s.Outline.Area()/max(s.Outline.Length(), 1e-9), 0.0
+	for _, p := range s.Supports {
+		h := s.Holds[p.Hold]
+		sp, ok := b.kit.Spacer(h.Bond.Spacer)
+		if !ok || !p.Raised || p.Own || !sp.Pads() || across >= h.W || min(p.Pad.W, p.Pad.H) >= h.W {
+			return
+		}
+		l.Of, cut = sp.Name, max(cut, min(p.Pad.W, p.Pad.H))
+	}
+	l.Pads, l.Cut, l.Across = len(s.Supports), cut, across
 }
 
 // findings foresees what will go wrong.

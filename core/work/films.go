@@ -122,11 +122,11 @@ func (k *maker) plainName(i int) string {
 }
 
 // filmed says of a thing that is put down with film how its back is glued in it; glue that goes on there
-// does not begin to set before all of it is pressed down.
-func (k *maker) filmed(i int, a Act, raised bool) Act {
+// does not begin to set before all of it is pressed down. It reports whether glue goes on in this step.
+func (k *maker) filmed(i int, a Act, raised bool) (Act, bool) {
 	n := slices.IndexFunc(k.film, func(l build.Lifted) bool { return l.Thing == i })
 	if n < 0 || raised {
-		return a
+		return a, true
 	}
 	glue := "Glue"
 	if bonds := k.Things[i].Element.Bonds; len(bonds) > 0 {
@@ -135,16 +135,19 @@ func (k *maker) filmed(i int, a Act, raised bool) Act {
 		}
 	}
 	glue += ", back from the edge."
-	a.Title, a.Minutes = "Glue the back of "+k.plainName(i)+", in the film", 0
+	name := k.plainName(i)
+	a.Title, a.Minutes = "Glue the back of "+name+", in the film", 0
 	switch share := k.film[n].Share; {
 	case share >= wholeBack:
+		a.Title = words.Capital(name) + " gets no glue in the film"
 		a.Detail = "Its back is wholly covered: it gets its glue when the film is off."
+		return a, false
 	case share > 0:
 		a.Detail = fmt.Sprintf("What is free of it; %.0f %% is covered, and gets its glue afterwards. %s", 100*share, glue)
 	default:
 		a.Detail = glue
 	}
-	return a
+	return a, true
 }
 
 // lifted: what film lifts is glued in it, and what lies over it waits until the film is off.

@@ -3,7 +3,8 @@ package work
 import (
 	"fmt"
 	"slices"
-	"strings"
+
+	"ochrestone/core/words"
 )
 
 // Lie is what there is to do where a thing is put down because of how it comes to lie.
@@ -36,14 +37,10 @@ func Lying(acts []Act, lies []Lie, format, thin func(mm float64) string) []Act {
 			continue
 		}
 		if l.Down >= leastDown {
-			a.Detail = strings.TrimSpace(a.Detail + " Its ends come down by " + thin(l.Down) + ": hold them down until the glue does.")
+			a.Detail += " Its ends come down by " + thin(l.Down) + ": hold them down until the glue does."
 		}
 		if l.Cut > 0 {
-			pads := "pads"
-			if l.Pads == 1 {
-				pads = "pad"
-			}
-			a.Detail = strings.TrimSpace(a.Detail + fmt.Sprintf(" It is %s across: %d %s cut to %s from the %s.", format(l.Across), l.Pads, pads, format(l.Cut), strings.ToLower(l.Of)))
+			a.Detail += fmt.Sprintf(" It is %s across: %s cut to %s from the %s.", format(l.Across), words.Count(l.Pads, "pad"), format(l.Cut), words.Small(l.Of))
 		}
 	}
 	return acts

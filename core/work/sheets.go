@@ -240,8 +240,8 @@ func (k *maker) put(i int) {
 	if e.Sheet != nil && e.Sheet.Flap != nil {
 		a.Detail = fmt.Sprintf("Glue its flap of %s beneath the panel, between two sheets; the leaf itself stays free.", k.format(e.Sheet.Flap.Depth))
 	}
-	a = k.filmed(i, a, raised)
-	if d := k.dose(e.Bonds, t.Outline); d != "" && e.Letters == nil && e.Image == nil {
+	a, glues := k.filmed(i, a, raised)
+	if d := k.dose(e.Bonds, t.Outline); d != "" && glues && e.Letters == nil && e.Image == nil {
 		a.Detail += " " + d
 	}
 	a.Detail = k.unlined(*t, a.Detail) + k.crossed(i)

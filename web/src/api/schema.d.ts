@@ -6872,6 +6872,8 @@ export interface components {
         State: {
             /** @description what is no longer in the stores and is kept for cards that use it */
             away: components["schemas"]["Kit"];
+            /** @description ids of the foam and adhesive that come as sheets and can be cut with letters */
+            backings: string[];
             demo: boolean;
             formats: components["schemas"]["CardFormat"][];
             /** @description every ink dried, in the order of lightness */

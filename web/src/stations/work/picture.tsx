@@ -94,11 +94,12 @@ export function Picture({ at, steps, small }: { at: Act; steps: Act[]; small?: b
 	const paper = b.state.kit.papers.find((p) => p.id === base.paper)?.colour ?? bare;
 	const before = useMemo(() => steps.slice(0, Math.max(0, steps.indexOf(at))).map((s) => s.key), [steps, at]);
 	const now = useMemo(() => (standing ? states(standing.pieces.length, standing.steps, before, at.key) : []), [standing, before, at.key]);
-	if (!standing || at.id.card || !standing.steps.some((s) => s.key === at.key)) return null;
+	const step = standing?.steps.find((s) => s.key === at.key);
+	if (!standing || at.id.card || !step) return null;
 	const lit = standing.pieces.filter((_, i) => now[i] === "lit");
 	// Ink that goes on only here and there is lit by itself.
-	const mark = standing.steps.find((s) => s.key === at.key)?.mark;
-	const from = (!small && standing.steps.find((s) => s.key === at.key)?.from) || [];
+	const mark = step.mark;
+	const from = (!small && step.from) || [];
 	const ways = from.map((m) => ({ path: `M${m.x1} ${m.y1} L${m.x2} ${m.y2}` }));
 	const [x, y, w, h] = view(base.w, base.h, mark ? [{ path: mark }] : [...lit, ...ways]);
 	const px = Math.max(w, h) / 300;

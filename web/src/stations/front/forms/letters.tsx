@@ -40,15 +40,13 @@ export default function LettersForm({ e }: { e: Element & { letters: S["Letters"
 				<NumberField saved label="Stacked" v={Math.max(1, l.plies ?? 1)} set={(plies) => set({ plies })} min={1} max={6} width="60px" />
 				<Select label="Backing" value={l.backing ?? ""} onChange={(v) => set({ backing: v || undefined })} width="190px">
 					<option value="">none</option>
-					{/* What comes as a sheet, and so can be cut with them. */}
-					{[
-						...kit.spacers.filter((s) => s.kind === "sheet" || s.id === l.backing),
-						...kit.adhesives.filter((a) => a.kind === "double-sided" || a.id === l.backing),
-					].map((s) => (
-						<option key={s.id} value={s.id}>
-							{s.name}
-						</option>
-					))}
+					{[...kit.spacers, ...kit.adhesives]
+						.filter((s) => b.state.backings.includes(s.id) || s.id === l.backing)
+						.map((s) => (
+							<option key={s.id} value={s.id}>
+								{s.name}
+							</option>
+						))}
 				</Select>
 			</Fields>
 			<CutFrom l={l} set={set} />
