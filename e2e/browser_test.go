@@ -124,11 +124,15 @@ type step = chromedp.Action[chromedp.Void]
 // without a graphics card.
 var solids = []chromedp.ExecAllocatorOption{chromedp.Flag("use-angle", "swiftshader"), chromedp.Flag("enable-unsafe-swiftshader", true)}
 
+// hasty spares the browser the work of compiling for a long stay: a page of a test is left in seconds.
+// What measures the page's speed does without.
+var hasty = chromedp.Flag("js-flags", "--no-opt --no-maglev")
+
 // chromium begins headless Chromium with an empty profile, which what is given back ends.
 func chromium(more ...chromedp.ExecAllocatorOption) (context.Context, func(), error) {
-	exe, err := exec.LookPath("chromium")
+	exe, err := exec.LookPath("chromium-headless-shell")
 	if err != nil {
-		return nil, nil, errors.New("chromium is not installed: make test installs it")
+		return nil, nil, errors.New("the shell of Chromium is not installed: make test installs it")
 	}
 	profile, err := os.MkdirTemp("", "ochrestone-e2e-*")
 	if err != nil {
@@ -180,7 +184,13 @@ func browser(t testing.TB, w, h int, more ...chromedp.ExecAllocatorOption) conte
 		ctx, stop, err = chromium(more...)
 		require.NoError(t, err)
 	} else {
-		one.Do(func() { one.ctx, one.end, one.err = chromium() })
+		one.Do(func() {
+			if _, bench := t.(*testing.B); bench {
+				one.ctx, one.end, one.err = chromium()
+			} else {
+				one.ctx, one.end, one.err = chromium(hasty)
+			}
+		})
 		require.NoError(t, one.err)
 		ctx, stop = chromedp.NewContext(one.ctx, chromedp.WithNewBrowserContext(), chromedp.WithNewWindow(true))
 	}
@@ -237,14 +247,14 @@ func quiet(ctx context.Context, asked ...string) { ctx.Value(quietKey{}).(func([
 // names itself soon.
 func do(t testing.TB, ctx context.Context, what string, steps ...step) {
 	t.Helper()
-	within(t, ctx, 30*time.Second, what, steps...)
+	within(t, ctx, 90*time.Second, what, steps...)
 }
 
 // long is do for work that takes a while on a busy machine: a simulated
 // picture, its outlines, its stack.
 func long(t testing.TB, ctx context.Context, what string, steps ...step) {
 	t.Helper()
-	within(t, ctx, 240*time.Second, what, steps...)
+	within(t, ctx, 400*time.Second, what, steps...)
 }
 
 func within(t testing.TB, ctx context.Context, limit time.Duration, what string, steps ...step) {
@@ -255,91 +265,6 @@ func within(t testing.TB, ctx context.Context, limit time.Duration, what string,
 		// The head says which page it is, the tail what it said last: the middle is lists.
 		text, _ := chromedp.Run(ctx, chromedp.Evaluate[string]("(t => location.pathname + '\\n' + (t.length < 3000 ? t : t.slice(0, 600) + '\\n[…]\\n' + t.slice(-2400)))(document.body.innerText)"))
 		t.Fatalf("%s: %v\non the page:\n%s", what, err, text)
-	}
-}
-
-// css and xpath are clicks on the first visible match.
-func css(sel string) step { return chromedp.Click(chromedp.CSS(sel), chromedp.NodeVisible) }
-
-func button(text string) step {
-	return press(`//button[normalize-space(.)="` + text + `"]`)
-}
-
-// press clicks on what an XPath finds once it stands still: a page that is drawn anew as the
-// mouse goes down moves the thing from under it, and the click is lost. One that never came to
-// the thing, where the same page is still there, is made again, as a hand would.
-func press(xpath string) step {
-	still := fmt.Sprintf(`(() => {
-		const found = document.evaluate(%q, document, null, XPathResult.ORDERED_NODE_SNAPSHOT_TYPE);
-		for (let i = 0; i < found.snapshotLength; i++) {
-			const e = found.snapshotItem(i), r = e.getBoundingClientRect();
-			if (!r.width || e.disabled) continue;
-			const at = [r.x, r.y, r.width, document.body.innerText.length].join(), was = globalThis.stoodAt ?? {at: "", times: 0};
-			globalThis.stoodAt = {at, times: was.at === at ? was.times + 1 : 0};
-			if (globalThis.stoodAt.times <= 4) return false;
-			globalThis.clicked = false;
-			for (const kind of ["click", "pointerdown"]) e.addEventListener(kind, () => { globalThis.clicked = true; }, {capture: true, once: true});
-			return true;
-		}
-		return false;
-	})()`, xpath)
-	return func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
-		for range 4 {
-			if v, err := steps(waitFor(still), chromedp.Click(chromedp.Search(xpath), chromedp.NodeVisible))(ctx, tg); err != nil {
-				return v, err
-			}
-			if missed, err := chromedp.Evaluate[bool]("globalThis.clicked === false")(ctx, tg); err != nil || !missed {
-				break
-			}
-		}
-		return chromedp.Void{}, nil
-	}
-}
-
-func seen(sel string) step { return chromedp.WaitVisible(chromedp.CSS(sel)) }
-
-// says waits until the page holds the words.
-func says(words string) step {
-	return func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
-		_, err := chromedp.Poll[bool](fmt.Sprintf("document.body.innerText.includes(%q)", words), chromedp.WithPollingTimeout(0))(ctx, tg)
-		if err != nil {
-			err = fmt.Errorf("wait for the words %q: %w", words, err)
-		}
-		return chromedp.Void{}, err
-	}
-}
-
-// still waits until nothing on the page moves.
-func still() step {
-	return waitFor(`document.getAnimations().every(a => a.playState !== "running")`)
-}
-
-// fetched waits until the page has fetched nothing for a while: what it loads ahead is there.
-func fetched() step {
-	return waitFor(`document.readyState === "complete" && performance.now() - Math.max(0, ...performance.getEntriesByType("resource").map(r => r.responseEnd)) > 400`)
-}
-
-// leads does something that leads to another page, and waits until that is there.
-func leads(what step) step {
-	return func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
-		none := chromedp.Void{}
-		if _, err := chromedp.Evaluate[any]("window.left = true; null")(ctx, tg); err != nil {
-			return none, fmt.Errorf("mark a page: %w", err)
-		}
-		if _, err := what(ctx, tg); err != nil {
-			return none, err
-		}
-		for {
-			// While pages change there is none to ask.
-			if there, err := chromedp.Evaluate[bool](`!window.left && document.readyState === "complete"`)(ctx, tg); err == nil && there {
-				return none, nil
-			}
-			select {
-			case <-ctx.Done():
-				return none, fmt.Errorf("wait for another page: %w", ctx.Err())
-			case <-time.After(20 * time.Millisecond):
-			}
-		}
 	}
 }
 
@@ -374,30 +299,4 @@ func read[T any](t testing.TB, ctx context.Context, js string) T {
 	v, err := chromedp.Run(ctx, chromedp.Evaluate[T](js, chromedp.EvalAwaitPromise))
 	require.NoError(t, err, js)
 	return v
-}
-
-// settled waits until the page has drawn what it has been told, with its fonts.
-func settled() step {
-	return func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
-		_, err := chromedp.Evaluate[bool](`document.fonts.ready.then(() => new Promise(r => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(() => r(true), 0)))))`, chromedp.EvalAwaitPromise)(ctx, tg)
-		return chromedp.Void{}, err
-	}
-}
-
-// changes does something and waits until it is saved as another change of the card.
-func changes(what step) step {
-	return func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
-		number := `Number((document.body.innerText.match(/Saved, change (\d+)/) ?? [0, -1])[1])`
-		was, err := chromedp.Evaluate[int](number)(ctx, tg)
-		if err != nil {
-			return chromedp.Void{}, err
-		}
-		if _, err := what(ctx, tg); err != nil {
-			return chromedp.Void{}, err
-		}
-		if _, err = chromedp.Poll[bool](fmt.Sprintf("%s > %d", number, was), chromedp.WithPollingTimeout(0))(ctx, tg); err != nil {
-			err = fmt.Errorf("wait for a change after %d: %w", was, err)
-		}
-		return chromedp.Void{}, err
-	}
 }

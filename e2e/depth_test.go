@@ -1,7 +1,6 @@
 package e2e
 
 import (
-	"context"
 	"fmt"
 	"path/filepath"
 	"testing"
@@ -15,14 +14,6 @@ import (
 const standingOf = `fetch("/api/cards/lamp-sitters/standing").then(r=>r.json())`
 
 func lookAt(how string) step { return set2(`select[aria-label="Look at"]`, how) }
-
-// none waits until nothing is found by a selector.
-func none(sel string) step {
-	return func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
-		_, err := chromedp.Poll[bool](fmt.Sprintf("!document.querySelector(%q)", sel))(ctx, tg)
-		return chromedp.Void{}, err
-	}
-}
 
 // A strip on foam across something that stands higher: the trouble is said and marked on
 // the picture, its mend is pressed, the trouble is gone and the step says so.

@@ -7,7 +7,6 @@ import (
 	"os"
 	"path/filepath"
 	"testing"
-	"time"
 
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
@@ -24,10 +23,7 @@ func pickFrom(label, option string) step {
 
 // there waits until a list of that name is on the page.
 func there(label string) step {
-	return func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
-		_, err := chromedp.Poll[bool](fmt.Sprintf(`[...document.querySelectorAll("select")].some(s => (s.getAttribute("aria-label") ?? s.closest(".field")?.querySelector("label")?.textContent ?? "").startsWith(%q))`, label), chromedp.WithPollingTimeout(0))(ctx, tg)
-		return chromedp.Void{}, err
-	}
+	return named("wait for the list "+label, until(fmt.Sprintf(`[...document.querySelectorAll("select")].some(s => (s.getAttribute("aria-label") ?? s.closest(".field")?.querySelector("label")?.textContent ?? "").startsWith(%q))`, label)))
 }
 
 // tick presses a box by its label.
@@ -47,16 +43,6 @@ func inHand(id string) step {
 	return steps(waitFor("!!"+find), eval(find+`.dispatchEvent(new MouseEvent("click", {bubbles: true}))`))
 }
 
-// waitFor waits until an expression on the page is true.
-func waitFor(js string) step {
-	return func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
-		if _, err := chromedp.Poll[bool](js, chromedp.WithPollingTimeout(20*time.Second))(ctx, tg); err != nil {
-			return chromedp.Void{}, fmt.Errorf("wait for %s: %w", js, err)
-		}
-		return chromedp.Void{}, nil
-	}
-}
-
 // adds puts something on the front by what the list of things calls it.
 func adds(what string) step {
 	return changes(pressAdd(what))
@@ -65,15 +51,12 @@ func adds(what string) step {
 // pressAdd opens Add and presses one of its buttons, once the sheet it is on stands still:
 // it moves while its pictures come in.
 func pressAdd(what string) step {
-	still := func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
-		_, err := chromedp.Poll[bool](`(() => {
+	still := until(`(() => {
 			const r = document.querySelector(".popover")?.getBoundingClientRect();
 			const now = r ? [r.x, r.y, r.width, r.height].join() : "";
 			if (now !== window.stoodAt) { window.stoodAt = now; window.stoodFor = 0; }
-			return now !== "" && ++window.stoodFor > 8;
-		})()`, chromedp.WithPollingTimeout(0))(ctx, tg)
-		return chromedp.Void{}, err
-	}
+			return now !== "" && ++window.stoodFor > 4;
+		})()`)
 	return steps(button("Add"), seen(".popover"), settled(), still, button(what))
 }
 
@@ -85,17 +68,6 @@ func image(set string) step {
 // notes opens the shelf of notes where it is shut.
 func notes() step {
 	return eval(`const b = [...document.querySelectorAll("button[aria-expanded=false]")].find(x => /\d+ notes?/.test(x.textContent)); b?.click()`)
-}
-
-func steps(all ...step) step {
-	return func(ctx context.Context, t *chromedp.Target) (chromedp.Void, error) {
-		for _, s := range all {
-			if _, err := s(ctx, t); err != nil {
-				return chromedp.Void{}, err
-			}
-		}
-		return chromedp.Void{}, nil
-	}
 }
 
 // front begins a card of a size from nothing in the demo's stores.

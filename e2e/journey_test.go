@@ -210,11 +210,3 @@ func drag(sel string, dx, dy float64) step {
 		return chromedp.DragAndDropXY(at[0], at[1], at[0]+dx, at[1]+dy, 6)(ctx, tg)
 	}
 }
-
-// gone waits until the page no longer holds the words.
-func gone(words string) step {
-	return func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
-		_, err := chromedp.Poll[bool](fmt.Sprintf("!document.body.innerText.includes(%q)", words))(ctx, tg)
-		return chromedp.Void{}, err
-	}
-}

@@ -1,7 +1,6 @@
 package e2e
 
 import (
-	"context"
 	"os"
 	"path/filepath"
 	"testing"
@@ -39,10 +38,7 @@ func TestShots(t *testing.T) {
 	p.URL = past.URL // three evenings of the past
 	shot("log", "/card/toadstools/log", says("3 runs"), says("Planned, and as it went"), set2(`.log input`, "The ring, on the windowsill"), chromedp.SetUploadFiles(chromedp.CSS(`.log input[type=file]`), []string{photo}), seen(`.photograph img`))
 	p.URL = at
-	shot("bench", "/", func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
-		_, err := chromedp.Poll[bool](`document.images.length > 5 && [...document.images].every(i => i.complete && i.naturalWidth > 0)`)(ctx, tg)
-		return chromedp.Void{}, err
-	})
+	shot("bench", "/", until(`document.images.length > 5 && [...document.images].every(i => i.complete && i.naturalWidth > 0)`))
 	shot("stores-inks", "/stores/inks")
 	shot("stores-sets", "/stores/sets")
 	stratum := func(n string) step {
