@@ -62,6 +62,7 @@ type Thing struct {
 	Whole    shape.Region   // the same without its openings
 	Openings []shape.Region // as they are cut, in that frame
 	Seats    []shape.Region // places pressed into it where images go, in that frame
+	Died     bool           // of a sheet: a die of the stores cuts its outline
 	Islands  int            // loose islands of letters, cut out or kept
 	Patches  []Patch        // of a sheet: which colour it has where, in that frame
 	Treated  []Treated      // of a sheet: what its treatments come to

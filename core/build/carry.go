@@ -164,7 +164,7 @@ func (f *carrying) sheet(e card.Element) shape.Region {
 	}
 	s := e.Sheet
 	w, h := s.W-2*s.Trim, s.H-2*s.Trim
-	g, err := layout.Outline(s.Shape, w, h, f.b.part)
+	g, _, err := layout.Sheet(*s, w, h, f.b.part)
 	if err != nil {
 		g = shape.Rect(-w/2, -h/2, w, h)
 	}

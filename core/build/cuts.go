@@ -138,8 +138,11 @@ func (b *Build) sheetCut(t *Thing) Cut {
 	c.Size, c.Outline = size, rectangle(size)
 	if o := s.Shape; o != nil && s.Flap == nil && (o.Kind != card.Rectangle || o.Pitch == 0) && !t.Whole.Empty() {
 		c.Outline, c.By = centred(t.Whole), Scissors
-		if o.Kind == card.DiePart {
+		switch {
+		case t.Died:
 			c.By = Die
+		case o.Kind == card.DiePart && square(c.Outline):
+			c.By = Trimmer
 		}
 		box := c.Outline.Bounds()
 		c.Size = measure.Size{W: box.W(), H: box.H()}

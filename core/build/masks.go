@@ -125,10 +125,16 @@ func (b *Build) regionMasks(out []Mask) ([]Mask, error) {
 		seen = append(seen, m.Image.ID)
 		views := m.Image.Shapes.Views
 		for i, v := range views {
-			if v.Layer.Region == nil || v.Layer.Region.By != card.Masked || v.Problem != "" || v.Host < 0 {
+			if v.Layer.Region == nil || v.Problem != "" || v.Host < 0 {
 				continue
 			}
 			of := views[v.Host]
+			if v.Layer.Region.By == card.Covered {
+				out = append(out, Mask{Label: v.Layer.Label, Region: v.Outline, Over: []string{of.Layer.Label}})
+			}
+			if v.Layer.Region.By != card.Masked {
+				continue
+			}
 			g, err := maskOf(v.Part.Outline, v.Outline)
 			if err != nil {
 				return nil, fmt.Errorf("draw the mask of %s: %w", views[i].Layer.Label, err)

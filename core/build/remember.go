@@ -69,6 +69,7 @@ type With struct {
 // leafed is a sheet with all that is done to it, in its own frame.
 type leafed struct {
 	local, whole shape.Region
+	died         bool
 	openings     []shape.Region
 	seats        []shape.Region
 	islands      int

@@ -53,6 +53,7 @@ func (b *Build) shaker(i int, images []Image) {
 	s := e.Shaker
 	t.At = e.Place
 	front := s.Front()
+	front.W, front.H = 0, 0 // its frame is as large as its die, where it has one
 	made := b.leafed(card.Element{ID: e.ID, Sheet: &front}, t.At, s.W, s.H, images)
 	t.Local, t.Whole, t.Openings, t.Islands, t.Problem = made.whole, made.whole, made.openings, made.islands, made.problem
 	t.Shaking = &Shaking{}

@@ -51,7 +51,7 @@ func (b *Build) sheet(i int, images []Image) {
 	}
 	made := b.remembered(e, t.At, w, h, images)
 	t.Local, t.Whole, t.Openings, t.Islands, t.Problem = made.local, made.whole, made.openings, made.islands, made.problem
-	t.Treated, t.Patches, t.Seats = made.treated, made.patches, made.seats
+	t.Treated, t.Patches, t.Seats, t.Died = made.treated, made.patches, made.seats, made.died
 	b.Patterns = append(b.Patterns, made.patterns...)
 	body := b.Stock.PaperColour(s.Paper).Hex()
 	p := Piece{ID: ID{Element: e.ID}, On: b.Carrier(e), Local: made.local, Films: made.films, Stock: s.Paper, Thick: b.Stock.Caliper(s.Paper), Plies: 1, Body: body, Top: body, Clear: b.clear(s.Paper)}
@@ -78,17 +78,17 @@ func (b *Build) sheet(i int, images []Image) {
 // treated.
 func (b *Build) leafed(e card.Element, at card.Place, w, h float64, images []Image) (out leafed) {
 	s := e.Sheet
-	whole, err := layout.Outline(s.Shape, w, h, b.part)
+	whole, died, err := layout.Sheet(*s, w, h, b.part)
 	if err != nil {
 		out.problem = said(err)
 		whole = shape.Rect(-w/2, -h/2, w, h)
 	}
-	out.whole = whole
+	out.whole, out.died = whole, died
 	b.open(&out, s.Openings)
 	g := newGround(b, s.Paper, out.local)
 	cut := shape.Rect(-w/2-s.Trim, -h/2-s.Trim, w+2*s.Trim, h+2*s.Trim).Bounds()
 	doing := treating{ground: g, e: e, at: at, size: cut, whole: whole, images: images}
-	if o := s.Shape; o != nil && o.Kind == card.DiePart {
+	if o := s.Shape; died {
 		// The die presses its lines as it cuts.
 		if p, ok := b.partOf(o.Set, o.Part); ok {
 			c := p.Outline.Bounds().Centre()

@@ -116,6 +116,13 @@ func tints(s look.Stock, m look.Image, w card.Colourway, as look.Colourway, star
 			}
 			leaves[at] = g
 		}
+		if v.Layer.Spares() {
+			// What is printed over it later lies on that, and not on the ink round it.
+			if c, err := colour.ParseHex(as.Layers[i].Dry); err == nil {
+				g.put(Patch{Region: v.Outline, Colour: c, bare: true})
+			}
+			continue
+		}
 		from := len(g.films)
 		if err := g.print(v.Outline, w.Layers[v.Layer.ID]); err != nil {
 			continue // it keeps its one colour

@@ -20,15 +20,29 @@ const (
 	CutTwice Parting = "cut twice" // cut again, fussy cut along the line and laid over the first
 	Swapped  Parting = "swapped"   // both cut along the line and the regions swapped: no thicker
 	Enclosed Parting = "enclosed"  // what a closed line of a print holds, coloured by hand within it
+	Kept     Parting = "kept"      // stays as the piece is without its ink; how is not said yet
+	Covered  Parting = "covered"   // stays so beneath a mask while the piece is inked
 )
 
 // Partings lists them.
-var Partings = []Parting{Masked, CutTwice, Swapped, Enclosed}
+var Partings = []Parting{Masked, CutTwice, Swapped, Enclosed, Kept, Covered}
+
+// Spares reports whether a layer is no layer of its own but a region of another that stays as that is
+// without its ink.
+func (l Layer) Spares() bool {
+	return l.Region != nil && (l.Region.By == Kept || l.Region.By == Covered)
+}
+
+// KeptLabel is what a region of a layer is called that stays as it is, where nobody gave it a name.
+func KeptLabel(of Layer) string { return of.Label + ", kept as it is" }
+
+// piece reports whether a region parted so is a piece of card of its own.
+func (p Parting) piece() bool { return p == CutTwice || p == Swapped }
 
 // Region is one of two colour regions of a part: what lies to the right of a line across
 // it, as the line runs, or within another part of the set.
 type Region struct {
-	By    Parting  `json:"by" enum:"masked,cut twice,swapped,enclosed"`
+	By    Parting  `json:"by" enum:"masked,cut twice,swapped,enclosed,kept,covered"`
 	Line  []Offset `json:"line,omitempty" maxItems:"60" doc:"the line it is parted along, in the frame of the set, mm; its ends run on straight, or it is closed where they meet; of what a print encloses one point within"`
 	Part  string   `json:"part,omitempty" doc:"part id: instead of a line, what lies within that part"`
 	Other bool     `json:"other,omitempty" doc:"the other side of the line, or what lies outside that part"`
@@ -68,11 +82,14 @@ func (e *Again) apply(c *Card, k kit.Kit) error {
 			r.Line = proposedLine(k, m.Set, of.Part)
 		}
 		l.Region, l.Label, l.On = &r, of.Label+", second colour", of.ID
-		if r.By == Masked {
+		if !r.By.piece() {
 			l.Make, l.Bonds = of.Make, nil
 			if l.Make == Cut {
 				l.Make = Printed
 			}
+		}
+		if l.Spares() {
+			l.Label = KeptLabel(of)
 		}
 		l.Accent = true // another colour has its own place in the order of lightness
 		if r.By == Swapped {
@@ -111,6 +128,56 @@ func (e *Again) apply(c *Card, k kit.Kit) error {
 		m.Colourways[n] = w
 	}
 	return nil
+}
+
+// reparted brings a layer into line with how its region is parted now: a piece of card has its paper and
+// its glue, what is printed or kept has none, and what is kept takes no ink.
+func (m *Motif) reparted(k kit.Kit, layer int, was *Region) {
+	l := &m.Layers[layer]
+	if l.Region == nil || was == nil || l.Region.By == was.By {
+		return
+	}
+	of := slices.IndexFunc(m.Layers, func(o Layer) bool { return o.ID == l.On || l.On == "" && o.Part == l.Part && o.Region == nil })
+	if of < 0 {
+		return
+	}
+	cut := m.Layers[of].Make == Cut
+	switch {
+	case l.Region.By.piece() && cut && l.Make != Cut:
+		l.Make, l.Bonds = Cut, Glue(firstGlue(k))
+		m.refinish(l.ID, func(f Finish, w Colourway) Finish {
+			f.Paper = w.Layers[m.Layers[of].ID].Paper
+			return f
+		})
+	case !l.Region.By.piece() && l.Make == Cut:
+		l.Make, l.Bonds = Printed, nil
+		m.refinish(l.ID, func(f Finish, _ Colourway) Finish {
+			f.Paper = ""
+			return f
+		})
+	}
+	if l.Region.By == Swapped {
+		l.On, l.Bonds = "", m.Layers[of].Bonds
+	} else {
+		l.On = m.Layers[of].ID
+	}
+	if l.Spares() {
+		m.refinish(l.ID, func(Finish, Colourway) Finish { return Finish{} })
+	}
+}
+
+// refinish changes the finish of a layer in every colourway.
+func (m *Motif) refinish(layer string, to func(Finish, Colourway) Finish) {
+	m.Colourways = slices.Clone(m.Colourways)
+	for n, w := range m.Colourways {
+		f := to(w.Layers[layer], w)
+		w.Layers = maps.Clone(w.Layers)
+		if w.Layers == nil {
+			w.Layers = map[string]Finish{}
+		}
+		w.Layers[layer] = f
+		m.Colourways[n] = w
+	}
 }
 
 // leastEnclosed is how large a region is at least, mm², that a person would colour by itself: our own
@@ -218,5 +285,6 @@ func (k *checker) again(at string, l Layer) {
 	for i, p := range r.Line {
 		k.bad(!sane(p.X, -5000, 5000) || !sane(p.Y, -5000, 5000), fmt.Sprintf("%s.region.line[%d]", at, i), "the point is out of reach of the piece")
 	}
-	k.bad(r.By != Masked && l.Make != Cut, at+".region.by", "only cut pieces are cut twice or swapped: mask a print")
+	k.bad(r.By.piece() && l.Make != Cut, at+".region.by", "only cut pieces are cut twice or swapped: mask a print")
+	k.bad(l.Spares() && l.Make == Cut, at+".region.by", "what stays as it is, is no piece of its own: cut it twice")
 }

@@ -316,11 +316,15 @@ func (e *SetSheet) apply(c *Card, k kit.Kit) error {
 		s := *e.Sheet
 		s.extra, s.Treatments, s.Openings = el.Sheet.extra, slices.Clone(s.Treatments), slices.Clone(s.Openings)
 		// A sheet cut with a die is as large as the die.
-		if o := s.Shape; o != nil && o.Kind == DiePart && el.Inset == nil && (el.Sheet.Shape == nil || *diePart(el.Sheet.Shape) != *diePart(o)) {
+		if o := s.Shape; o != nil && o.Kind == DiePart && el.Inset == nil {
 			if set, ok := k.Set(o.Set); ok {
-				if p, ok := set.Part(o.Part); ok {
+				if p, ok := set.Part(o.Part); ok && (el.Sheet.Shape == nil || *diePart(el.Sheet.Shape) != *diePart(o)) {
 					b := p.Outline.Bounds()
 					s.W, s.H = b.W(), b.H()
+				} else if p, ok := sized(set, s.W, s.H); ok && s.Size() != el.Sheet.Size() {
+					// Another size is another die of its set, where there is one.
+					other := *o
+					other.Part, s.Shape = p.ID, &other
 				}
 			}
 		}
@@ -331,6 +335,20 @@ func (e *SetSheet) apply(c *Card, k kit.Kit) error {
 		el.Inset = &m
 	}
 	return nil
+}
+
+// sized is the part of a set that is so large, mm; one that is not lost where there are several.
+func sized(set kit.Set, w, h float64) (found kit.Part, ok bool) {
+	for _, p := range set.Parts {
+		b := p.Outline.Bounds()
+		if math.Abs(b.W()-w) > 0.5 || math.Abs(b.H()-h) > 0.5 {
+			continue
+		}
+		if !ok || found.Missing && !p.Missing {
+			found, ok = p, true
+		}
+	}
+	return found, ok
 }
 
 // diePart is the die of an outline.

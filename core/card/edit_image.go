@@ -161,14 +161,19 @@ type SetLayer struct {
 	Layer Layer  `json:"layer"`
 }
 
-func (e *SetLayer) apply(c *Card, _ kit.Kit) error {
-	l, err := c.layer(e.Motif, e.Layer.ID)
+func (e *SetLayer) apply(c *Card, k kit.Kit) error {
+	m, err := c.motif(e.Motif)
 	if err != nil {
 		return err
 	}
-	was := *l
-	*l = e.Layer
-	l.ID, l.Part, l.extra = was.ID, was.Part, was.extra
+	i := slices.IndexFunc(m.Layers, func(l Layer) bool { return l.ID == e.Layer.ID })
+	if i < 0 {
+		return fmt.Errorf("layer %q of %s %w", e.Layer.ID, m.Name, ErrGone)
+	}
+	was := m.Layers[i]
+	m.Layers[i] = e.Layer
+	m.Layers[i].ID, m.Layers[i].Part, m.Layers[i].extra = was.ID, was.Part, was.extra
+	m.reparted(k, i, was.Region)
 	return nil
 }
 

@@ -122,7 +122,7 @@ func Rules() []Rule { return Under(register.Defaults()) }
 
 // Under lists every rule with what a person has set for the eye to forgive.
 func Under(forgiven register.Limits) []Rule {
-	return slices.Concat(pieceRules(), inkRules(), fitRules(forgiven), frontRules(), seenRules(), smallRules(), severalRules(), edgeRules(), reachRules(), meantRules(), trimRules(), sheetRules(), lightRules(), []Rule{uncolouredRule()}, mediaRules(), depthRules(), rippleRules(), countRules(), standRules(), shakerRules(), workRules(), storeRules())
+	return slices.Concat(pieceRules(), inkRules(), fitRules(forgiven), frontRules(), seenRules(), smallRules(), severalRules(), edgeRules(), reachRules(), meantRules(), trimRules(), sheetRules(), lightRules(), []Rule{uncolouredRule(), sparedRule()}, dieRules(), mediaRules(), depthRules(), rippleRules(), countRules(), standRules(), shakerRules(), workRules(), storeRules())
 }
 
 // practice is the source of most rules.

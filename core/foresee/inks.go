@@ -333,13 +333,14 @@ func hueAlone(v *View, m *Image, wi int, add func(Hit)) {
 func jars(_ *View, m *Image, wi int, add func(Hit)) {
 	w := m.Looks[wi]
 	var whole float64
-	visible := map[string]float64{}
+	visible, spared := map[string]float64{}, map[string]bool{}
 	for _, v := range m.Shapes.Views {
 		whole += v.Visible
-		visible[v.Layer.ID] = v.Visible
+		visible[v.Layer.ID], spared[v.Layer.ID] = v.Visible, v.Layer.Spares()
 	}
 	for _, p := range w.Pairs {
-		if p.A == "" || p.Diff < jarDiff || p.Length < look.MergesOver {
+		// What is kept as it is, is meant to stand out.
+		if p.A == "" || spared[p.A] || spared[p.B] || p.Diff < jarDiff || p.Length < look.MergesOver {
 			continue
 		}
 		small, other := p.B, p.A

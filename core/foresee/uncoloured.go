@@ -23,7 +23,7 @@ func uncoloured(v *View, m *Image, wi int, add func(Hit)) {
 			some = true
 			continue
 		}
-		if l.Make != card.Cut && !f.Bare {
+		if l.Make != card.Cut && !f.Bare && !l.Spares() {
 			none = append(none, l.Label)
 			if first == "" {
 				first = l.ID

@@ -68,6 +68,24 @@ func Outline(o *card.Outline, w, h float64, part PartOf) (shape.Region, error) {
 	return shape.Region{}, fmt.Errorf("%q is not an outline this version knows", o.Kind)
 }
 
+// sameSize is how near a sheet comes to the size of its die that the die cuts it, mm; our own default.
+const sameSize = 0.5
+
+// Sheet is the outline of a sheet of w by h mm about the origin, and whether a die cuts it so. One that is
+// to be of another size than its die is the die's outline drawn to that size, which no die cuts; one that
+// is laid by margins, or has no size of its own, is as large as its die. Errors are those of Outline.
+func Sheet(s card.Sheet, w, h float64, part PartOf) (g shape.Region, die bool, err error) {
+	g, err = Outline(s.Shape, w, h, part)
+	if err != nil || s.Shape == nil || s.Shape.Kind != card.DiePart {
+		return g, false, err
+	}
+	box := g.Bounds()
+	if s.W <= 0 || s.H <= 0 || math.Abs(w-box.W()) <= sameSize && math.Abs(h-box.H()) <= sameSize {
+		return g, true, nil
+	}
+	return g.Stretch(w/box.W(), h/box.H()), false, nil
+}
+
 // arcSteps is in how many straight bits a quarter of a round is drawn; 4 and more for
 // larger ones, so that no chord leaves the arc by more than the tolerance of regions.
 func arcSteps(r float64) int {

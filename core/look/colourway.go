@@ -147,6 +147,10 @@ func (s Stock) Look(m Image, w card.Colourway) Colourway {
 	tones := make([][]toned, n)
 	for i, v := range m.Shapes.Views {
 		f := w.Layers[v.Layer.ID]
+		spared := v.Layer.Spares() && v.Problem == ""
+		if spared {
+			f = card.Finish{}
+		}
 		look := Layer{ID: v.Layer.ID}
 		under, paper := ground, ""
 		if v.Layer.Make == card.Cut {
@@ -157,6 +161,9 @@ func (s Stock) Look(m Image, w card.Colourway) Colourway {
 				look.Missing = "paper"
 			}
 			out.Card += v.Layer.Copies
+		} else if spared {
+			// It is seen as what it is a region of is without its ink.
+			under, paper = s.spared(m, w, v, lin, bare)
 		} else {
 			out.Prints++
 			look.Bare = f.First() == ""
@@ -207,6 +214,21 @@ func (s Stock) Look(m Image, w card.Colourway) Colourway {
 		}
 	}
 	return out
+}
+
+// spared is what shows where a region of a layer is kept from its ink, and the paper that is where it is
+// bare: the card it is cut from, or what it is printed on.
+func (s Stock) spared(m Image, w card.Colourway, v motif.View, lin []colour.Linear, bare []string) (colour.Linear, string) {
+	of := v.Host
+	if of >= 0 {
+		if h := m.Shapes.Views[of]; h.Layer.Make == card.Cut {
+			id := w.Layers[h.Layer.ID].Paper
+			return s.PaperColour(id), id
+		} else if of = h.Host; of >= 0 {
+			return lin[of], bare[of]
+		}
+	}
+	return s.PaperColour(m.Ground), m.Ground
 }
 
 // Of finds the look of a layer by its id.

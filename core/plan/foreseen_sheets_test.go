@@ -2,6 +2,7 @@ package plan_test
 
 import (
 	"maps"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/require"
@@ -22,7 +23,22 @@ func laid(c *card.Card, id string, dx, dy float64, s card.Sheet) *card.Element {
 // crosses.
 func foreseenSheets(t *testing.T) map[string]pair {
 	with := func(change func(*card.Card, *kit.Kit)) on { return two(40, 70, change) }
+	nested := func(size float64, lost bool) on {
+		return with(func(c *card.Card, k *kit.Kit) {
+			part := func(id string, s float64) kit.Part {
+				return kit.Part{ID: id, Label: id, Rank: 1, Order: 1, Copies: 1, Outline: shape.Rect(-s/2, -s/2, s, s)}
+			}
+			parts := []kit.Part{part("large", 60), part("small", 40)}
+			parts[1].Missing = lost
+			k.Sets = append(k.Sets, kit.Set{ID: "nested", Name: "Squares", Kind: kit.DieSet, Parts: parts})
+			at := c.Elements[1].Place
+			c.Elements = slices.Insert(c.Elements, 1, card.Element{ID: "square", Name: "Square", Face: card.Front, On: c.Elements[0].ID, Place: card.Place{X: at.X, Y: at.Y}, Bonds: card.Glue(hidden), Sheet: &card.Sheet{Paper: "oat", W: size, H: size, Shape: &card.Outline{Kind: card.DiePart, Set: "nested", Part: "small"}}})
+		})
+	}
 	out := map[string]pair{
+		"die lost": {nested(40, true), nested(40, false)},
+		"spared":   {with(kept(card.Kept, nil)), with(kept(card.Kept, ownPiece))},
+		"die size": {nested(44, false), nested(40, false)},
 		"made": between(t, "made", 40, 20, func(w float64) on {
 			return bare(func(c *card.Card, _ *kit.Kit) {
 				laid(c, "frame", 0, 0, card.Sheet{Paper: "oat", W: 30, H: 20, Openings: []card.Opening{{Outline: card.Outline{Kind: card.Rectangle}, W: w, H: 40}}})

@@ -242,6 +242,11 @@ func (g Region) Turn(deg float64, c Point) Region {
 // ScaleBy scales the region about the origin by k > 0.
 func (g Region) ScaleBy(k float64) Region { return g.each(func(p Point) Point { return p.Scale(k) }) }
 
+// Stretch scales the region about the origin by x > 0 across and y > 0 down.
+func (g Region) Stretch(x, y float64) Region {
+	return g.each(func(p Point) Point { return Point{X: p.X * x, Y: p.Y * y} })
+}
+
 // Mirror turns the region over, left to right, about the upright line at x.
 func (g Region) Mirror(x float64) Region {
 	out := g.each(func(p Point) Point { return Point{2*x - p.X, p.Y} })

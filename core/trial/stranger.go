@@ -120,6 +120,39 @@ func (s *Stranger) cutWith(name string, g shape.Region) func(*card.Sheet) {
 	}
 }
 
+// nested is a sheet cut with one of a set of rectangles that lie in each other, sizes in inches; the set is
+// added to the stores, some of its sizes not there.
+func (s *Stranger) nested(name, size string, owned, lost []string) func(*card.Sheet) {
+	set := kit.Set{ID: name, Name: name, Kind: kit.DieSet}
+	for i, at := range slices.Concat(owned, lost) {
+		var w, h float64
+		if _, err := fmt.Sscanf(at, "%fx%f", &w, &h); err != nil {
+			panic(err)
+		}
+		w, h = w*measure.Inch, h*measure.Inch
+		set.Parts = append(set.Parts, kit.Part{ID: at, Label: at, Outline: shape.Rect(-w/2, -h/2, w, h), Order: i + 1, Rank: 1, Copies: 1, Fit: kit.FitFree, Missing: i >= len(owned)})
+	}
+	s.Kit.Sets = append(s.Kit.Sets, set)
+	return func(sh *card.Sheet) { sh.Shape = &card.Outline{Kind: card.DiePart, Set: name, Part: size} }
+}
+
+// Piece lays a piece with a die of its own on a part of an image, for a twin.
+func (s *Stranger) Piece(image, name, words, on, paper string) {
+	for i := range s.Kit.Sets {
+		if set := &s.Kit.Sets[i]; set.ID == "set-"+image {
+			set.Parts = append(set.Parts, kit.Part{ID: name, Label: name, Outline: outline(words), Rank: 9, Copies: 1, Fit: kit.FitFree, Host: on})
+		}
+	}
+	for i := range s.Card.Motifs {
+		m := &s.Card.Motifs[i]
+		if m.ID != s.Find("image "+image) {
+			continue
+		}
+		m.Layers = append(slices.Clone(m.Layers), card.Layer{ID: name, Part: name, Label: name, Make: card.Cut, Rank: 9, Fit: kit.FitFree, Copies: 1, On: s.Layer(image, on), Bonds: liquid})
+		s.Do(card.Edit{Finish: &card.SetFinish{Motif: m.ID, Colourway: m.Colourways[0].ID, Layers: map[string]card.Finish{name: {Paper: paper, Impressions: 1}}}})
+	}
+}
+
 // shaped lays a sheet cut to a drawn outline, its own frame's middle at a place.
 func (s *Stranger) shaped(name, paper string, g shape.Region, x, y float64, bonds []card.Bond) string {
 	b := g.Bounds()

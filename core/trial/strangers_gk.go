@@ -48,7 +48,8 @@ func lilies() *Stranger {
 		part{name: "cheeks", make: card.Printed, g: outline("circ 5 @-10,-4 + circ 5 @10,-4"), ink: "brown-2", host: "body"})
 	s.sheet("phrase", "white80", 44, 10, 54, 134, nil)
 	s.treat("phrase", card.DidWords, card.Treatment{Words: &card.Words{Text: "still water", Ink: "black", Letter: 4}})
-	s.gap("that a region of a piece must stay white, where nothing was done for it yet")
+	breast := ellipse(10, 13).Move(shape.Point{Y: 6})
+	s.Do(card.Edit{Again: &card.Again{Motif: s.Find("image owl"), Layer: "body", Label: "breast", Region: &card.Region{By: card.Kept, Line: round(breast)}}})
 	s.gap("the nozzle of a glue bottle, and dots of a white pen")
 	s.stock("foam2", 30)
 	s.sheets("white80", 3)
@@ -188,11 +189,10 @@ func reedMace() *Stranger {
 	m := s.made["image leaf"]
 	s.Do(card.Edit{AddColourways: &card.AddColourways{Motif: m, Choices: []card.Choice{{Name: "grey", Layers: map[string]card.Finish{"leaf": {Paper: "greycard", Impressions: 1}}}}}})
 	s.Do(card.Edit{Lay: &card.Lay{Element: id, Places: places, Colourways: of}})
-	s.sheet("panel", "white80", 88.9, 120.65, 53.98, 69.85, card.Foam("craft2", 1))
+	s.sheet("panel", "white80", 88.9, 120.65, 53.98, 69.85, card.Foam("craft2", 1), s.nested("stitched rectangles", "3.5x4.75", []string{"3.75x5", "3.5x4.75"}, []string{"3x4.25"}))
 	s.image("mace", 54, 74, card.Glue("runner"), part{name: "mace", make: card.Cut, g: outline("ell 14x44 @0,-38 + rect 1.4x70 @0,19"), paper: "white80", ink: "m-violet-2", copies: 4})
 	strip := []card.Bond{{Spacer: "foam2-strip", Level: 1, Pads: []card.Pad{{W: 50, H: 6}}}}
 	s.sheet("strip", "white80", 60, 12, 54, 112, strip)
-	s.gap("dies that are owned in some sizes and not in others, for a plain sheet")
 	s.gap("two colours on the top ply of a piece cut four times, its lower plies bare")
 	s.gap("plies joined by tape so wide, only over a part of the piece")
 	s.gap("\"run over the edge, meant\"; a bow that is undecided")

@@ -7,6 +7,7 @@ import (
 	"ochrestone/core/card"
 	"ochrestone/core/kit"
 	"ochrestone/core/motif"
+	"ochrestone/core/words"
 )
 
 // madeAgain says how a piece is cut that is not simply the whole of its part.
@@ -121,6 +122,22 @@ func (m *making) maskedInk(i int, what string, n int) (title, detail string) {
 		return fmt.Sprintf("Stamp %s × %d, the rest masked", what, n), mask + "%s on %s. Look before you lift the stamp."
 	}
 	return fmt.Sprintf("Ink %s × %d, the rest masked", what, n), mask + "%s on %s, from the mask outwards. Take it off straight up."
+}
+
+// covered says which regions of a layer are covered while it is inked, before that and after; nothing
+// for none.
+func (m *making) covered(i int) (before, after string) {
+	var names []string
+	for j, v := range m.views {
+		if v.Layer.Spares() && v.Layer.Region.By == card.Covered && v.Problem == "" && v.Host == i {
+			names = append(names, m.views[j].Layer.Label)
+		}
+	}
+	if len(names) == 0 {
+		return "", ""
+	}
+	mask := words.Of(len(names), "its mask", "their masks")
+	return fmt.Sprintf("First cover %s with %s; Register prints it. ", words.Listed(names), mask), " Work from the mask outwards, with little ink, and take it off straight up when the last ink of this piece is on."
 }
 
 // zoneAsLaid is a zone of a piece as it is told: of an image that is only laid left for

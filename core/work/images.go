@@ -156,8 +156,11 @@ func (m *making) piece(i int) {
 	m.madeAgain(i, n, &cut)
 	m.add(phase, cut, facts{leaf: leaf, cutsOut: v.Layer.After})
 	turn, before := 0, []string{}
+	covers, uncovers := m.covered(i)
 	add := func(id card.Step, kind Kind, title, detail, ink string) {
-		turn++
+		if turn++; turn == 1 {
+			detail = covers + detail + uncovers
+		}
 		a := m.minded(m.inked(Act{ID: id, Kind: kind, Title: title, Detail: detail}, ink), ink, medium{paper: f.Paper, beneath: before})
 		before = append(before, ink)
 		if _, open := v.Ribbed(); open && turn == 1 && f.Back == "" {

@@ -117,7 +117,7 @@ func (k *maker) sheet(t build.Thing) {
 	case e.Sheet.Trim > 0:
 		a.Detail = fmt.Sprintf("%s, %s for now: it is trimmed when all is printed.", k.Stock.PaperName(e.Sheet.Paper), k.size(size))
 	}
-	a.Detail += k.outlined(*e.Sheet)
+	a.Detail += k.outlined(&t)
 	k.add(phaseCut, a, facts{leaf: leaf})
 	k.treat(t, leaf)
 	if e.Sheet.Trim > 0 {
@@ -151,11 +151,14 @@ func (k *maker) sized(t *build.Thing) measure.Size {
 }
 
 // outlined says how a sheet gets its outline and its flap; nothing for a plain rectangle.
-func (k *maker) outlined(s card.Sheet) string {
-	out := ""
+func (k *maker) outlined(t *build.Thing) string {
+	out, s := "", t.Element.Sheet
 	if o := s.Shape; o != nil {
 		switch o.Kind {
 		case card.DiePart:
+			if !t.Died {
+				return " No die cuts that size: cut it with the trimmer, or draw its outline and cut it by hand."
+			}
 			if name := k.dieName(*o); name != "" {
 				out = fmt.Sprintf(" Cut with %s.", name)
 			}
@@ -228,7 +231,7 @@ func (k *maker) put(i int) {
 		if e.Sheet.Words() == nil {
 			what, detail = words.Small(t.Name), fmt.Sprintf("%s, %s.", k.Stock.PaperName(e.Sheet.Paper), k.size(k.sized(t)))
 		}
-		detail += k.outlined(*e.Sheet)
+		detail += k.outlined(t)
 		k.add(phasePop, Act{ID: card.Step{Verb: Cut, Element: e.ID}, Kind: CutAct, Title: "Cut " + what, Detail: detail}, facts{leaf: leaf, cutsOut: true})
 		k.open(*t, leaf)
 	}

@@ -291,6 +291,11 @@ func (m *making) strike(b batch, at ground, element string, n int) {
 		with = ""
 	}
 	a := m.inked(Act{ID: id, Kind: kind, Title: title, Detail: fmt.Sprintf(detail, m.loaded(f, with), carrier)}, f.First())
+	for _, i := range b.layers {
+		if covers, _ := m.covered(i); covers != "" {
+			a.Detail = covers + a.Detail + " Take the mask off straight up."
+		}
+	}
 	fa.seq, fa.series = 1, fa.inks[0]
 	a.Mind = append(a.Mind, m.inStrips(first, fa.times)...)
 	if l := m.Look.Layers[first].Line; l != nil && l.Soft && l.LastDiff > l.FirstDiff {

@@ -68,6 +68,8 @@ func (g *guide) row(x, y, w float64, i int, l plan.Layer, m card.Motif, way look
 		what = string(cl.Make)
 		if cl.Region != nil && cl.Region.By == card.Enclosed {
 			what = "coloured within its line"
+		} else if cl.Spares() {
+			what = "no ink on it"
 		}
 	}
 	tx, tw := x+11.5, w-11.5
@@ -81,6 +83,9 @@ func (g *guide) row(x, y, w float64, i int, l plan.Layer, m card.Motif, way look
 func (g *guide) inkless(l card.Layer, m card.Motif, way string) string {
 	if l.Make == card.Cut {
 		return "plain"
+	}
+	if l.Spares() {
+		return "kept as it is"
 	}
 	if w, ok := m.Colourway(way); ok && w.Layers[l.ID].Bare {
 		return "left bare on purpose"

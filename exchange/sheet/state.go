@@ -87,7 +87,7 @@ func (g *guide) pieces(done []work.Act, inked bool) []shown {
 				}
 				p.region(v.Outline, at, hex(fill), inkText, 0.1)
 				for k, o := range img.Views {
-					if inked && o.Host == i && m.w.Layers[k].Thick <= 0 && !m.w.Layers[k].Bare && printed[[3]string{m.m.ID, m.w.ID, m.w.Layers[k].ID}] {
+					if inked && o.Host == i && m.w.Layers[k].Thick <= 0 && !m.w.Layers[k].Bare && (o.Layer.Spares() || printed[[3]string{m.m.ID, m.w.ID, m.w.Layers[k].ID}]) {
 						p.region(o.Outline, at, hex(m.w.Layers[k].Dry), none, 0)
 					}
 				}

@@ -16,6 +16,8 @@ type line struct {
 	id, card string
 	what     string
 	given    bool // looked for in the person's own order of work
+	// first is what the person chooses before the line is looked for; nil where the card is as it was given.
+	first func(s *trial.Stranger)
 	// told judges a plan, and gives the finding that tells it where one does.
 	told func(t *told) (verdict, *foresee.Finding)
 	// twin changes one thing after which it must not be told; nil where that cannot be entered.

@@ -170,7 +170,10 @@ var linesEK = []line{
 		}
 	}},
 
-	{id: "G.1", card: "G", what: "the breast stays white: the body is cut twice, or masked", told: never, lacks: "that a region of a piece must stay as it is"},
+	{id: "G.1", card: "G", what: "the breast stays white: the body is cut twice, or masked", told: func(t *told) (verdict, *foresee.Finding) {
+		f := t.note("owl", "spared")
+		return half(f != nil, within(f, "cuts", 2, 2)), f
+	}, twin: func(s *trial.Stranger) { s.Piece("owl", "breast piece", "ell 20x26 @0,6", "body", "white80") }},
 	{id: "G.2", card: "G", what: "wet and dried of every layer", told: func(t *told) (verdict, *foresee.Finding) {
 		return half(dryIsNotWet(t, "bloom L"), dryIsNotWet(t, "bloom L") && dryIsNotWet(t, "bloom M")), nil
 	}, twin: func(s *trial.Stranger) { plain(s, "bloom L"); plain(s, "bloom M") }},
@@ -355,7 +358,10 @@ var linesEK = []line{
 		}
 		return half(n == 4, a != nil && strings.Contains(a.Title, "4 ") && math.Abs(thick-1.12) < 0.01), nil
 	}},
-	{id: "I.8", card: "I", what: "the die of 3 x 4 1/4 in is not owned", told: never, lacks: "dies owned in some sizes, for a plain sheet"},
+	{id: "I.8", card: "I", what: "the die of 3 x 4 1/4 in is not owned", first: func(s *trial.Stranger) { s.Resize("panel", 76.2, 107.95) }, told: func(t *told) (verdict, *foresee.Finding) {
+		f := t.note("panel", "die lost", "die size")
+		return half(f != nil, within(f, "w", 76, 76.4) && within(f, "h", 107.8, 108.1)), f
+	}, twin: func(s *trial.Stranger) { s.Resize("panel", 88.9, 120.65) }},
 
 	{id: "J.1", card: "J", what: "scene and bands take 114.3 of 101.6 mm: 12.7 too much", told: func(t *told) (verdict, *foresee.Finding) {
 		f := t.note("panel", "bands")

@@ -85,7 +85,11 @@ func judge() (out []judged) {
 
 // judge lays one line before the program.
 func (l line) judge() judged {
-	t := tell(stranger(l.card), l.given)
+	s := stranger(l.card)
+	if l.first != nil {
+		l.first(s)
+	}
+	t := tell(s, l.given)
 	is, f := l.told(t)
 	j := judged{line: l, is: is, twin: "not built", mend: "none"}
 	if l.lacks != "" {

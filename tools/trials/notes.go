@@ -90,6 +90,7 @@ var judgements = map[string]string{
 	"F ring":                "true",
 	"G seat":                "true",
 	"G dot":                 "true",
+	"G spared":              "true",
 	"G unheld":              "true",
 	"E unheld":              "true",
 	"J margins":             "true",
