@@ -26,6 +26,7 @@ func TestASecondColourIsParted(t *testing.T) {
 	assert.InDelta(t, 25.4, read[float64](t, ctx, layer+`.then(l=>l.region.line[1].x)`), 1e-6)
 	do(t, ctx, "the other side", changes(tick("the other side")), chromedp.KeyEvent(kb.Escape))
 	assert.Contains(t, string(get(t, p.URL+"/api/cards/lamp-sitters/masks.pdf")[:8]), "%PDF")
+	do(t, ctx, "a region kept as it is", stratum("Body"), button("Use it again"), changes(button("Keep it as it is")), chromedp.KeyEvent(kb.Escape), notes(), says("a region of it is to stay as it is"), changes(button("Cover it with a mask")), gone("a region of it is to stay as it is"))
 	do(t, ctx, "a back", stratum("Fore wings"), button("Use it again"), changes(button("Trace a back")), chromedp.KeyEvent(kb.Escape), says("Back of Fore wings"))
 	do(t, ctx, "as steps", chromedp.Navigate(p.URL+"/card/lamp-sitters/work"), says("Trace and cut Back of Fore wings"))
 }

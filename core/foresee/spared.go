@@ -31,7 +31,7 @@ func spared(v *View, m *Image, wi int, add func(Hit)) {
 		box := s.Outline.Bounds()
 		hit := Hit{Key: []string{m.ID, w.ID, s.Layer.ID}, At: At{Motif: m.ID, Colourway: w.ID, Layer: s.Layer.ID},
 			What:    words.Capital(fmt.Sprintf("%s is inked all over, and a region of it%s is to stay as it is", of.Layer.Label, region)),
-			Why:     fmt.Sprintf("It is one piece, and takes %s in one. The region is %s × %s.", v.Stock.InkName(ink), v.Format(box.W()), v.Format(box.H())),
+			Why:     fmt.Sprintf("It is one piece, and its ink goes over all of it: %s. The region is %s × %s.", v.Stock.InkName(ink), v.Format(box.W()), v.Format(box.H())),
 			Do:      "Cover the region with a mask while it is printed.",
 			Numbers: map[string]float64{"cuts": 1, "area": s.Outline.Area()}, Facts: []string{ink, of.Layer.ID}}
 		if of.Layer.Make == card.Cut {

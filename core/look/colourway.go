@@ -64,6 +64,7 @@ type Layer struct {
 	Missing   string        `json:"missing,omitempty" doc:"what the stores do not hold"`
 	Bare      bool          `json:"bare,omitempty" doc:"a print that has no ink: it is not printed, and what lies beneath is seen as it is"`
 
+	Kept   bool    `json:"kept,omitempty" doc:"a region that stays as its piece is without its ink: it takes none"`
 	Card   string  `json:"-"` // id of the bare card it is inked on; empty on another ink
 	Blends []Blend `json:"blends" nullable:"false" doc:"worked in over it, in order"`
 	Tints  []Tint  `json:"tints,omitempty" doc:"other colours of a print where it crosses something else than what it lies on, painted over it in order"`
@@ -164,6 +165,7 @@ func (s Stock) Look(m Image, w card.Colourway) Colourway {
 		} else if spared {
 			// It is seen as what it is a region of is without its ink.
 			under, paper = s.spared(m, w, v, lin, bare)
+			look.Kept = true
 		} else {
 			out.Prints++
 			look.Bare = f.First() == ""

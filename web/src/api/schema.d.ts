@@ -4103,6 +4103,8 @@ export interface components {
             foam: boolean;
             id: string;
             inkName: string;
+            /** @description a region that stays as its piece is without its ink: it takes none */
+            kept?: boolean;
             /**
              * Format: double
              * @description lightness of the dried colour, CIE L*
@@ -5565,7 +5567,7 @@ export interface components {
         };
         Region: {
             /** @enum {string} */
-            by: "masked" | "cut twice" | "swapped" | "enclosed";
+            by: "masked" | "cut twice" | "swapped" | "enclosed" | "kept" | "covered";
             /** @description the line it is parted along, in the frame of the set, mm; its ends run on straight, or it is closed where they meet; of what a print encloses one point within */
             line?: components["schemas"]["Offset"][] | null;
             /** @description the other side of the line, or what lies outside that part */

@@ -41,8 +41,9 @@ export function ImageStrata({ what, value, sub }: { what: string; value: (i: num
 }
 
 /** What a layer is inked with, in words: a print without ink says whether that is meant. */
-function inkWords(w: { inkName: string; paperName: string; missing?: string } | undefined, l: S["Layer"] | undefined, bareOnPurpose?: boolean) {
+function inkWords(w: { inkName: string; paperName: string; missing?: string; kept?: boolean } | undefined, l: S["Layer"] | undefined, bareOnPurpose?: boolean) {
 	if (!w) return "";
+	if (w.kept) return "kept as it is";
 	if (w.missing) return `no ${w.missing} chosen`;
 	if (l?.make === "cut") return `${w.inkName || "plain"} on ${w.paperName}`;
 	if (!w.inkName) return bareOnPurpose ? "left bare on purpose" : "no ink yet";

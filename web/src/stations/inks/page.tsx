@@ -158,6 +158,13 @@ function Chosen({ more, onMore: setMore }: { more: boolean; onMore: (v: boolean)
 	const f = colourway?.layers[l.id] ?? {};
 	const look = b.colourway.layers[i];
 	const set = (x: Partial<S["Finish"]>) => b.edit(withFinish(b, x, l.id));
+	if (look.kept)
+		return (
+			<Box px="9" py="4" fontSize="small" color="quiet">
+				{l.label} takes no ink: it stays as {b.motif.layers.find((x) => x.id === l.on)?.label ?? "what it is printed on"} is without its own. How that is done
+				is chosen in Pieces, with Use it again.
+			</Box>
+		);
 	return (
 		<Box className="one-line" px="7" py="4" bg="sheet" borderTop="1px solid {colors.line}">
 			<b style={{ fontSize: size.text }}>{l.label}</b>

@@ -25,7 +25,9 @@ export function Again({ l, set }: { l: Layer; set: (f: Partial<Layer>) => void }
 				<LengthField label="Put on offset by" mm={l.shifted} min={-200} max={200} onSet={(shifted) => set({ shifted })} />
 			)}
 			{l.region?.by === "enclosed" && <div>What a closed line of the print holds, coloured by hand within it.</div>}
-			{l.region && l.region.by !== "enclosed" && <RegionFields r={l.region} set={(region) => set({ region })} />}
+			{l.region && l.region.by !== "enclosed" && (
+				<RegionFields of={b.motif?.layers.find((x) => x.id === l.on)} r={l.region} set={(region) => set({ region })} />
+			)}
 			{!l.region && (
 				<>
 					<div>One region of it in another colour, parted along a line:</div>
@@ -34,6 +36,10 @@ export function Again({ l, set }: { l: Layer; set: (f: Partial<Layer>) => void }
 						{!cut && <Button onClick={() => again({ within: true })}>What its lines hold, to colour</Button>}
 						{cut && <Button onClick={() => again({ region: { by: "cut twice" } })}>Cut it twice</Button>}
 						{cut && <Button onClick={() => again({ region: { by: "swapped" } })}>Swap the halves</Button>}
+					</div>
+					<div>One region of it that takes no ink:</div>
+					<div style={row}>
+						<Button onClick={() => again({ region: { by: "kept" } })}>Keep it as it is</Button>
 					</div>
 					{cut && (
 						<>
@@ -51,7 +57,7 @@ export function Again({ l, set }: { l: Layer; set: (f: Partial<Layer>) => void }
 }
 
 /** How a region is parted from the rest, and along what. */
-function RegionFields({ r, set }: { r: Region; set: (r: Region) => void }) {
+function RegionFields({ of, r, set }: { of?: Layer; r: Region; set: (r: Region) => void }) {
 	const b = useBench();
 	const part = b.motif?.layers.find((x) => x.id === b.layer)?.part;
 	const parts = b.state.kit.sets.find((s) => s.id === b.motif?.set)?.parts.filter((p) => p.id !== part) ?? [];
@@ -60,10 +66,16 @@ function RegionFields({ r, set }: { r: Region; set: (r: Region) => void }) {
 	return (
 		<>
 			<div style={row}>
-				<Select label="Parted by" value={r.by} onChange={(v) => set({ ...r, by: v as Region["by"] })} width="150px">
+				<Select label="Parted by" value={r.by} onChange={(v) => set({ ...r, by: v as Region["by"] })} width="220px">
+					<option value="kept">nothing yet: it stays as it is</option>
+					<option value="covered">a mask over it: it stays as it is</option>
 					<option value="masked">masking the rest</option>
-					<option value="cut twice">cutting it twice</option>
-					<option value="swapped">swapping the halves</option>
+					{(r.by === "cut twice" || r.by === "swapped" || of?.make === "cut") && (
+						<>
+							<option value="cut twice">cutting it twice</option>
+							<option value="swapped">swapping the halves</option>
+						</>
+					)}
 				</Select>
 				<Select
 					label="Bounded by"

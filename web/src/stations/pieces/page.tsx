@@ -106,7 +106,7 @@ export default function Pieces() {
 					what="shows"
 					value={(i) => `${Math.round(look.layers[i].share * 100)} %`}
 					sub={(i) =>
-						`${motif.layers[i].make}, ${look.layers[i].pieces === 1 ? "one piece" : `${look.layers[i].pieces} pieces`}, rank ${motif.layers[i].rank}${motif.layers[i].copies > 1 ? `, × ${motif.layers[i].copies}` : ""}`
+						`${b.colourway?.layers[i]?.kept ? "kept as it is" : motif.layers[i].make}, ${look.layers[i].pieces === 1 ? "one piece" : `${look.layers[i].pieces} pieces`}, rank ${motif.layers[i].rank}${motif.layers[i].copies > 1 ? `, × ${motif.layers[i].copies}` : ""}`
 					}
 				/>
 			}

@@ -82,6 +82,7 @@ export function PartField({ set, part, kind, onChange }: { set: string; part: st
 					{s.parts.map((p) => (
 						<option key={p.id} value={`${s.id}\n${p.id}`}>
 							{p.label}
+							{p.missing ? ", missing" : ""}
 						</option>
 					))}
 				</optgroup>
