@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 )
 
@@ -56,4 +57,7 @@ func TestEachStepIsAPicture(t *testing.T) {
 	do(t, ctx, "what follows the moth", press(`//li//button[contains(., "30 Strip")]`), waitFor(label+`[0] === "The card at step 30: 9 of 12 parts in place, 1 in hand"`))
 	assert.Len(t, read[[]string](t, ctx, `[...document.querySelectorAll("svg[data-picture] .way text")].map(x => x.textContent)`), 2, "how far it lies from two edges")
 	axe(t, ctx, "a step's picture")
+	do(t, ctx, "a step back", eval("document.activeElement.blur()"), chromedp.KeyEvent(kb.ArrowLeft), waitFor(label+`[0].startsWith("The card at step 29: ")`), says("To step 1, the next to do"))
+	do(t, ctx, "to the end by the slider", slide("Through the making", kb.End), waitFor(label+`.length === 1`), says("Step 33 of 33"))
+	do(t, ctx, "and to where the work is", button("To step 1, the next to do"), waitFor(label+`[0].startsWith("The card at step 1: ")`))
 }

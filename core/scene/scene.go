@@ -20,6 +20,8 @@ type Step struct {
 	Lit  []int  `json:"lit" nullable:"false" doc:"pieces it is about, by their place as they are laid; none: the base, or the whole card"`
 	Mark string `json:"mark,omitempty" doc:"where on the front ink goes on, path data in mm; none: all over what is lit"`
 	Puts bool   `json:"puts,omitempty" doc:"they lie in their place from then on"`
+	// States tells of every piece how far it is when the step begins, a letter of State each.
+	States string `json:"states" doc:"how far each piece is, a letter each: . to come, b begun, d in its place, o in its place over what is lit, l lit"`
 	// From is measured where a thing is put down: to the nearer of two edges across, and of two up and down.
 	From []Gauge `json:"from,omitempty" doc:"how far what is put down lies from edges of what it lies on, the nearer across and the nearer up and down"`
 }
@@ -86,6 +88,7 @@ func Of(b *build.Build, acts []work.Act) []Step {
 			}
 		}
 	}
+	grow(out, len(up))
 	return out
 }
 

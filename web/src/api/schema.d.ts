@@ -5887,6 +5887,8 @@ export interface components {
             mark?: string;
             /** @description they lie in their place from then on */
             puts?: boolean;
+            /** @description how far each piece is, a letter each: . to come, b begun, d in its place, o in its place over what is lit, l lit */
+            states: string;
         };
         ScreenSeen: {
             /** @description when it was let in, RFC 3339 */

@@ -17,6 +17,7 @@ const keys: { key: string; does: string; at?: string[] }[] = [
 	{ key: "[ and ]", does: "turn the layer by a fifth of a degree", at: ["register"] },
 	{ key: ", and .", does: "next lighter or darker ink you own", at: ["inks"] },
 	{ key: "Space", does: "step done", at: ["work"] },
+	{ key: "← →", does: "look at the step before, or after, without ticking anything", at: ["work"] },
 	{ key: `1 to ${stations.length}`, does: "go to a station" },
 	{ key: "↑ ↓", does: "walk the strata" },
 	{ key: "Alt + ↑ ↓", does: "move a stratum up or down" },

@@ -4,6 +4,7 @@ import type { Act, S } from "../../api/client";
 import { Button } from "../../ui/button";
 import { Select } from "../../ui/select";
 import { size } from "../../ui/sizes";
+import { Making } from "./making";
 import { Picture } from "./picture";
 import { OfCopies } from "./run";
 import { Standing } from "./standing";
@@ -57,7 +58,8 @@ export function Now({ at, steps, slot, after, onTick }: NowProps) {
 					</>
 				)}
 			</Box>
-			<Picture at={at} steps={steps} />
+			<Picture at={at} />
+			<Making at={at} steps={steps} />
 			<h1 style={{ fontSize: size.act, lineHeight: 1.12 }}>{at.title}</h1>
 			<Box fontSize="step" lineHeight={1.35}>
 				{at.detail} {at.alike}
@@ -124,7 +126,7 @@ export function Now({ at, steps, slot, after, onTick }: NowProps) {
 			<Box color="quiet" fontSize="sub" display="flex" flexWrap="wrap" gap="7">
 				{after.map((s) => (
 					<Box key={s.key} display="flex" gap="4" alignItems="center" flex="1 1 220px">
-						<Picture at={s} steps={steps} small />
+						<Picture at={s} small />
 						<span>
 							Then {s.number}: {s.title}
 							{s.for && `, ${s.for}`}
