@@ -82,7 +82,7 @@ func front(t *testing.T, title, size string) (context.Context, *program, string)
 // printed fetches the work sheet and the drawings of a card; with FRONTS=dir they are kept
 // to be looked at.
 func printed(t *testing.T, p *program, id, name string) {
-	for _, file := range []string{"sheet.pdf", "layout.pdf", "placement.pdf", "front.svg", "front.png", "cut.svg"} {
+	for _, file := range []string{"sheet.pdf", "handout.pdf", "layout.pdf", "placement.pdf", "front.svg", "front.png", "cut.svg"} {
 		r, err := http.Get(p.URL + "/api/cards/" + id + "/" + file)
 		require.NoError(t, err)
 		assert.Equal(t, 200, r.StatusCode, file)

@@ -55,6 +55,10 @@ func (s *Server) files(r *gin.Engine) {
 		}
 		return sheet.Guide(w, v.Card, k, p, sheet.Page(s.sheetSize(ctx)), sheet.Writing(f), sheet.Done(sat.Run.Done...), sheet.Sitting(sat.Sitting))
 	})
+	out("handout.pdf", "application/pdf", "-to-make.pdf", func(ctx context.Context, w io.Writer, v store.Saved, k kit.Kit, p plan.Plan) error {
+		f, _ := s.writing(ctx)
+		return sheet.Handout(w, v.Card, k, p, sheet.Page(s.sheetSize(ctx)), sheet.Writing(f))
+	})
 	out("recipe.csv", "text/csv; charset=utf-8", "-inks.csv", func(ctx context.Context, w io.Writer, v store.Saved, k kit.Kit, p plan.Plan) error {
 		r, err := s.store.Run(ctx, v.ID)
 		if err != nil {

@@ -172,7 +172,7 @@ func TestStandingAndFiles(t *testing.T) {
 	assert.Contains(t, w.Body.String(), `"name":"Hawk-moth, `)
 	assert.Contains(t, w.Body.String(), `"pad":{`)
 	assert.Equal(t, 404, call(s, http.MethodGet, "/api/cards/none/standing", "").Code)
-	for path, mime := range map[string]string{"sheet.pdf": "application/pdf", "front.svg": "image/svg+xml", "front.png": "image/png"} {
+	for path, mime := range map[string]string{"sheet.pdf": "application/pdf", "handout.pdf": "application/pdf", "front.svg": "image/svg+xml", "front.png": "image/png"} {
 		w := call(s, http.MethodGet, "/api/cards/moth/"+path, "")
 		assert.Equal(t, 200, w.Code)
 		assert.Equal(t, mime, w.Header().Get("Content-Type"))

@@ -20,6 +20,8 @@ type Step struct {
 	Lit  []int  `json:"lit" nullable:"false" doc:"pieces it is about, by their place as they are laid; none: the base, or the whole card"`
 	Mark string `json:"mark,omitempty" doc:"where on the front ink goes on, path data in mm; none: all over what is lit"`
 	Puts bool   `json:"puts,omitempty" doc:"they lie in their place from then on"`
+	// Bare lists sheets on which not all is done yet that is done to them.
+	Bare []Unfinished `json:"bare,omitempty" doc:"sheets on which not all is done yet that is done to them"`
 	// States tells of every piece how far it is when the step begins, a letter of State each.
 	States string `json:"states" doc:"how far each piece is, a letter each: . to come, b begun, d in its place, o in its place over what is lit, l lit"`
 	// From is measured where a thing is put down: to the nearer of two edges across, and of two up and down.
@@ -67,6 +69,12 @@ func gauges(b *build.Build, element string) (out []Gauge) {
 	return out
 }
 
+// Unfinished is a sheet of which not all treatments are begun.
+type Unfinished struct {
+	Piece int `json:"piece" doc:"by its place as they are laid"`
+	Begun int `json:"begun" doc:"how many of its treatments are begun when the step is done; those after them have left nothing yet"`
+}
+
 // Of gives the picture of each act of a card, pieces by their place in Upward.
 func Of(b *build.Build, acts []work.Act) []Step {
 	up := b.Upward()
@@ -89,6 +97,7 @@ func Of(b *build.Build, acts []work.Act) []Step {
 		}
 	}
 	grow(out, len(up))
+	treated(out, b, up, acts)
 	return out
 }
 

@@ -1,5 +1,10 @@
 package scene
 
+import (
+	"ochrestone/core/build"
+	"ochrestone/core/work"
+)
+
 // State is how far a piece is at a step, one letter of Step.States.
 type State byte
 
@@ -56,4 +61,38 @@ func (s Step) Order() []int {
 		}
 	}
 	return out
+}
+
+// treated tells each step on which sheets not all treatments are begun.
+func treated(steps []Step, b *build.Build, up []int, acts []work.Act) {
+	for k, i := range up {
+		p := &b.Pieces[i]
+		if p.ID.Part != "" || len(p.Films) == 0 {
+			continue
+		}
+		begun, last := 0, 0
+		for _, a := range acts {
+			if a.ID.Element == p.ID.Element {
+				last = max(last, a.Treatment())
+			}
+		}
+		for n, a := range acts {
+			if a.ID.Element == p.ID.Element {
+				begun = max(begun, a.Treatment())
+			}
+			if begun < last {
+				steps[n].Bare = append(steps[n].Bare, Unfinished{k, begun})
+			}
+		}
+	}
+}
+
+// Shows reports whether a film of a treatment, from 0, is on a piece when the step is done.
+func (s Step) Shows(piece, treatment int) bool {
+	for _, u := range s.Bare {
+		if u.Piece == piece {
+			return treatment < u.Begun
+		}
+	}
+	return true
 }

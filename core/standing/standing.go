@@ -74,6 +74,7 @@ type Support struct {
 type Film struct {
 	Path string `json:"path" doc:"on the front, path data in mm"`
 	Fill string `json:"fill" doc:"dried colour, #rrggbb"`
+	Of   int    `json:"of,omitempty" doc:"which treatment of its sheet leaves it, from 0"`
 }
 
 // placed lays what is drawn in a thing's own frame on the front.
@@ -127,7 +128,7 @@ func Of(v View) Card {
 		}
 		if len(s.Films) > 0 {
 			for _, f := range s.Films {
-				x.Films = append(x.Films, Film{placed(bd, s.ID.Element, f.Region).Path(), f.Colour})
+				x.Films = append(x.Films, Film{placed(bd, s.ID.Element, f.Region).Path(), f.Colour, f.Treatment})
 			}
 		}
 		for _, n := range e.Snips {

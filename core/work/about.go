@@ -26,6 +26,9 @@ func (a Act) About() (on []Thing, puts bool) {
 	return slices.Clone(on), false
 }
 
+// Treatment is which treatment of its sheet an act is part of, from 1; 0 for an act of none.
+func (a Act) Treatment() int { return a.treats }
+
 // Mark is where on the front an act lays its ink; empty where that is all of what it is done on, or
 // nobody knows.
 func (a Act) Mark() shape.Region { return a.mark }

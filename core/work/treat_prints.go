@@ -7,6 +7,7 @@ import (
 
 	"ochrestone/core/build"
 	"ochrestone/core/card"
+	"ochrestone/core/words"
 )
 
 // medium is what a layer of an image comes upon that is printed on the sheet in hand: the same
@@ -84,7 +85,7 @@ func (k *treats) turned(p card.Turned) {
 				kind, what, with, of, stays = InkAct, "coloured, place", "", tool{}, "By hand, within its line."
 			}
 			k.layOn(phaseInk, k.inked(Act{ID: card.Step{Verb: Print, Element: k.t.Element.ID, Part: layer.Part, N: s.Number}, Kind: kind,
-				Title:  fmt.Sprintf("%s: %s, %s %d of %d", called, l.Label, what, s.Number, p.Turns),
+				Title:  fmt.Sprintf("%s: %s, %s %d of %d", words.Capital(called), l.Label, what, s.Number, p.Turns),
 				Detail: fmt.Sprintf("%s %s. %s", how, k.loaded(f, with), stays)}, ink),
 				facts{inks: []Thing{layer}, tool: of, tone: k.tone(ink), of: Thing{Motif: m.ID, Colourway: w.ID, Part: l.ID}, mark: k.struck(q, s, m.ID, l.ID)}, k.medium(m, w, l.ID))
 			k.heat(card.Step{Element: k.t.Element.ID, Part: layer.Part}, l.Label+" of "+k.t.Name, k.leaf, []Thing{layer}, onlyOnce(s.Number == p.Turns, k.hottestOf(f)))

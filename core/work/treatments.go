@@ -73,6 +73,9 @@ func (k *maker) treat(t build.Thing, leaf Thing) {
 			in.glaze(*tr.Glaze)
 		}
 		in.marked(from)
+		for i := range k.acts[from:] {
+			k.acts[from+i].treats = n + 1
+		}
 	}
 }
 

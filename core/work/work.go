@@ -100,6 +100,7 @@ type facts struct {
 	rank    int     // tone rank of a print; 0 for those outside any order
 	stack   int     // how high in its pile what is put on lies
 	outline shape.Region
+	treats  int          // which treatment of its sheet it is part of, from 1; 0 for none
 	mark    shape.Region // where on the front it lays ink, where that is not all of its leaf
 	masks   string       // the element it covers
 	masked  []string     // elements that have to be masked before it

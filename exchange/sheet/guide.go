@@ -55,6 +55,7 @@ type guide struct {
 	pages []*paper
 	p     *paper
 	y     float64
+	what  string // what is printed, on each of its pages
 	title string // of a template, on each of its pages
 	bad   error  // why a further page of a template could not begin
 }
@@ -62,15 +63,20 @@ type guide struct {
 // Guide writes the layering guide and work sheet: the assembled front, a table
 // of layers, the parts laid apart at true size, and the steps with boxes.
 func Guide(w io.Writer, c card.Card, k kit.Kit, pl plan.Plan, opts ...Option) error {
-	g := &guide{size: measure.A4, write: measure.Metric, card: c, kit: k, plan: pl, done: map[card.Step]bool{}}
+	g := &guide{size: measure.A4, write: measure.Metric, card: c, kit: k, plan: pl, done: map[card.Step]bool{}, what: "Layering guide and work sheet"}
 	for _, o := range opts {
 		o(g)
 	}
 	if err := g.run(); err != nil {
 		return fmt.Errorf("lay out the guide: %w", err)
 	}
+	return g.save(w)
+}
+
+// save writes the pages that were laid out.
+func (g *guide) save(w io.Writer) error {
 	out := pdf.New(w, g.size.W, g.size.H, nil)
-	out.SetInfo(c.Title, "Layering guide and work sheet", "", "", "Ochrestone")
+	out.SetInfo(g.card.Title, g.what, "", "", "Ochrestone")
 	for i, p := range g.pages {
 		if i > 0 {
 			out.NewPage(g.size.W, g.size.H)
@@ -79,7 +85,7 @@ func Guide(w io.Writer, c card.Card, k kit.Kit, pl plan.Plan, opts ...Option) er
 		p.c.RenderTo(out)
 	}
 	if err := out.Close(); err != nil {
-		return fmt.Errorf("write the guide: %w", err)
+		return fmt.Errorf("write %s: %w", words.Small(g.what), err)
 	}
 	return nil
 }
@@ -124,7 +130,7 @@ func (g *guide) page() error {
 func (g *guide) marks() error {
 	p := g.p
 	p.text(p.f.head, 5, margin, margin+4, -1, inkText, fitting(p, p.f.head, 5, g.size.W-2*margin-78, g.card.Title))
-	p.text(p.f.text, 2.8, g.size.W-margin, margin+4, 1, quiet, "Layering guide and work sheet. Print at 100 %, no fitting.")
+	p.text(p.f.text, 2.8, g.size.W-margin, margin+4, 1, quiet, g.what+". Print at 100 %, no fitting.")
 	g.checkBar()
 	return nil
 }

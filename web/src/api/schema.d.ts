@@ -5877,6 +5877,8 @@ export interface components {
             y2: number;
         };
         SceneStep: {
+            /** @description sheets on which not all is done yet that is done to them */
+            bare?: components["schemas"]["SceneUnfinished"][] | null;
             /** @description how far what is put down lies from edges of what it lies on, the nearer across and the nearer up and down */
             from?: components["schemas"]["SceneGauge"][] | null;
             /** @description of the step */
@@ -5889,6 +5891,18 @@ export interface components {
             puts?: boolean;
             /** @description how far each piece is, a letter each: . to come, b begun, d in its place, o in its place over what is lit, l lit */
             states: string;
+        };
+        SceneUnfinished: {
+            /**
+             * Format: int64
+             * @description how many of its treatments are begun when the step is done; those after them have left nothing yet
+             */
+            begun: number;
+            /**
+             * Format: int64
+             * @description by its place as they are laid
+             */
+            piece: number;
         };
         ScreenSeen: {
             /** @description when it was let in, RFC 3339 */
@@ -6756,6 +6770,11 @@ export interface components {
         StandingFilm: {
             /** @description dried colour, #rrggbb */
             fill: string;
+            /**
+             * Format: int64
+             * @description which treatment of its sheet leaves it, from 0
+             */
+            of?: number;
             /** @description on the front, path data in mm */
             path: string;
         };

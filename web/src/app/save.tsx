@@ -25,6 +25,7 @@ export function SaveMenu() {
 					label={label}
 					items={[
 						{ title: "Layering guide and work sheet (PDF)", href: `${at}/sheet.pdf`, beside: true },
+						{ title: "Hand-out: this card, to teach or give away (PDF)", href: `${at}/handout.pdf`, beside: true },
 						{ title: "This card, to carry elsewhere (.ochre)", href: `${at}/card.ochre` },
 						{ title: "Ink recipe (CSV)", href: `${at}/recipe.csv` },
 						{ title: "Its dried colours (GPL palette)", href: `${at}/recipe.gpl` },

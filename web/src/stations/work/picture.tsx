@@ -31,13 +31,11 @@ export function view(w: number, h: number, lit: { path: string }[]): [number, nu
 	return [at(x0, x1, w), at(y0, y1, h), share * w, share * h];
 }
 
-const One = memo(function One({ p, strength }: { p: Piece; strength: number }) {
+const One = memo(function One({ p, strength, begun = Infinity }: { p: Piece; strength: number /** How many of its treatments are begun. */; begun?: number }) {
 	return (
 		<g opacity={strength}>
 			<path d={p.path} fillRule="evenodd" fill={p.top || p.body} stroke={hue.outline} strokeWidth={0.25} />
-			{p.films.map((f, i) => (
-				<path key={i} d={f.path} fillRule="evenodd" fill={f.fill} />
-			))}
+			{p.films.map((f, i) => ((f.of ?? 0) >= begun ? null : <path key={i} d={f.path} fillRule="evenodd" fill={f.fill} />))}
 		</g>
 	);
 });
@@ -96,7 +94,7 @@ export function Picture({ at, small }: { at: Act; small?: boolean }) {
 		>
 			<rect width={base.w} height={base.h} fill={paper} stroke={hue.rule} strokeWidth={px} />
 			{drawn(now).map((i) => (
-				<One key={i} p={standing.pieces[i]} strength={strength[now[i]]} />
+				<One key={i} p={standing.pieces[i]} strength={strength[now[i]]} begun={step.bare?.find((u) => u.piece === i)?.begun} />
 			))}
 			{mark && (
 				<>
@@ -105,8 +103,8 @@ export function Picture({ at, small }: { at: Act; small?: boolean }) {
 					</clipPath>
 					<rect width={base.w} height={base.h} fill={hue.veil} />
 					<g clipPath={`url(#${clip})`}>
-						{lit.map((p, i) => (
-							<One key={i} p={p} strength={1} />
+						{step.lit.map((i) => (
+							<One key={i} p={standing.pieces[i]} strength={1} begun={step.bare?.find((u) => u.piece === i)?.begun} />
 						))}
 					</g>
 					<path d={mark} fill="none" stroke={hue.ochre} strokeWidth={1.6 * px} strokeLinejoin="round" />
