@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"os"
+	"os/exec"
 	"path/filepath"
 	"testing"
 	"time"
@@ -48,19 +49,24 @@ func TestShots(t *testing.T) {
 	shot("inks", "/card/lamp-sitters/inks", button("Suggest inks"), seen(`button[title^="Weakest pair"]`), stratum("5"))
 	shot("register", "/card/lamp-sitters/register", stratum("5"))
 	shot("register-proof", "/card/five-beetles/register", says("Where to look"), button("Measure"), button("Simulated scan"), says("askew, which is left out"))
-	shot("register-turns", "/card/five-beetles/register", says("Where to look"), button("Turns"), begins("Turn "), says("4 strikes"))
 	shot("inks-set", "/card/five-beetles/inks", button("A set of"), says("most alike"))
 	named := func(n string) step {
 		return eval(`[...document.querySelectorAll(".stratum")].find(x => x.textContent.includes("` + n + `")).dispatchEvent(new MouseEvent("click", {bubbles: true}))`)
 	}
 	shot("front", "/card/moth-night/front", named("Hawk-moth"), seen(".crossing"))
 	shot("front-shells", "/card/coast-night/front", named("Cord"))
-	shot("front-treated", "/card/toadstools/front", named("Panel"), button("Done to it: 2"), says("2. An image in turns"))
 	shot("depth", "/card/lamp-sitters/depth")
 	shot("cut", "/card/lamp-sitters/cut", typeInto("Cards in one sitting", "12"), says("for 12 cards"))
-	shot("work", "/card/lamp-sitters/work", press(`//li//button[contains(., "Heat set Body")]`))
-	shot("scan-pieces", "/stores/sets/scan", laidDown("Toadstool"), button("Use the simulated device"), says("5 pieces found"), eval(`document.querySelectorAll("button.row")[1].click()`))
+	shot("work", "/card/lamp-sitters/work", press(`//li//button[contains(., "Stamp Eyespots")]`))
+	shot("work-tuck", "/card/moth-night/work", press(`//li//button[contains(., "Frame onto")]`))
+	if only == "" || only == "handout" {
+		file := filepath.Join(t.TempDir(), "handout.pdf")
+		require.NoError(t, os.WriteFile(file, get(t, p.URL+"/api/cards/moth-night/handout.pdf"), 0o600))
+		require.NoError(t, exec.Command("pdftoppm", "-r", "100", "-f", "4", "-l", "4", "-singlefile", "-png", file, filepath.Join(dir, "handout")).Run())
+	}
 	shot("scan-stack", "/stores/sets/scan", laidDown("Toadstool"), button("Use the simulated device"), says("5 pieces found"), begins("Stack the 5"), says("The stack, top first"),
 		eval(`document.querySelectorAll("[aria-label^='Choose ']")[1].click()`))
 	shot("swatches", "/stores/inks", button("Lay out a sheet"), says("Print sheet 1"), button("Fill and scan it with the simulated scanner"), says("cells read, dry"), eval(`scrollTo(0, 1e5)`))
+	ctx = browser(t, 820, 1180)
+	shot("work-tablet", "/card/coast-night/work", press(`//li//button[contains(., "Cockle")]`))
 }

@@ -2,14 +2,17 @@ import { expect, test } from "vitest";
 import type { S } from "../../api/client";
 import { drawn, view } from "./picture";
 
-test("what is lit is looked at with what is round it, within the card", () => {
+test("what is lit is looked at with what is round it, within the card and as wide as the frame", () => {
 	const piece = (path: string) => ({ path }) as S["StandingPiece"];
-	expect(view(100, 140, [])).toEqual([0, 0, 100, 140]);
-	expect(view(100, 140, [piece("M10 10L90 10L90 130L10 130Z")])).toEqual([0, 0, 100, 140]);
-	const [x, y, w, h] = view(100, 140, [piece("M0 0L10 0L10 10L0 10Z")]);
+	expect(view(100, 140, 1, [])).toEqual([0, 0, 100, 140]);
+	expect(view(100, 140, 1, [piece("M10 10L90 10L90 130L10 130Z")])).toEqual([0, 0, 100, 140]);
+	const [x, y, w, h] = view(100, 140, 1.5, [piece("M0 0L10 0L10 10L0 10Z")]);
 	expect([x, y]).toEqual([0, 0]);
-	expect(w / h).toBeCloseTo(100 / 140);
-	expect(w).toBeCloseTo(40);
+	expect(h).toBeCloseTo(56);
+	expect(w).toBeCloseTo(84);
+	const far = view(100, 140, 2, [piece("M90 130L100 130L100 140L90 140Z")]);
+	expect(far[0] + far[2]).toBeCloseTo(100);
+	expect(far[1] + far[3]).toBeCloseTo(140);
 });
 
 test("what is lit is drawn over what is to come, and beneath what lies on it", () => {

@@ -1,4 +1,4 @@
-import { memo, useId, useMemo } from "react";
+import { memo, useId, useLayoutEffect, useMemo, useState } from "react";
 import { useBench } from "../../api/card";
 import type { Act, S } from "../../api/client";
 import { useStanding } from "../../api/queries";
@@ -19,16 +19,34 @@ export function drawn(states: string): number[] {
 	return [...all.filter((i) => !over(i)), ...all.filter(over)];
 }
 
-/** What of the card is looked at: all of it, or what is lit with some of what is round it. */
-export function view(w: number, h: number, lit: { path: string }[]): [number, number, number, number] {
+/** What of the card is looked at in a frame so much wider than high: all of it, or what is lit with some of
+ * what is round it, as much as the frame has room for. */
+export function view(w: number, h: number, frame: number, lit: { path: string }[]): [number, number, number, number] {
 	const points = lit.flatMap((p) => corners(p.path).flat());
 	if (points.length === 0) return [0, 0, w, h];
 	const xs = points.map((p) => p.x);
 	const ys = points.map((p) => p.y);
 	const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
-	const share = Math.min(1, Math.max(0.4, (2 * (x1 - x0)) / w, (2 * (y1 - y0)) / h));
-	const at = (lo: number, hi: number, whole: number) => Math.min(Math.max((lo + hi) / 2 - (share * whole) / 2, 0), (1 - share) * whole);
-	return [at(x0, x1, w), at(y0, y1, h), share * w, share * h];
+	const [needsW, needsH] = [Math.max(0.4 * w, 1.6 * (x1 - x0)), Math.max(0.4 * h, 1.6 * (y1 - y0))];
+	const wide = Math.min(w, Math.max(needsW, needsH * frame));
+	const high = Math.min(h, Math.max(needsH, needsW / frame));
+	const at = (lo: number, hi: number, room: number, whole: number) => Math.min(Math.max((lo + hi) / 2 - room / 2, 0), whole - room);
+	return [at(x0, x1, wide, w), at(y0, y1, high, h), wide, high];
+}
+
+/** How much wider than high a thing on the page is. */
+function useFrame(fixed: boolean): [(el: Element | null) => void, number] {
+	const [frame, setFrame] = useState(1);
+	const [el, setEl] = useState<Element | null>(null);
+	useLayoutEffect(() => {
+		if (!el || fixed) return;
+		const look = () => el.clientHeight > 0 && setFrame(Math.round((10 * el.clientWidth) / el.clientHeight) / 10);
+		look();
+		const watch = new ResizeObserver(look);
+		watch.observe(el);
+		return () => watch.disconnect();
+	}, [el, fixed]);
+	return [setEl, frame];
 }
 
 const One = memo(function One({ p, strength, begun = Infinity }: { p: Piece; strength: number /** How many of its treatments are begun. */; begun?: number }) {
@@ -70,6 +88,7 @@ function Way({ m, px }: { m: S["SceneGauge"]; px: number }) {
 export function Picture({ at, small }: { at: Act; small?: boolean }) {
 	const b = useBench();
 	const clip = useId();
+	const [framed, frame] = useFrame(small ?? false);
 	const standing = useStanding(b.view.id, b.view.version);
 	const base = b.card.base;
 	const paper = b.state.kit.papers.find((p) => p.id === base.paper)?.colour ?? bare;
@@ -81,14 +100,15 @@ export function Picture({ at, small }: { at: Act; small?: boolean }) {
 	const mark = step.mark;
 	const from = (!small && step.from) || [];
 	const ways = from.map((m) => ({ path: `M${m.x1} ${m.y1} L${m.x2} ${m.y2}` }));
-	const [x, y, w, h] = view(base.w, base.h, mark ? [{ path: mark }] : [...lit, ...ways]);
+	const [x, y, w, h] = view(base.w, base.h, frame, mark ? [{ path: mark }] : [...lit, ...ways]);
 	const px = Math.max(w, h) / 300;
 	const made = [...now].filter((s) => s === "d" || s === "o").length;
 	return (
 		<svg
+			ref={framed}
 			data-picture={at.key}
 			viewBox={`${x - 2 * px} ${y - 2 * px} ${w + 4 * px} ${h + 4 * px}`}
-			style={small ? { flex: "0 0 auto", width: 60, height: 60 } : { flex: "1 1 150px", minHeight: 130, maxHeight: "44vh", width: "100%" }}
+			style={small ? { flex: "0 0 auto", width: 60, height: 60 } : { flex: "1 0 230px", minHeight: 230, maxHeight: "44vh", width: "100%" }}
 			role="img"
 			aria-label={`The card at step ${at.number}: ${made} of ${standing.pieces.length} parts in place, ${lit.length || "none"} in hand`}
 		>
