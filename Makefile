@@ -7,8 +7,8 @@ SHELL := /bin/bash
 export GOFLAGS := -buildvcs=false -tags=nomsgpack,latex
 export CGO_ENABLED := 0
 PORT ?= 8420
-GO_DIRS := arch cmd core demo e2e exchange server store tools vision web/web.go
-GO_SRC := $(shell find cmd core demo exchange server store vision -name '*.go' -o -name '*.sql' -o -name '*.svg' -o -name '*.woff') go.mod go.sum web/web.go
+GO_DIRS := arch cmd core demo e2e exchange say server store tools vision web/web.go
+GO_SRC := $(shell find cmd core demo exchange say server store vision -name '*.go' -o -name '*.sql' -o -name '*.svg' -o -name '*.woff' -o -path 'say/*.json') go.mod go.sum web/web.go
 WEB_SRC := $(shell find web/src web/public web/index.html web/vite.config.ts -type f 2>/dev/null)
 
 # make dist    archives for Windows, macOS and Linux, to give away

@@ -43,7 +43,7 @@ var floors = [][]string{
 	{"demo", "demo/sim", "demo/drawn"},
 	{"exchange/sheet"},
 	{"exchange/everything", "exchange/bundle"},
-	{"web", "server/delta"},
+	{"web", "server/delta", "say"},
 	{"server"},
 	{"cmd/ochrestone", "demo/draw", "tools/hostile", "tools/dist", "tools/trials", "tools/mutate", "tools/tests", "e2e", "arch"},
 }

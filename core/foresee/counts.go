@@ -10,9 +10,9 @@ import (
 
 func countRules() []Rule {
 	return []Rule{
-		{ID: "paper", Station: Cut, Severity: Spoils, Title: "More paper than the stores hold", Explain: "Laid out close, what is cut takes more sheets than there are, kept offcuts used first.", Source: "the cut list", check: tooLittlePaper},
-		{ID: "spacers", Station: Cut, Severity: Spoils, Title: "More pads than the stores hold", Explain: "One runs out of foam in the middle of a sitting.", Source: "the stores", check: tooFewSpacers},
-		{ID: "gems", Station: Cut, Severity: Spoils, Title: "More gems than the stores hold", Explain: "The last card of a sitting is left without.", Source: "the stores", check: tooFewGems},
+		{ID: "paper", Station: Cut, Severity: Spoils, Source: "the cut list", check: tooLittlePaper},
+		{ID: "spacers", Station: Cut, Severity: Spoils, Source: "the stores", check: tooFewSpacers},
+		{ID: "gems", Station: Cut, Severity: Spoils, Source: "the stores", check: tooFewGems},
 	}
 }
 

@@ -14,12 +14,12 @@ import (
 
 func depthRules() []Rule {
 	return []Rule{
-		{ID: "thick", Station: Depth, Severity: Spoils, Title: "Cards too thick for a letter", Explain: "A carrier takes letters only so thick; the carrier's current rules go first.", Source: "USPS Domestic Mail Manual 101", Limits: []Limit{{"letter at most", measure.LetterMaxThickness, "mm", ""}}, check: tooThick},
-		{ID: "envelope", Station: Depth, Severity: Spoils, Title: "Envelopes too small", Explain: "A raised card takes up more of its envelope than it measures.", Source: "geometry", check: tooLarge},
-		{ID: "loose", Station: Depth, Severity: Tip, Title: "Cards loose in their box", Explain: "What knocks about in a box loses its raised parts.", Source: practice, Limits: []Limit{{"room over the card at most", rattles, "mm", ""}}, check: loose},
-		{ID: "glue", Station: Depth, Severity: Shows, Title: "Glue that shows through", Explain: "Vellum and acetate show every glue that is not behind something opaque.", Source: practice, check: glueShows},
-		{ID: "joint", Station: Depth, Severity: Shows, Title: "Joints too small to hold", Explain: "A part comes off where too little of it is held, or where what holds it is for trying only.", Source: practice, Limits: []Limit{{"held at least", jointShare, "share", ""}, {"and at least", jointLeast, "mm²", ""}}, check: joint},
-		{ID: "flush", Station: Depth, Severity: Tip, Title: "Flush sheets on tape", Explain: "A large sheet with next to no border shows every skew, and tape gives no second try.", Source: practice, Limits: []Limit{{"border under", flushBy, "mm", ""}}, check: flush},
+		{ID: "thick", Station: Depth, Severity: Spoils, Source: "USPS Domestic Mail Manual 101", Limits: []Limit{{"letter at most", measure.LetterMaxThickness, "mm", ""}}, check: tooThick},
+		{ID: "envelope", Station: Depth, Severity: Spoils, Source: "geometry", check: tooLarge},
+		{ID: "loose", Station: Depth, Severity: Tip, Source: practice, Limits: []Limit{{"room over the card at most", rattles, "mm", ""}}, check: loose},
+		{ID: "glue", Station: Depth, Severity: Shows, Source: practice, check: glueShows},
+		{ID: "joint", Station: Depth, Severity: Shows, Source: practice, Limits: []Limit{{"held at least", jointShare, "share", ""}, {"and at least", jointLeast, "mm²", ""}}, check: joint},
+		{ID: "flush", Station: Depth, Severity: Tip, Source: practice, Limits: []Limit{{"border under", flushBy, "mm", ""}}, check: flush},
 	}
 }
 

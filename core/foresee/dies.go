@@ -20,8 +20,8 @@ const (
 
 func dieRules() []Rule {
 	return []Rule{
-		{ID: "die lost", Station: Front, Severity: Spoils, Title: "Sheets whose die is not there", Explain: "A sheet is planned with a die that was lost or never in the pack.", Source: "the stores", check: dieLost},
-		{ID: "die size", Station: Front, Severity: Shows, Title: "Sheets that are to be of another size than their die", Explain: "A die cuts one size, whatever is written beside it.", Source: "geometry", Limits: []Limit{{"the same size within", sameSize, "mm", ""}}, check: dieSize},
+		{ID: "die lost", Station: Front, Severity: Spoils, Source: "the stores", check: dieLost},
+		{ID: "die size", Station: Front, Severity: Shows, Source: "geometry", Limits: []Limit{{"the same size within", sameSize, "mm", ""}}, check: dieSize},
 	}
 }
 

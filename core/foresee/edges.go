@@ -26,12 +26,12 @@ const (
 // edgeRules are those of what ends short of an edge, or stands out past one.
 func edgeRules() []Rule {
 	return []Rule{
-		{ID: "peeks", Station: Front, Severity: Shows, Title: "Backings that stand out past their frame", Explain: "What is to be hidden behind a frame ends within it.", Source: practice, check: peeking},
-		{ID: "margins", Station: Front, Severity: Tip, Title: "Panels with unequal borders", Explain: "Base, front and envelope are sized together: what of the base shows is even, or meant.", Source: practice, Limits: []Limit{{"apart from", marginsApart, "mm", ""}}, check: margins},
-		{ID: "seat", Station: Front, Severity: Tip, Title: "Images larger than the seat pressed for them", Explain: "They hide the line they are to be laid by: a light pencil cross or a template, and pads that stay within.", Source: practice, Limits: []Limit{{"past the seat from", pastSeat, "mm", ""}}, check: seats},
-		{ID: "dot", Station: Depth, Severity: Tip, Title: "Pieces that a nozzle of glue floods", Explain: "Glue that squeezes out dries shiny on the front.", Source: practice, Limits: []Limit{{"smaller than", dotArea, "mm²", ""}}, check: dots},
-		{ID: "narrow tape", Station: Depth, Severity: Tip, Title: "Stems narrower than their tape", Explain: "Tape holds what is as wide as it is: a stem lifts, and wants glue too.", Source: practice, Limits: []Limit{{"tape", tapeWide, "mm", ""}, {"a stem is longer than", stemLong, "mm", ""}}, check: narrowTape},
-		{ID: "ribs", Station: Pieces, Severity: Tip, Title: "Plies of ribbed work laid exactly on each other", Explain: "Stacked exactly, ribs look sparse: the middle one is shifted by half a pitch.", Source: practice, Limits: []Limit{{"ribs", motif.RibsFrom, "none", ""}}, check: images(ribs)},
+		{ID: "peeks", Station: Front, Severity: Shows, Source: practice, check: peeking},
+		{ID: "margins", Station: Front, Severity: Tip, Source: practice, Limits: []Limit{{"apart from", marginsApart, "mm", ""}}, check: margins},
+		{ID: "seat", Station: Front, Severity: Tip, Source: practice, Limits: []Limit{{"past the seat from", pastSeat, "mm", ""}}, check: seats},
+		{ID: "dot", Station: Depth, Severity: Tip, Source: practice, Limits: []Limit{{"smaller than", dotArea, "mm²", ""}}, check: dots},
+		{ID: "narrow tape", Station: Depth, Severity: Tip, Source: practice, Limits: []Limit{{"tape", tapeWide, "mm", ""}, {"a stem is longer than", stemLong, "mm", ""}}, check: narrowTape},
+		{ID: "ribs", Station: Pieces, Severity: Tip, Source: practice, Limits: []Limit{{"ribs", motif.RibsFrom, "none", ""}}, check: images(ribs)},
 	}
 }
 

@@ -14,13 +14,13 @@ const unevenRim = 2.5
 
 func fitRules(forgiven register.Limits) []Rule {
 	return []Rule{
-		{ID: "outside", Station: Register, Severity: Shows, Title: "Layers that run over what they sit on", Explain: "As designed they lie past what the eye forgives, however well they are placed.", Source: practice,
+		{ID: "outside", Station: Register, Severity: Shows, Source: practice,
 			Limits: []Limit{{"spill forgiven", forgiven.Spill, "mm", "Register, under What the eye forgives"}}, check: images(outside)},
-		{ID: "rim", Station: Register, Severity: Tip, Title: "Rims that are uneven as designed", Explain: "A rim that must look even shows every difference.", Source: practice, Limits: []Limit{{"widest to narrowest", unevenRim, "none", ""}}, check: images(rims)},
-		{ID: "play", Station: Register, Severity: Shows, Title: "Layers with less play than the hand repeats", Explain: "Some of the run will not come out; spare blanks are wanted.", Source: "Rayleigh's law over the play; the spreads are ours until your own are measured", check: images(play)},
-		{ID: "thin", Station: Register, Severity: Tip, Title: "Bridges too thin to pop out", Explain: "Thin card tears when it is popped out.", Source: practice, Limits: []Limit{{"thinnest bridge", placing.Thinnest, "mm", ""}}, check: images(thin)},
-		{ID: "door", Station: Register, Severity: Tip, Title: "Sheets longer than the positioner's door", Explain: "What does not go in whole is stamped in two settings, or sticks out on the open side.", Source: practice, check: longerThanTheDoor},
-		{ID: "narrow", Station: Register, Severity: Tip, Title: "Gaps too narrow to pick clean", Explain: "Waste sits in them that no pick reaches.", Source: practice, Limits: []Limit{{"narrowest gap", placing.Narrowest, "mm", ""}}, check: images(narrow)},
+		{ID: "rim", Station: Register, Severity: Tip, Source: practice, Limits: []Limit{{"widest to narrowest", unevenRim, "none", ""}}, check: images(rims)},
+		{ID: "play", Station: Register, Severity: Shows, Source: "Rayleigh's law over the play; the spreads are ours until your own are measured", check: images(play)},
+		{ID: "thin", Station: Register, Severity: Tip, Source: practice, Limits: []Limit{{"thinnest bridge", placing.Thinnest, "mm", ""}}, check: images(thin)},
+		{ID: "door", Station: Register, Severity: Tip, Source: practice, check: longerThanTheDoor},
+		{ID: "narrow", Station: Register, Severity: Tip, Source: practice, Limits: []Limit{{"narrowest gap", placing.Narrowest, "mm", ""}}, check: images(narrow)},
 	}
 }
 

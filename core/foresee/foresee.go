@@ -109,8 +109,6 @@ type Rule struct {
 	ID       string   `json:"id"`
 	Station  string   `json:"station"`
 	Severity Severity `json:"severity" enum:"spoils,shows,wastes,tip" doc:"the worst it comes to"`
-	Title    string   `json:"title" doc:"what it looks for"`
-	Explain  string   `json:"explain" doc:"why that matters"`
 	Source   string   `json:"source" doc:"where it comes from"`
 	Limits   []Limit  `json:"limits,omitempty" doc:"the numbers it goes by, our own defaults"`
 

@@ -30,15 +30,15 @@ const (
 
 func frontRules() []Rule {
 	return []Rule{
-		{ID: "mats", Station: Front, Severity: Spoils, Title: "Mats that do not fit", Explain: "Their borders leave nothing of a sheet.", Source: "arithmetic", check: mats},
-		{ID: "edge", Station: Front, Severity: Shows, Title: "Things that hang over the panel", Explain: "Meant or not, what hangs over has to be trimmed before the panel is mounted, or it bends in the envelope.", Source: practice, Limits: []Limit{{"overhang", overhangs, "mm", ""}}, check: overEdge},
-		{ID: "beside", Station: Front, Severity: Tip, Title: "Images beside themselves", Explain: "In a row, a grid or a ring neighbours in one colourway read as one mass.", Source: practice, check: besideItself},
-		{ID: "letters", Station: Front, Severity: Shows, Title: "Letters that cannot be drawn", Explain: "The picture and the printed sheets leave them out.", Source: "the typeface", check: letters},
-		{ID: "words", Station: Front, Severity: Shows, Title: "Words that are hard to read", Explain: "Ink too near its card in lightness.", Source: practice, Limits: []Limit{{"lightness apart", wordsApart, "L*", ""}}, check: readable},
-		{ID: "strip", Station: Front, Severity: Shows, Title: "Strips too short for their words, or far too long", Explain: "Words run off the strip, or stand lost on it.", Source: "the typeface; the room is ours", Limits: []Limit{{"room at each end", wordsRoom, "mm", ""}}, check: wordsWidth},
-		{ID: "covered", Station: Front, Severity: Shows, Title: "Words under something", Explain: "A word has to stay readable; a little over it may be wanted.", Source: practice, Limits: []Limit{{"share that may be covered", wordsCover, "share", ""}}, check: wordsCovered},
-		{ID: "buried", Station: Front, Severity: Wastes, Title: "Things that lie wholly under others", Explain: "What nobody sees is made for nothing, or was meant to lie higher.", Source: practice, check: buried},
-		{ID: "unused", Station: Front, Severity: Wastes, Title: "Sheets made and not used", Explain: "Card and ink for nothing, or forgotten.", Source: practice, check: unused},
+		{ID: "mats", Station: Front, Severity: Spoils, Source: "arithmetic", check: mats},
+		{ID: "edge", Station: Front, Severity: Shows, Source: practice, Limits: []Limit{{"overhang", overhangs, "mm", ""}}, check: overEdge},
+		{ID: "beside", Station: Front, Severity: Tip, Source: practice, check: besideItself},
+		{ID: "letters", Station: Front, Severity: Shows, Source: "the typeface", check: letters},
+		{ID: "words", Station: Front, Severity: Shows, Source: practice, Limits: []Limit{{"lightness apart", wordsApart, "L*", ""}}, check: readable},
+		{ID: "strip", Station: Front, Severity: Shows, Source: "the typeface; the room is ours", Limits: []Limit{{"room at each end", wordsRoom, "mm", ""}}, check: wordsWidth},
+		{ID: "covered", Station: Front, Severity: Shows, Source: practice, Limits: []Limit{{"share that may be covered", wordsCover, "share", ""}}, check: wordsCovered},
+		{ID: "buried", Station: Front, Severity: Wastes, Source: practice, check: buried},
+		{ID: "unused", Station: Front, Severity: Wastes, Source: practice, check: unused},
 	}
 }
 

@@ -28,25 +28,25 @@ const (
 
 func inkRules() []Rule {
 	return append(colourRules(),
-		Rule{ID: "noink", Station: Inks, Severity: Tip, Title: "Images without any ink yet", Explain: "Until they have, all of it dries the colour of its card.", Source: practice, check: colourways(noInk)},
+		Rule{ID: "noink", Station: Inks, Severity: Tip, Source: practice, check: colourways(noInk)},
 		stampRule(),
-		Rule{ID: "guess", Station: Inks, Severity: Tip, Title: "Colours that are guessed where it matters", Explain: "Strong ink on strong card dries as nobody foretells to the shade; where a pair hangs on it, a swatch tells.", Source: "Kubelka and Munk against Beer and Lambert; see docs/ARCHITECTURE.md",
+		Rule{ID: "guess", Station: Inks, Severity: Tip, Source: "Kubelka and Munk against Beer and Lambert; see docs/ARCHITECTURE.md",
 			Limits: []Limit{{"doubt that counts", leastDoubt, "CIEDE2000", ""}}, check: inked(guesses)})
 }
 
 func stampRule() Rule {
-	return Rule{ID: "stamp", Station: Inks, Severity: Shows, Title: "Parts of one stamp in different inks", Explain: "A stamp takes one ink at a time, unless it is masked or inked in part.", Source: practice, check: images(sharedStamps)}
+	return Rule{ID: "stamp", Station: Inks, Severity: Shows, Source: practice, check: images(sharedStamps)}
 }
 
 // colourRules are those that a change of one ink can break.
 func colourRules() []Rule {
 	return []Rule{
-		{ID: "one", Station: Inks, Severity: Shows, Title: "Touching layers that will read as one", Explain: "Two layers that dry too alike merge at arm's length, and the work on them is lost.", Source: "CIE 142-2001 (CIEDE2000); the limit is ours",
+		{ID: "one", Station: Inks, Severity: Shows, Source: "CIE 142-2001 (CIEDE2000); the limit is ours",
 			Limits: []Limit{{"difference that reads", look.Readable, "CIEDE2000", ""}, {"shared edge that counts", look.MergesOver, "mm", ""}, {"share of the edge that vanishes", vanishShare, "share", ""}}, check: inked(readsAsOne)},
-		{ID: "order", Station: Inks, Severity: Tip, Title: "Layers against the order of their school", Explain: "Light to dark, or rising from a dark ground, is a default with good reasons; never a law.", Source: practice, Limits: []Limit{{"slack", look.OrderSlack, "L*", ""}}, check: inked(order)},
-		{ID: "hue", Station: Inks, Severity: Tip, Title: "Pairs that only hue parts", Explain: "They read to most eyes, and are lost to people without one kind of cones.", Source: "Brettel, Viénot and Mollon 1997; the limit is ours", Limits: []Limit{{"difference left", partsByHue, "CIEDE2000", ""}}, check: inked(hueAlone)},
-		{ID: "jars", Station: Inks, Severity: Tip, Title: "Details that jar", Explain: "Too much contrast on a detail jars as much as too little.", Source: practice, Limits: []Limit{{"share of what shows", jarShare, "share", ""}, {"difference", jarDiff, "CIEDE2000", ""}}, check: inked(jars)},
-		{ID: "blend", Station: Inks, Severity: Shows, Title: "Blends that will not show, or leave a line", Explain: "Steps too small are not seen; steps too large do not soften.", Source: practice, Limits: []Limit{{"least step", blend.LeastRung, "L*", ""}, {"greatest step", blend.MostRung, "L*", ""}}, check: inked(ladders)},
+		{ID: "order", Station: Inks, Severity: Tip, Source: practice, Limits: []Limit{{"slack", look.OrderSlack, "L*", ""}}, check: inked(order)},
+		{ID: "hue", Station: Inks, Severity: Tip, Source: "Brettel, Viénot and Mollon 1997; the limit is ours", Limits: []Limit{{"difference left", partsByHue, "CIEDE2000", ""}}, check: inked(hueAlone)},
+		{ID: "jars", Station: Inks, Severity: Tip, Source: practice, Limits: []Limit{{"share of what shows", jarShare, "share", ""}, {"difference", jarDiff, "CIEDE2000", ""}}, check: inked(jars)},
+		{ID: "blend", Station: Inks, Severity: Shows, Source: practice, Limits: []Limit{{"least step", blend.LeastRung, "L*", ""}, {"greatest step", blend.MostRung, "L*", ""}}, check: inked(ladders)},
 	}
 }
 

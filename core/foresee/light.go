@@ -10,8 +10,8 @@ import (
 
 func lightRules() []Rule {
 	return []Rule{
-		{ID: "light", Station: Front, Severity: Shows, Title: "Images shaded on the side the light comes from", Explain: "Light falls from one side of a front: left and right twins are shaded on different sides of themselves.", Source: practice, check: wrongLight},
-		{ID: "openings", Station: Front, Severity: Shows, Title: "Openings of a stencil with no print beneath", Explain: "A stencil made for the whole image has openings that a smaller one lacks: ink through those lands beside it.", Source: practice, check: noPrintBeneath},
+		{ID: "light", Station: Front, Severity: Shows, Source: practice, check: wrongLight},
+		{ID: "openings", Station: Front, Severity: Shows, Source: practice, check: noPrintBeneath},
 	}
 }
 

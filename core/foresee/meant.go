@@ -12,7 +12,7 @@ import (
 
 func meantRules() []Rule {
 	return []Rule{
-		{ID: "meant", Station: Front, Severity: Shows, Title: "Things that do not do what they are meant to", Explain: "What a thing is meant to do, you said yourself: reach another, go in beneath it, stay clear of it, be seen, match its colour.", Source: "your own word",
+		{ID: "meant", Station: Front, Severity: Shows, Source: "your own word",
 			Limits: []Limit{{"reaches by", meant.Least, "mm", "said with it"}, {"goes in by", meant.Deep, "mm", "said with it"}, {"stays clear by", meant.Off, "mm", "said with it"}, {"matches within", meant.Alike, "CIEDE2000", "said with it"}, {"lies over its like within", meant.Exactly, "mm", "said with it"}}, check: asMeant},
 	}
 }

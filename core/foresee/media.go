@@ -14,10 +14,10 @@ import (
 
 func mediaRules() []Rule {
 	return []Rule{
-		{ID: "runs", Station: Inks, Severity: Spoils, Title: "Wet media over prints that do not stand them", Explain: "Water lifts ink that is not waterproof, and a marker's alcohol takes dye lines along: they run into the colour.", Source: practice,
+		{ID: "runs", Station: Inks, Severity: Spoils, Source: practice,
 			Limits: []Limit{{"a line is narrower than", lineBroad, "mm", ""}, {"a marker keeps clear by", clearOfLine, "mm", ""}}, check: inked(runs)},
-		{ID: "dulls", Station: Inks, Severity: Shows, Title: "Pencil over black", Explain: "Pencil laid over black lines leaves them grey; they have to be drawn again.", Source: practice, check: inked(dulls)},
-		{ID: "smears", Station: Inks, Severity: Spoils, Title: "Ink that smears on what takes none in", Explain: "Vellum, foil, glitter and acetate drink no ink: what does not set by itself stays wet and smears.", Source: practice, check: inked(smears)},
+		{ID: "dulls", Station: Inks, Severity: Shows, Source: practice, check: inked(dulls)},
+		{ID: "smears", Station: Inks, Severity: Spoils, Source: practice, check: inked(smears)},
 	}
 }
 

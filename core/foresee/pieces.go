@@ -8,13 +8,13 @@ import (
 
 func pieceRules() []Rule {
 	return []Rule{
-		{ID: "image", Station: Pieces, Severity: Spoils, Title: "Images that cannot be worked out", Explain: "Its set is not in the stores, or an outline of it cannot be cut.", Source: "geometry", check: broken},
-		{ID: "hidden", Station: Pieces, Severity: Wastes, Title: "Layers with nothing to show", Explain: "Ink and good card are wasted on what lies under others.", Source: practice, check: images(hidden)},
-		{ID: "bitten", Station: Cut, Severity: Spoils, Title: "Prints too near each other for their die", Explain: "Printed closer than the die is wide, every die cuts a bite out of the print beside it.", Source: "geometry", check: images(bitten)},
-		{ID: "span", Station: Front, Severity: Shows, Title: "Blends that span fewer tones than are wanted", Explain: "Between the palest and the deepest ink of a blend there is room for so many tones and no more.", Source: "the step is ours", Limits: []Limit{{"a tone within a blend", fadeStep, "L*", ""}}, check: spans},
-		{ID: "tones", Station: Inks, Severity: Shows, Title: "Fewer tones than are wanted", Explain: "Two tones want a second layer, or an edge inked deeper; three want inks that are far enough apart.", Source: practice,
+		{ID: "image", Station: Pieces, Severity: Spoils, Source: "geometry", check: broken},
+		{ID: "hidden", Station: Pieces, Severity: Wastes, Source: practice, check: images(hidden)},
+		{ID: "bitten", Station: Cut, Severity: Spoils, Source: "geometry", check: images(bitten)},
+		{ID: "span", Station: Front, Severity: Shows, Source: "the step is ours", Limits: []Limit{{"a tone within a blend", fadeStep, "L*", ""}}, check: spans},
+		{ID: "tones", Station: Inks, Severity: Shows, Source: practice,
 			Limits: []Limit{{"a tone is told from the next by", toneStep, "L*", ""}}, check: inked(tones)},
-		{ID: "kind", Station: Pieces, Severity: Shows, Title: "Things this version does not know", Explain: "A later version put them on the card. They are kept as they are, but nothing of them is planned.", Source: "the document", check: unknown},
+		{ID: "kind", Station: Pieces, Severity: Shows, Source: "the document", check: unknown},
 	}
 }
 

@@ -23,8 +23,8 @@ const (
 
 func reachRules() []Rule {
 	return []Rule{
-		{ID: "short", Station: Front, Severity: Tip, Title: "Ends that nearly reach what they point at", Explain: "A stem that ends before its flower, or a foot above its perch, is seen at once.", Source: practice, Limits: []Limit{{"nearly reaches", nearlyAt, "mm", ""}, {"how slender", slender, "mm", ""}}, check: endsShort},
-		{ID: "past", Station: Front, Severity: Shows, Title: "Ends that come out past what should hide them", Explain: "A stem below its vase, a post past its reeds: hidden ends have to be short enough to hide.", Source: practice, Limits: []Limit{{"comes out by up to", sticksOut, "mm", ""}, {"how slender", slender, "mm", ""}}, check: past},
+		{ID: "short", Station: Front, Severity: Tip, Source: practice, Limits: []Limit{{"nearly reaches", nearlyAt, "mm", ""}, {"how slender", slender, "mm", ""}}, check: endsShort},
+		{ID: "past", Station: Front, Severity: Shows, Source: practice, Limits: []Limit{{"comes out by up to", sticksOut, "mm", ""}, {"how slender", slender, "mm", ""}}, check: past},
 	}
 }
 

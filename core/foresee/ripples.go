@@ -19,7 +19,7 @@ const (
 
 func rippleRules() []Rule {
 	return []Rule{
-		{ID: "ripples", Station: Depth, Severity: Shows, Title: "Wet glue on vellum and thin paper", Explain: "Water in the glue swells a thin sheet, and it dries in ripples.", Source: practice,
+		{ID: "ripples", Station: Depth, Severity: Shows, Source: practice,
 			Limits: []Limit{{"paper lighter than", thinPaper, "g/m²", ""}, {"glue over at least", wetArea, "mm²", ""}}, check: ripples},
 	}
 }

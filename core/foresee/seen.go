@@ -26,11 +26,11 @@ const (
 // seenRules are those that read the map of the front as it is seen.
 func seenRules() []Rule {
 	return []Rule{
-		{ID: "background", Station: Front, Severity: Shows, Title: "Images that fade into their background", Explain: "A background is judged together with what lies on it. A bare rim of card is the look of the trade where what is printed in it reads.", Source: practice,
+		{ID: "background", Station: Front, Severity: Shows, Source: practice,
 			Limits: []Limit{{"share of the outline", rimFades, "share", ""}, {"as good as one colour", sameAs, "CIEDE2000", ""}}, check: fades},
-		{ID: "across", Station: Front, Severity: Shows, Title: "Two things that read as one where they touch", Explain: "Colours of two images are chosen one by one, and meet on the card.", Source: practice,
+		{ID: "across", Station: Front, Severity: Shows, Source: practice,
 			Limits: []Limit{{"shared edge that counts", meetsLeast, "mm", ""}, {"share of that edge", meetsShare, "share", ""}}, check: across},
-		{ID: "hides", Station: Front, Severity: Wastes, Title: "Things of which hardly anything is seen", Explain: "What nobody sees is inked and cut in vain, or wants to be moved out.", Source: practice, Limits: []Limit{{"share that shows", mostHidden, "share", ""}}, check: hides},
+		{ID: "hides", Station: Front, Severity: Wastes, Source: practice, Limits: []Limit{{"share that shows", mostHidden, "share", ""}}, check: hides},
 	}
 }
 

@@ -25,9 +25,9 @@ const likeOthers = "Hold it like the others"
 // severalRules are those of several of one thing.
 func severalRules() []Rule {
 	return []Rule{
-		{ID: "ring", Station: Cut, Severity: Wastes, Title: "More made than are laid", Explain: "How many close a ring, or fill a field, is known before the first is cut; leftovers are counted too.", Source: "geometry", check: leftOver},
-		{ID: "unlike", Station: Depth, Severity: Tip, Title: "One of several held otherwise than the rest", Explain: "Like things stand alike, or one looks forgotten.", Source: practice, Limits: []Limit{{"of so many", likeFrom, "none", ""}}, check: unlike},
-		{ID: "unheld", Station: Depth, Severity: Shows, Title: "Things that are held by nothing", Explain: "What is only laid falls off when the card is turned up.", Source: practice, check: unheld},
+		{ID: "ring", Station: Cut, Severity: Wastes, Source: "geometry", check: leftOver},
+		{ID: "unlike", Station: Depth, Severity: Tip, Source: practice, Limits: []Limit{{"of so many", likeFrom, "none", ""}}, check: unlike},
+		{ID: "unheld", Station: Depth, Severity: Shows, Source: practice, check: unheld},
 	}
 }
 

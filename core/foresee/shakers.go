@@ -11,9 +11,9 @@ import (
 
 func shakerRules() []Rule {
 	return []Rule{
-		{ID: "wall", Station: Depth, Severity: Spoils, Title: "Shakers that are not closed", Explain: "What is loose finds every gap in the wall of a shaker, and every window without a film.", Source: practice, check: wall},
-		{ID: "filling", Station: Depth, Severity: Spoils, Title: "Fillings higher than their wall", Explain: "A filling as high as its wall does not move, and holds the wall open.", Source: practice, check: filling},
-		{ID: "baffles", Station: Depth, Severity: Tip, Title: "Tall shakers without baffles", Explain: "In a tall window all of the filling lies at the foot.", Source: practice, Limits: []Limit{{"one bar for each", build.BaffleEach, "mm", ""}}, check: baffles},
+		{ID: "wall", Station: Depth, Severity: Spoils, Source: practice, check: wall},
+		{ID: "filling", Station: Depth, Severity: Spoils, Source: practice, check: filling},
+		{ID: "baffles", Station: Depth, Severity: Tip, Source: practice, Limits: []Limit{{"one bar for each", build.BaffleEach, "mm", ""}}, check: baffles},
 	}
 }
 

@@ -26,17 +26,17 @@ const (
 
 func sheetRules() []Rule {
 	return []Rule{
-		{ID: "made", Station: Front, Severity: Spoils, Title: "Things that cannot be made as described", Explain: "An opening larger than its sheet, a die part that is gone, nothing to print.", Source: "geometry", check: cannotBe},
-		{ID: "bands", Station: Front, Severity: Shows, Title: "Bands that do not add up", Explain: "Bands with the gaps between them take more than their sheet has; a finished one is cut off.", Source: practice, Limits: []Limit{{"they may want more by", bandsOver, "mm", ""}}, check: bandSums},
-		{ID: "behind", Station: Front, Severity: Shows, Title: "A base that shows behind its front", Explain: "A front with a wavy or scalloped edge needs a base small enough to hide behind its valleys.", Source: practice, Limits: []Limit{{"area that may show", valleyArea, "mm²", ""}}, check: baseShows},
-		{ID: "hides", Station: Front, Severity: Wastes, Title: "Work that lies under something", Explain: "What a background was made for has to be seen.", Source: practice, Limits: []Limit{{"share that has to show", detailShows, "share", ""}}, check: workHidden},
-		{ID: "nearly", Station: Front, Severity: Tip, Title: "Things nearly in the middle", Explain: "A little off the middle looks like a slip; far off looks meant.", Source: practice, Limits: []Limit{{"from", nearlyFrom, "mm", ""}, {"to", nearlyTo, "mm", ""}}, check: nearlyMiddle},
-		{ID: "weave", Station: Front, Severity: Shows, Title: "Parts that cannot cross as asked", Explain: "What lies on a part goes with it: nothing can lie both over and beneath.", Source: "geometry", check: impossible},
-		{ID: "mirrored", Station: Front, Severity: Shows, Title: "Prints laid left for right", Explain: "A stamp prints one way only; cut card can be turned over.", Source: practice, check: mirrored},
-		{ID: "leaf", Station: Front, Severity: Shows, Title: "See-through leaves with nothing to hold them", Explain: "A leaf in front is held by a scored flap glued between two panels: elsewhere the glue shows.", Source: practice, check: looseLeaf},
-		{ID: "fits", Station: Front, Severity: Shows, Title: "Things too large for the opening they are in", Explain: "A picture, a print or a gem set into an opening or a letter has to go in.", Source: "geometry", check: intoOpenings},
-		{ID: "thickness inside", Station: Front, Severity: Shows, Title: "Thick things inside or on the envelope", Explain: "Nothing thick where it is written on, and nothing raised on the envelope.", Source: practice, check: thickInside},
-		{ID: "address", Station: Front, Severity: Shows, Title: "Marks where the address is read", Explain: "The carrier's machines read the address in a field of their own.", Source: "USPS Domestic Mail Manual 202, from memory; the carrier's current rules go first",
+		{ID: "made", Station: Front, Severity: Spoils, Source: "geometry", check: cannotBe},
+		{ID: "bands", Station: Front, Severity: Shows, Source: practice, Limits: []Limit{{"they may want more by", bandsOver, "mm", ""}}, check: bandSums},
+		{ID: "behind", Station: Front, Severity: Shows, Source: practice, Limits: []Limit{{"area that may show", valleyArea, "mm²", ""}}, check: baseShows},
+		{ID: "hides", Station: Front, Severity: Wastes, Source: practice, Limits: []Limit{{"share that has to show", detailShows, "share", ""}}, check: workHidden},
+		{ID: "nearly", Station: Front, Severity: Tip, Source: practice, Limits: []Limit{{"from", nearlyFrom, "mm", ""}, {"to", nearlyTo, "mm", ""}}, check: nearlyMiddle},
+		{ID: "weave", Station: Front, Severity: Shows, Source: "geometry", check: impossible},
+		{ID: "mirrored", Station: Front, Severity: Shows, Source: practice, check: mirrored},
+		{ID: "leaf", Station: Front, Severity: Shows, Source: practice, check: looseLeaf},
+		{ID: "fits", Station: Front, Severity: Shows, Source: "geometry", check: intoOpenings},
+		{ID: "thickness inside", Station: Front, Severity: Shows, Source: practice, check: thickInside},
+		{ID: "address", Station: Front, Severity: Shows, Source: "USPS Domestic Mail Manual 202, from memory; the carrier's current rules go first",
 			Limits: []Limit{{"from the sides", measure.AddressSide, "mm", ""}, {"from the foot", measure.AddressLow, "mm", ""}, {"up to", measure.AddressHigh, "mm", ""}}, check: addressField},
 	}
 }

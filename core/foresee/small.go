@@ -26,11 +26,11 @@ const (
 // smallRules are those of what is too small, too narrow, or leaves too much bare.
 func smallRules() []Rule {
 	return []Rule{
-		{ID: "narrow blend", Station: Inks, Severity: Tip, Title: "Blends on parts too narrow for them", Explain: "Parts narrower than this show no three tones, however they are blended.", Source: practice, Limits: []Limit{{"narrower than", narrowBlend, "mm", ""}}, check: inked(narrowBlends)},
-		{ID: "small", Station: Pieces, Severity: Tip, Title: "Small pieces in several colours", Explain: "Under this a piece is tedious by hand: one colour, a marker, or a larger size.", Source: practice,
+		{ID: "narrow blend", Station: Inks, Severity: Tip, Source: practice, Limits: []Limit{{"narrower than", narrowBlend, "mm", ""}}, check: inked(narrowBlends)},
+		{ID: "small", Station: Pieces, Severity: Tip, Source: practice,
 			Limits: []Limit{{"smaller than", smallPiece, "mm", ""}, {"colours of such pieces", smallFrom, "none", ""}}, check: smallPieces},
-		{ID: "stroke", Station: Front, Severity: Shows, Title: "Strokes narrower than what stands on them", Explain: "A stroke is as wide as what will stand on it, or it is lost beneath.", Source: practice, Limits: []Limit{{"narrower by", strokeShort, "mm", ""}}, check: strokes},
-		{ID: "balance", Station: Front, Severity: Tip, Title: "Much of the front left bare to one side", Explain: "It may be meant: a remark, and never more.", Source: practice,
+		{ID: "stroke", Station: Front, Severity: Shows, Source: practice, Limits: []Limit{{"narrower by", strokeShort, "mm", ""}}, check: strokes},
+		{ID: "balance", Station: Front, Severity: Tip, Source: practice,
 			Limits: []Limit{{"bare along two sides", bareSide, "share", ""}, {"bare along one", bareMuch, "share", ""}}, check: balance},
 	}
 }

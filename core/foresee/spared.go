@@ -10,7 +10,7 @@ import (
 // sparedRule notes every region that is to stay as its piece is without ink, where nothing is planned
 // for that yet.
 func sparedRule() Rule {
-	return Rule{ID: "spared", Station: Pieces, Severity: Spoils, Title: "Regions that stay as they are, inked with the rest", Explain: "What is cut or stamped in one piece is inked in one piece: a region that is to stay as it is has to be covered meanwhile, or laid over in card of its own.", Source: practice, check: inked(spared)}
+	return Rule{ID: "spared", Station: Pieces, Severity: Spoils, Source: practice, check: inked(spared)}
 }
 
 func spared(v *View, m *Image, wi int, add func(Hit)) {

@@ -17,14 +17,14 @@ import (
 
 func standRules() []Rule {
 	return []Rule{
-		{ID: "uneven", Station: Depth, Severity: Spoils, Title: "Parts that do not lie level", Explain: "A part rests on whatever stands highest beneath it: across a raised stem it rocks, half on a raised part it leans, and pads lower than what is beside them bear nothing.", Source: "statics of a plate on its supports; how far card bends is our own default", check: uneven},
-		{ID: "leans", Station: Depth, Severity: Shows, Title: "Parts that lean or bow", Explain: "With one end on something raised and the other beside it a part leans; across something raised it is bent down at both ends.", Source: "statics of a plate on its supports", check: leans},
-		{ID: "hangs", Station: Depth, Severity: Shows, Title: "Ends without support", Explain: "A long end that hangs free droops, and is pressed in at the first touch.", Source: practice, Limits: []Limit{{"from the nearest pad at most", depth.Hang, "mm", ""}}, check: hangs},
-		{ID: "level", Station: Depth, Severity: Shows, Title: "Tops that are to be level and are not", Explain: "Ground, door and figure at one level, or the scene reads wrong.", Source: practice, Limits: []Limit{{"apart at most", advise.SameHeight, "mm", ""}}, check: notLevel},
-		{ID: "pads", Station: Depth, Severity: Shows, Title: "Pads that show, or stand in each other's way", Explain: "Pads hide when they stand back from the edge of their part.", Source: practice, check: padsShow},
-		{ID: "no pad", Station: Depth, Severity: Spoils, Title: "Parts too fine for their pads", Explain: "Where no pad goes in behind a part, even cut, nothing holds it up.", Source: practice, check: noPad},
-		{ID: "in the way", Station: Depth, Severity: Spoils, Title: "Foam where something is tucked", Explain: "What slips in beneath a raised part meets its pads; one finds out when the glue is dry.", Source: practice, check: inTheWay},
-		{ID: "way in", Station: Depth, Severity: Spoils, Title: "Tucks with no open edge", Explain: "What slips in beneath a part that is stuck down needs a side of it left open, all the way to its place.", Source: practice, check: noWayIn},
+		{ID: "uneven", Station: Depth, Severity: Spoils, Source: "statics of a plate on its supports; how far card bends is our own default", check: uneven},
+		{ID: "leans", Station: Depth, Severity: Shows, Source: "statics of a plate on its supports", check: leans},
+		{ID: "hangs", Station: Depth, Severity: Shows, Source: practice, Limits: []Limit{{"from the nearest pad at most", depth.Hang, "mm", ""}}, check: hangs},
+		{ID: "level", Station: Depth, Severity: Shows, Source: practice, Limits: []Limit{{"apart at most", advise.SameHeight, "mm", ""}}, check: notLevel},
+		{ID: "pads", Station: Depth, Severity: Shows, Source: practice, check: padsShow},
+		{ID: "no pad", Station: Depth, Severity: Spoils, Source: practice, check: noPad},
+		{ID: "in the way", Station: Depth, Severity: Spoils, Source: practice, check: inTheWay},
+		{ID: "way in", Station: Depth, Severity: Spoils, Source: practice, check: noWayIn},
 	}
 }
 

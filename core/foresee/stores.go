@@ -15,12 +15,12 @@ const chooseOwned = "Choose one you own."
 
 func storeRules() []Rule {
 	return []Rule{
-		{ID: "missing", Station: Inks, Severity: Spoils, Title: "Inks and papers that are not in the stores", Explain: "Plain white stands in for what is not there.", Source: "the stores", check: colourways(missing)},
-		{ID: "gone", Station: Stores, Severity: Spoils, Title: "Inks that are empty", Explain: "The card uses what there is none left of.", Source: "the stores", check: colourways(gone)},
-		{ID: "out", Station: Stores, Severity: Spoils, Title: "Papers without a sheet left", Explain: "The card is cut from what there is none left of.", Source: "the stores", check: colourways(outOfPaper)},
-		{ID: "lost", Station: Stores, Severity: Spoils, Title: "Parts that are missing in their set", Explain: "The card needs what was lost or never in the pack.", Source: "the stores", check: colourways(lost)},
-		{ID: "away", Station: Stores, Severity: Spoils, Title: "Things that are no longer in the stores", Explain: "The card is planned with what was taken out of the stores, or with nothing where it was never there.", Source: "the stores", check: away},
-		{ID: "bleeds", Station: Inks, Severity: Shows, Title: "Inks that go through the card", Explain: "What goes through shows on the other side; a mat hides it, a window does not.", Source: practice, check: colourways(bleeds)},
+		{ID: "missing", Station: Inks, Severity: Spoils, Source: "the stores", check: colourways(missing)},
+		{ID: "gone", Station: Stores, Severity: Spoils, Source: "the stores", check: colourways(gone)},
+		{ID: "out", Station: Stores, Severity: Spoils, Source: "the stores", check: colourways(outOfPaper)},
+		{ID: "lost", Station: Stores, Severity: Spoils, Source: "the stores", check: colourways(lost)},
+		{ID: "away", Station: Stores, Severity: Spoils, Source: "the stores", check: away},
+		{ID: "bleeds", Station: Inks, Severity: Shows, Source: practice, check: colourways(bleeds)},
 	}
 }
 

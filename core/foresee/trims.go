@@ -17,8 +17,8 @@ const leastCut = 0.02
 
 func trimRules() []Rule {
 	return []Rule{
-		{ID: "blade", Station: Front, Severity: Spoils, Title: "Ribbons where a blade has to pass", Explain: "What hangs over is trimmed when it is glued on; a ribbon that lies beneath it there is cut with it.", Source: practice, Limits: []Limit{{"clear of the blade", build.BladeClear, "mm", ""}}, check: ribbonsInBlade},
-		{ID: "severed", Station: Front, Severity: Shows, Title: "Letters that are trimmed through", Explain: "Trimmed flush, a word that hangs over loses its letters.", Source: practice, Limits: []Limit{{"share of a letter", leastCut, "share", ""}}, check: severed},
+		{ID: "blade", Station: Front, Severity: Spoils, Source: practice, Limits: []Limit{{"clear of the blade", build.BladeClear, "mm", ""}}, check: ribbonsInBlade},
+		{ID: "severed", Station: Front, Severity: Shows, Source: practice, Limits: []Limit{{"share of a letter", leastCut, "share", ""}}, check: severed},
 	}
 }
 

@@ -9,7 +9,7 @@ import (
 
 // uncolouredRule lists every print that has no ink yet, where others of its image have.
 func uncolouredRule() Rule {
-	return Rule{ID: "uncoloured", Station: Inks, Severity: Shows, Title: "Prints that have no ink yet", Explain: "A stamp or a stencil without an ink leaves nothing on the card.", Source: practice, check: inked(uncoloured)}
+	return Rule{ID: "uncoloured", Station: Inks, Severity: Shows, Source: practice, check: inked(uncoloured)}
 }
 
 func uncoloured(v *View, m *Image, wi int, add func(Hit)) {

@@ -11,14 +11,14 @@ import (
 
 func workRules() []Rule {
 	return []Rule{
-		{ID: "steps", Station: Work, Severity: Spoils, Title: "Steps that wait for each other", Explain: "Each has to come before the other, so neither can be done.", Source: "geometry", check: circle},
-		{ID: "step", Station: Work, Severity: Spoils, Title: "Steps put before what they need", Explain: "Every rule of the order of work has its reason; each says its own.", Source: practice, check: outOfOrder},
-		{ID: "settings", Station: Work, Severity: Wastes, Title: "An order that sets or washes stamps more often", Explain: "A stamp put aside between two strikes has to be set to its place again, and one that goes back to a lighter ink has to be washed.", Source: practice, check: restless},
-		{ID: "waits", Station: Work, Severity: Tip, Title: "Long waits with nothing to do", Explain: "Glue, glaze and slow inks set whether one looks on or not.", Source: practice,
+		{ID: "steps", Station: Work, Severity: Spoils, Source: "geometry", check: circle},
+		{ID: "step", Station: Work, Severity: Spoils, Source: practice, check: outOfOrder},
+		{ID: "settings", Station: Work, Severity: Wastes, Source: practice, check: restless},
+		{ID: "waits", Station: Work, Severity: Tip, Source: practice,
 			Limits: []Limit{{"from", longWait, "min", ""}}, check: nothingToDo},
-		{ID: "brush", Station: Work, Severity: Tip, Title: "One brush for many families of ink", Explain: "What is left of one family in a brush or a dauber greys the next, a pale one most.", Source: practice,
+		{ID: "brush", Station: Work, Severity: Tip, Source: practice,
 			Limits: []Limit{{"families from", manyFamilies, "", ""}}, check: oneBrush},
-		{ID: "hot", Station: Work, Severity: Spoils, Title: "Heat on vellum, acetate and foam", Explain: "A hot air tool warps them.", Source: practice, check: inked(hot)},
+		{ID: "hot", Station: Work, Severity: Spoils, Source: practice, check: inked(hot)},
 	}
 }
 

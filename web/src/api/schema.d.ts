@@ -4202,6 +4202,23 @@ export interface components {
             items: components["schemas"]["Compared"][];
             title: string;
         };
+        LookedFor: {
+            /** @description why that matters */
+            explain: string;
+            id: string;
+            /** @description the numbers it goes by, our own defaults */
+            limits?: components["schemas"]["Limit"][] | null;
+            /**
+             * @description the worst it comes to
+             * @enum {string}
+             */
+            severity: "spoils" | "shows" | "wastes" | "tip";
+            /** @description where it comes from */
+            source: string;
+            station: string;
+            /** @description what it looks for */
+            title: string;
+        };
         Lot: {
             /** Format: int64 */
             copies: number;
@@ -5726,23 +5743,6 @@ export interface components {
             turn?: number;
             /** @description only prints that fall wholly on the sheet */
             whole?: boolean;
-        };
-        Rule: {
-            /** @description why that matters */
-            explain: string;
-            id: string;
-            /** @description the numbers it goes by, our own defaults */
-            limits?: components["schemas"]["Limit"][] | null;
-            /**
-             * @description the worst it comes to
-             * @enum {string}
-             */
-            severity: "spoils" | "shows" | "wastes" | "tip";
-            /** @description where it comes from */
-            source: string;
-            station: string;
-            /** @description what it looks for */
-            title: string;
         };
         Run: {
             /**
@@ -10909,7 +10909,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Rule"][] | null;
+                    "application/json": components["schemas"]["LookedFor"][] | null;
                 };
             };
             /** @description Error */

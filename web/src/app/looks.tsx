@@ -11,6 +11,7 @@ const stations: Record<string, string> = {
 	register: "Register",
 	front: "Front",
 	depth: "Depth",
+	cut: "Cut",
 	work: "Work",
 	stores: "Stores",
 };
