@@ -36,7 +36,7 @@ func TestLettersAreCutOutOfABandedSheet(t *testing.T) {
 	t.Parallel()
 	p := start(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
 	ctx := browser(t, 1280, 800)
-	do(t, ctx, "a sheet beside the card", chromedp.Navigate(p.URL+"/card/lantern/front"), says("Saved, change 1"), adds("Plain sheet"), stratum("Plain sheet"), changes(typeInto("Width", "4")), settled(), changes(typeInto("Height", "2")),
+	do(t, ctx, "a sheet beside the card", chromedp.Navigate(p.URL+"/card/lantern/front"), says("Saved, change 1"), adds("Plain sheet"), says("Outline and openings"), changes(typeInto("Width", "4")), settled(), changes(typeInto("Height", "2")),
 		button("Done to it"), says("Plain card so far"), changes(pickFrom("Do more to it", "Masked bands")), says("1. Masked bands"), chromedp.KeyEvent(kb.Escape), button("More"), changes(pickFrom("Lies", "beside")), chromedp.KeyEvent(kb.Escape))
 	do(t, ctx, "a word out of it", adds("Letters cut from card"), stratum("Letters"), button("How they are cut"), changes(pickFrom("Cut out of", "Plain sheet")), says("Right of its middle"))
 	axe(t, ctx, "cut out of")

@@ -80,9 +80,11 @@ func press(xpath string) step {
 			if (!r.width || e.disabled) continue;
 			const at = [r.x, r.y, r.width, document.body.innerText.length].join(), was = globalThis.stoodAt ?? {at: "", times: 0};
 			globalThis.stoodAt = {at, times: was.at === at ? was.times + 1 : 0};
-			if (globalThis.stoodAt.times <= 2) return false;
+			if (globalThis.stoodAt.times <= 3) return false;
 			globalThis.clicked = false;
-			for (const kind of ["click", "pointerdown"]) e.addEventListener(kind, () => { globalThis.clicked = true; }, {capture: true, once: true});
+			// What opens or shuts as it is touched may be gone before the click; of all else only that counts.
+			const touched = e.hasAttribute("aria-haspopup") || e.getAttribute("role") === "menuitem";
+			for (const kind of touched ? ["click", "pointerdown"] : ["click"]) e.addEventListener(kind, () => { globalThis.clicked = true; }, {capture: true, once: true});
 			return true;
 		}
 		return false;
