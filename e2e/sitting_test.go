@@ -17,9 +17,11 @@ import (
 // next waits until the next step is shown after doing something, by its number and title.
 func next(t testing.TB, ctx context.Context, what step) {
 	t.Helper()
-	heading := `(document.querySelector(".work").innerText.match(/Step \d+ of/) ?? ["none"])[0]`
-	was := read[string](t, ctx, heading)
-	do(t, ctx, "after "+was, what, waitFor(fmt.Sprintf(`%s !== %q || /All steps/.test(document.body.innerText)`, heading, was)))
+	// The number of what is done, and not that of the step at hand: with another ink the rest may come in
+	// another order, and then a step is followed by one of a lower number.
+	done := `(document.querySelector(".work").innerText.match(/(\d+) of \d+ done/) ?? ["", "none"])[1]`
+	was := read[string](t, ctx, done)
+	do(t, ctx, "after "+was+" done", what, waitFor(fmt.Sprintf(`%s !== %q || /All steps/.test(document.body.innerText)`, done, was)))
 }
 
 // A run of twelve beetle cards in four colourways and one moth, on a window as large as a

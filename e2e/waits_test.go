@@ -62,21 +62,27 @@ func steps(all ...step) step {
 	}
 }
 
-// css and xpath are clicks on the first visible match.
-func css(sel string) step { return chromedp.Click(chromedp.CSS(sel), chromedp.NodeVisible) }
+// css clicks on the first that a selector finds, once it stands still.
+func css(sel string) step {
+	return steady(fmt.Sprintf("[document.querySelector(%q)].filter(Boolean)", sel), chromedp.Click(chromedp.CSS(sel), chromedp.NodeVisible))
+}
 
 func button(text string) step {
 	return press(`//button[normalize-space(.)="` + text + `"]`)
 }
 
-// press clicks on what an XPath finds once it stands still: a page that is drawn anew as the
-// mouse goes down moves the thing from under it, and the click is lost. One that never came to
-// the thing, where the same page is still there, is made again, as a hand would.
+// press clicks on the first that an XPath finds, once it stands still.
 func press(xpath string) step {
+	return steady(fmt.Sprintf("((found) => Array.from({length: found.snapshotLength}, (_, i) => found.snapshotItem(i)))(document.evaluate(%q, document, null, XPathResult.ORDERED_NODE_SNAPSHOT_TYPE))", xpath), chromedp.Click(chromedp.Search(xpath), chromedp.NodeVisible))
+}
+
+// steady clicks on what is found once it stands still: a page that is drawn anew as the mouse goes down
+// moves the thing from under it, and the click is lost. One that never came to the thing, where the same
+// page is still there, is made again, as a hand would.
+func steady(found string, click step) step {
 	still := fmt.Sprintf(`(() => {
-		const found = document.evaluate(%q, document, null, XPathResult.ORDERED_NODE_SNAPSHOT_TYPE);
-		for (let i = 0; i < found.snapshotLength; i++) {
-			const e = found.snapshotItem(i), r = e.getBoundingClientRect();
+		for (const e of %s) {
+			const r = e.getBoundingClientRect();
 			if (!r.width || e.disabled) continue;
 			const at = [r.x, r.y, r.width, document.body.innerText.length].join(), was = globalThis.stoodAt ?? {at: "", times: 0};
 			globalThis.stoodAt = {at, times: was.at === at ? was.times + 1 : 0};
@@ -88,10 +94,10 @@ func press(xpath string) step {
 			return true;
 		}
 		return false;
-	})()`, xpath)
+	})()`, found)
 	return func(ctx context.Context, tg *chromedp.Target) (chromedp.Void, error) {
 		for range 4 {
-			if v, err := steps(waitFor(still), chromedp.Click(chromedp.Search(xpath), chromedp.NodeVisible))(ctx, tg); err != nil {
+			if v, err := steps(waitFor(still), click)(ctx, tg); err != nil {
 				return v, err
 			}
 			if missed, err := chromedp.Evaluate[bool]("globalThis.clicked === false")(ctx, tg); err != nil || !missed {
