@@ -340,11 +340,7 @@ func (e *SetSheet) apply(c *Card, k kit.Kit) error {
 // sized is the part of a set that is so large, mm; one that is not lost where there are several.
 func sized(set kit.Set, w, h float64) (found kit.Part, ok bool) {
 	for _, p := range set.Parts {
-		b := p.Outline.Bounds()
-		if math.Abs(b.W()-w) > 0.5 || math.Abs(b.H()-h) > 0.5 {
-			continue
-		}
-		if !ok || found.Missing && !p.Missing {
+		if p.Cuts(w, h) && (!ok || found.Missing && !p.Missing) {
 			found, ok = p, true
 		}
 	}

@@ -2,7 +2,6 @@ package foresee
 
 import (
 	"fmt"
-	"math"
 	"slices"
 
 	"ochrestone/core/build"
@@ -11,17 +10,13 @@ import (
 	"ochrestone/core/words"
 )
 
-// sameSize is how near a size comes to another that it counts as the same, mm, and boxy how much of its box
-// an outline fills that a trimmer cuts as well; our own defaults.
-const (
-	sameSize = 0.5
-	boxy     = 0.96
-)
+// boxy is how much of its box an outline fills at least that a trimmer cuts as well; our own default.
+const boxy = 0.96
 
 func dieRules() []Rule {
 	return []Rule{
 		{ID: "die lost", Station: Front, Severity: Spoils, Source: "the stores", check: dieLost},
-		{ID: "die size", Station: Front, Severity: Shows, Source: "geometry", Limits: []Limit{{"the same size within", sameSize, "mm", ""}}, check: dieSize},
+		{ID: "die size", Station: Front, Severity: Shows, Source: "geometry", Limits: []Limit{{"the same size within", kit.SameSize, "mm", ""}}, check: dieSize},
 	}
 }
 
@@ -71,7 +66,7 @@ func (d died) larger(w, h float64) (kit.Part, bool) {
 	var best kit.Part
 	for _, p := range d.set.Parts {
 		b := p.Outline.Bounds()
-		if p.Missing || p.ID == d.part.ID || b.W() < w-sameSize || b.H() < h-sameSize {
+		if p.Missing || p.ID == d.part.ID || b.W() < w-kit.SameSize || b.H() < h-kit.SameSize {
 			continue
 		}
 		if best.ID == "" || p.Outline.Area() < best.Outline.Area() {
@@ -116,7 +111,7 @@ func dieSize(v *View, add func(Hit)) {
 			w, h = l.Size.W, l.Size.H
 		}
 		b := d.part.Outline.Bounds()
-		if d.part.Missing || w <= 0 || h <= 0 || math.Abs(w-b.W()) <= sameSize && math.Abs(h-b.H()) <= sameSize {
+		if d.part.Missing || w <= 0 || h <= 0 || d.part.Cuts(w, h) {
 			continue
 		}
 		sizes := []string{}

@@ -54,6 +54,12 @@ type Part struct {
 	Twice   bool         `json:"twice,omitempty" doc:"has two colour regions: cut it twice or mask it"`
 }
 
+// SameSize is how near a size comes to another that a die cuts both, mm; our own default.
+const SameSize = 0.5
+
+// Cuts reports whether the part is w by h mm.
+func (p Part) Cuts(w, h float64) bool { return p.Outline.Bounds().Sized(w, h, SameSize) }
+
 // Pressed are the lines pressed, stitched or etched into a part, each as points, mm; none
 // where they cannot be read.
 func (p Part) Pressed() [][]shape.Point {

@@ -7,6 +7,7 @@ import (
 	"slices"
 
 	"ochrestone/core/card"
+	"ochrestone/core/kit"
 	"ochrestone/core/shape"
 )
 
@@ -68,9 +69,6 @@ func Outline(o *card.Outline, w, h float64, part PartOf) (shape.Region, error) {
 	return shape.Region{}, fmt.Errorf("%q is not an outline this version knows", o.Kind)
 }
 
-// sameSize is how near a sheet comes to the size of its die that the die cuts it, mm; our own default.
-const sameSize = 0.5
-
 // Sheet is the outline of a sheet of w by h mm about the origin, and whether a die cuts it so. One that is
 // to be of another size than its die is the die's outline drawn to that size, which no die cuts; one that
 // is laid by margins, or has no size of its own, is as large as its die. Errors are those of Outline.
@@ -80,7 +78,7 @@ func Sheet(s card.Sheet, w, h float64, part PartOf) (g shape.Region, die bool, e
 		return g, false, err
 	}
 	box := g.Bounds()
-	if s.W <= 0 || s.H <= 0 || math.Abs(w-box.W()) <= sameSize && math.Abs(h-box.H()) <= sameSize {
+	if s.W <= 0 || s.H <= 0 || box.Sized(w, h, kit.SameSize) {
 		return g, true, nil
 	}
 	return g.Stretch(w/box.W(), h/box.H()), false, nil

@@ -22,8 +22,9 @@ type Step struct {
 	Puts bool   `json:"puts,omitempty" doc:"they lie in their place from then on"`
 	// Bare lists sheets on which not all is done yet that is done to them.
 	Bare []Unfinished `json:"bare,omitempty" doc:"sheets on which not all is done yet that is done to them"`
-	// States tells of every piece how far it is when the step begins, a letter of State each.
-	States string `json:"states" doc:"how far each piece is, a letter each: . to come, b begun, d in its place, o in its place over what is lit, l lit"`
+	// States tells of every piece how far it is when the step begins, a letter of State each, where all is
+	// done in the order of the acts. A run may go in another; the page goes by what was done in it.
+	States string `json:"-"`
 	// From is measured where a thing is put down: to the nearer of two edges across, and of two up and down.
 	From []Gauge `json:"from,omitempty" doc:"how far what is put down lies from edges of what it lies on, the nearer across and the nearer up and down"`
 }

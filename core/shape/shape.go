@@ -189,8 +189,15 @@ func (g Region) Centroid() Point {
 type Box struct{ Min, Max Point }
 
 // W, H and Centre describe the box.
-func (b Box) W() float64    { return b.Max.X - b.Min.X }
-func (b Box) H() float64    { return b.Max.Y - b.Min.Y }
+func (b Box) W() float64 { return b.Max.X - b.Min.X }
+func (b Box) H() float64 { return b.Max.Y - b.Min.Y }
+
+// Sized reports whether the box is w by h mm, within so much.
+func (b Box) Sized(w, h, within float64) bool {
+	return math.Abs(b.W()-w) <= within && math.Abs(b.H()-h) <= within
+}
+
+// Centre is its middle.
 func (b Box) Centre() Point { return b.Min.Add(b.Max).Scale(0.5) }
 
 // Meets reports whether two boxes touch or overlap.

@@ -156,7 +156,7 @@ func (k *maker) outlined(t *build.Thing) string {
 	if o := s.Shape; o != nil {
 		switch o.Kind {
 		case card.DiePart:
-			if !t.Died {
+			if !t.Died && t.Problem == "" && !t.Whole.Empty() {
 				return " No die cuts that size: cut it with the trimmer, or draw its outline and cut it by hand."
 			}
 			if name := k.dieName(*o); name != "" {

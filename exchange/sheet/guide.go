@@ -60,13 +60,19 @@ type guide struct {
 	bad   error  // why a further page of a template could not begin
 }
 
-// Guide writes the layering guide and work sheet: the assembled front, a table
-// of layers, the parts laid apart at true size, and the steps with boxes.
-func Guide(w io.Writer, c card.Card, k kit.Kit, pl plan.Plan, opts ...Option) error {
-	g := &guide{size: measure.A4, write: measure.Metric, card: c, kit: k, plan: pl, done: map[card.Step]bool{}, what: "Layering guide and work sheet"}
+// newGuide begins pages of what is called so about a card.
+func newGuide(what string, c card.Card, k kit.Kit, pl plan.Plan, opts []Option) *guide {
+	g := &guide{size: measure.A4, write: measure.Metric, card: c, kit: k, plan: pl, done: map[card.Step]bool{}, what: what}
 	for _, o := range opts {
 		o(g)
 	}
+	return g
+}
+
+// Guide writes the layering guide and work sheet: the assembled front, a table
+// of layers, the parts laid apart at true size, and the steps with boxes.
+func Guide(w io.Writer, c card.Card, k kit.Kit, pl plan.Plan, opts ...Option) error {
+	g := newGuide("Layering guide and work sheet", c, k, pl, opts)
 	if err := g.run(); err != nil {
 		return fmt.Errorf("lay out the guide: %w", err)
 	}

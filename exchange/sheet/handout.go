@@ -9,7 +9,6 @@ import (
 
 	"ochrestone/core/card"
 	"ochrestone/core/kit"
-	"ochrestone/core/measure"
 	"ochrestone/core/plan"
 	"ochrestone/core/scene"
 	"ochrestone/core/shape"
@@ -32,10 +31,7 @@ var lamp = color.RGBA{0x9a, 0x4d, 0x00, 255}
 // pieces at true size, and every step as a picture with a sentence. Nothing of what its maker owns, has left
 // or paid is on it.
 func Handout(w io.Writer, c card.Card, k kit.Kit, pl plan.Plan, opts ...Option) error {
-	g := &guide{size: measure.A4, write: measure.Metric, card: c, kit: k, plan: pl, done: map[card.Step]bool{}, what: "A card to make"}
-	for _, o := range opts {
-		o(g)
-	}
+	g := newGuide("A card to make", c, k, pl, opts)
 	if err := g.handout(); err != nil {
 		return fmt.Errorf("lay out the hand-out: %w", err)
 	}
@@ -135,8 +131,9 @@ func (g *guide) tile(wide float64, s work.Act, pic scene.Step, pieces []miniatur
 		}
 		if inked {
 			// Wet at the left, dried at the right.
-			p.rect(x, y-2.4, 4, 3.4, hex(cmp.Or(ink.Wet, ink.Dry)), inkText, 0.1)
-			p.rect(x+4, y-2.4, 6, 3.4, hex(cmp.Or(ink.Dry, ink.Wet)), inkText, 0.1)
+			wet, dry := g.patch(s, ink)
+			p.rect(x, y-2.4, 4, 3.4, hex(wet), inkText, 0.1)
+			p.rect(x+4, y-2.4, 6, 3.4, hex(dry), inkText, 0.1)
 			p.text(p.f.text, 2.6, x+11.5, y+0.3, -1, inkText, ink.Name)
 			y += patch
 		}
@@ -150,6 +147,19 @@ func (g *guide) tile(wide float64, s work.Act, pic scene.Step, pieces []miniatur
 		}
 		return nil
 	}}
+}
+
+// patch is the ink of a step wet and dried: as it comes out on its layer where it is that layer's own ink,
+// else as it is in the stores.
+func (g *guide) patch(s work.Act, ink kit.Ink) (wet, dry string) {
+	for _, m := range g.plan.Motifs {
+		for _, w := range m.Colourways {
+			if l, ok := w.Of(s.ID.Part); ok && m.ID == s.ID.Motif && w.ID == s.ID.Colourway && l.InkName == ink.Name && len(l.Blends) == 0 {
+				return l.Wet, l.Dry
+			}
+		}
+	}
+	return cmp.Or(ink.Wet, ink.Dry), cmp.Or(ink.Dry, ink.Wet)
 }
 
 // fine is how far the line of a small picture may lie off, mm of the card: less than a hair on paper.

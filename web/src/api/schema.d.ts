@@ -5889,8 +5889,6 @@ export interface components {
             mark?: string;
             /** @description they lie in their place from then on */
             puts?: boolean;
-            /** @description how far each piece is, a letter each: . to come, b begun, d in its place, o in its place over what is lit, l lit */
-            states: string;
         };
         SceneUnfinished: {
             /**

@@ -58,7 +58,7 @@ export function Now({ at, steps, slot, after, onTick }: NowProps) {
 					</>
 				)}
 			</Box>
-			<Picture at={at} />
+			<Picture at={at} steps={steps} />
 			<Making at={at} steps={steps} />
 			<h1 style={{ fontSize: size.act, lineHeight: 1.12 }}>{at.title}</h1>
 			<Box fontSize="step" lineHeight={1.35}>
@@ -126,7 +126,7 @@ export function Now({ at, steps, slot, after, onTick }: NowProps) {
 			<Box color="quiet" fontSize="sub" display="flex" flexWrap="wrap" gap="7">
 				{after.map((s) => (
 					<Box key={s.key} display="flex" gap="4" alignItems="center" flex="1 1 220px">
-						<Picture at={s} small />
+						<Picture at={s} steps={steps} small />
 						<span>
 							Then {s.number}: {s.title}
 							{s.for && `, ${s.for}`}

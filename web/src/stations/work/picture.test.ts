@@ -1,6 +1,20 @@
 import { expect, test } from "vitest";
 import type { S } from "../../api/client";
-import { drawn, view } from "./picture";
+import { drawn, states, view } from "./picture";
+
+test("a piece is to come, begun, in place, or lit", () => {
+	const pictures = [
+		{ key: "cut", lit: [0, 1] },
+		{ key: "ink", lit: [1] },
+		{ key: "place", lit: [0], puts: true },
+		{ key: "glue", lit: [1], puts: true },
+	] as S["SceneStep"][];
+	expect(states(3, pictures, [], "cut")).toEqual(["lit", "lit", "to come"]);
+	expect(states(3, pictures, ["cut"], "ink")).toEqual(["begun", "lit", "to come"]);
+	expect(states(3, pictures, ["cut", "ink"], "place")).toEqual(["lit", "begun", "to come"]);
+	expect(states(3, pictures, ["cut", "ink", "place"], "glue")).toEqual(["in place", "lit", "to come"]);
+	expect(states(3, pictures, ["cut", "ink", "place", "glue"], "nothing known")).toEqual(["in place", "in place", "to come"]);
+});
 
 test("what is lit is looked at with what is round it, within the card and as wide as the frame", () => {
 	const piece = (path: string) => ({ path }) as S["StandingPiece"];
@@ -16,7 +30,7 @@ test("what is lit is looked at with what is round it, within the card and as wid
 });
 
 test("what is lit is drawn over what is to come, and beneath what lies on it", () => {
-	expect(drawn("dlb.")).toEqual([0, 2, 3, 1]);
-	expect(drawn("lob")).toEqual([2, 0, 1]);
-	expect(drawn("b.")).toEqual([0, 1]);
+	expect(drawn(["in place", "lit", "begun", "to come"])).toEqual([0, 2, 3, 1]);
+	expect(drawn(["lit", "in place", "begun"])).toEqual([2, 0, 1]);
+	expect(drawn(["begun", "to come"])).toEqual([0, 1]);
 });

@@ -8,14 +8,31 @@ import { length } from "../../ui/units";
 
 type Piece = S["StandingPiece"];
 
-/** How strongly a piece is drawn by how far it is: to come, begun, in its place, in its place over what is lit, lit. */
-const strength: Record<string, number> = { ".": 0.1, b: 0.45, d: 1, o: 1, l: 1 };
+/** How far a piece is at a step. */
+type State = "to come" | "begun" | "in place" | "lit";
+
+/** How strongly a piece is drawn. */
+const strength: Record<State, number> = { "to come": 0.1, begun: 0.45, "in place": 1, lit: 1 };
+
+/** What is lit at a step, and how far each piece is, of the steps in the order in which they are done here. */
+export function states(pieces: number, pictures: S["SceneStep"][], before: string[], at: string): State[] {
+	const of = new Map(pictures.map((p) => [p.key, p]));
+	const out: State[] = Array.from({ length: pieces }, () => "to come");
+	for (const key of before) {
+		const p = of.get(key);
+		for (const i of p?.lit ?? []) if (p?.puts) out[i] = "in place";
+		for (const i of p?.lit ?? []) if (out[i] === "to come") out[i] = "begun";
+	}
+	for (const i of of.get(at)?.lit ?? []) out[i] = "lit";
+	return out;
+}
 
 /** The pieces in the order they are drawn: what is lit over what is to come above it, and beneath what
  * lies above it already. */
-export function drawn(states: string): number[] {
-	const over = (i: number) => "ol".includes(states[i]);
-	const all = [...states].map((_, i) => i);
+export function drawn(now: State[]): number[] {
+	const first = now.indexOf("lit");
+	const over = (i: number) => now[i] === "lit" || (now[i] === "in place" && first >= 0 && i > first);
+	const all = now.map((_, i) => i);
 	return [...all.filter((i) => !over(i)), ...all.filter(over)];
 }
 
@@ -85,16 +102,17 @@ function Way({ m, px }: { m: S["SceneGauge"]; px: number }) {
 
 /** The card as it is at a step: what lies in its place whole, what was worked on half there, what is to
  * come pale, and what the step is about lit; small for the steps that come next. */
-export function Picture({ at, small }: { at: Act; small?: boolean }) {
+export function Picture({ at, steps, small }: { at: Act; steps: Act[]; small?: boolean }) {
 	const b = useBench();
 	const clip = useId();
 	const [framed, frame] = useFrame(small ?? false);
 	const standing = useStanding(b.view.id, b.view.version);
 	const base = b.card.base;
 	const paper = b.state.kit.papers.find((p) => p.id === base.paper)?.colour ?? bare;
+	const before = useMemo(() => steps.slice(0, Math.max(0, steps.indexOf(at))).map((s) => s.key), [steps, at]);
+	const now = useMemo(() => (standing ? states(standing.pieces.length, standing.steps, before, at.key) : []), [standing, before, at.key]);
 	const step = useMemo(() => standing?.steps.find((s) => s.key === at.key), [standing, at.key]);
 	if (!standing || at.id.card || !step) return null;
-	const now = step.states;
 	const lit = step.lit.map((i) => standing.pieces[i]);
 	// Ink that goes on only here and there is lit by itself.
 	const mark = step.mark;
@@ -102,7 +120,7 @@ export function Picture({ at, small }: { at: Act; small?: boolean }) {
 	const ways = from.map((m) => ({ path: `M${m.x1} ${m.y1} L${m.x2} ${m.y2}` }));
 	const [x, y, w, h] = view(base.w, base.h, frame, mark ? [{ path: mark }] : [...lit, ...ways]);
 	const px = Math.max(w, h) / 300;
-	const made = [...now].filter((s) => s === "d" || s === "o").length;
+	const made = now.filter((s) => s === "in place").length;
 	return (
 		<svg
 			ref={framed}
