@@ -63,7 +63,7 @@ func (c Card) AddSet(s kit.Set, k kit.Kit) Card {
 	}
 	w := Colourway{ID: "w1", Name: "First", Layers: map[string]Finish{}}
 	for _, p := range s.Parts {
-		l := Layer{ID: p.ID, Part: p.ID, Label: p.Label, Make: kind, On: p.Host, Rank: max(1, p.Rank), Fit: p.Fit, Copies: 1, Bonds: Glue("")}
+		l := Layer{ID: p.ID, Part: p.ID, Label: p.Label, Make: kind, On: p.Host, Rank: max(1, p.Rank), Fit: p.Fit, Copies: 1, Bonds: Glue(firstGlue(k))}
 		f := Finish{Impressions: 1}
 		if kind == Cut {
 			f.Paper = paper
@@ -75,7 +75,7 @@ func (c Card) AddSet(s kit.Set, k kit.Kit) Card {
 	c.Motifs = append(append([]Motif{}, c.Motifs...), m)
 	on, _ := c.Panel()
 	c.Elements = append(append([]Element{}, c.Elements...), Element{ID: c.fresh("e"), Face: Front, On: on, Place: Place{X: c.Base.W / 2, Y: c.Base.H / 2},
-		Bonds: Glue(""), Image: &Image{Motif: m.ID, Colourway: w.ID}})
+		Bonds: Glue(firstGlue(k)), Image: &Image{Motif: m.ID, Colourway: w.ID}})
 	return c
 }
 

@@ -21,7 +21,7 @@ func (t *table) image(a work.Act, m *build.Made) error {
 	}
 	if id.Verb == work.Pop {
 		for i, v := range m.Image.Shapes.Views {
-			if v.Layer.Make != card.Cut {
+			if v.Layer.Make != card.Cut || !waitsForInk(m, i) {
 				continue
 			}
 			if !t.cut[of(i)] {
@@ -58,6 +58,7 @@ func (t *table) image(a work.Act, m *build.Made) error {
 			}
 		}
 		t.cut[of(at)] = true
+		t.popped[of(at)] = !v.Layer.After && !waitsForInk(m, at)
 	case work.Ink, work.Blend, work.Return, work.Edge, work.Back:
 		if !v.Layer.After && !t.cut[of(at)] {
 			return errors.New("the piece is not cut yet")
@@ -93,6 +94,20 @@ func (t *table) image(a work.Act, m *build.Made) error {
 		return t.mask(id.Element)
 	}
 	return nil
+}
+
+// waitsForInk reports whether anything is done to a piece that it stays in its sheet for.
+func waitsForInk(m *build.Made, i int) bool {
+	views := m.Image.Shapes.Views
+	for j, v := range views {
+		f := m.Colourway.Layers[v.Layer.ID]
+		switch {
+		case j != i && (v.Layer.Make == card.Cut || build.Leaf(m.Image.Shapes, j) != i):
+		case f.Ink != "" || f.Edge != "" || f.Back != "" || len(f.Blends) > 0:
+			return true
+		}
+	}
+	return views[i].Layer.After
 }
 
 // leafBelow is the cut layer a piece is glued onto, or the ground.

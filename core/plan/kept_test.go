@@ -222,3 +222,41 @@ func TestADetailOnWhatIsKeptDoesNotJar(t *testing.T) {
 	assert.Nil(t, ruled(warm.Of(meant.c, meant.k), "jars"))
 	assert.NotNil(t, ruled(warm.Of(inked.c, inked.k), "jars"), "in an ink nearly as pale it does")
 }
+
+// A piece that is only cut is taken out of its sheet at once, with what its openings hold; one that is
+// coloured in any way waits in its sheet and is popped out when it is dry. Common practice, no source.
+func TestWhatIsOnlyCutIsTakenOutAtOnce(t *testing.T) {
+	t.Parallel()
+	for name, c := range map[string]struct {
+		finish   card.Finish
+		opening  bool
+		says     string
+		poppedIn bool
+	}{
+		"only cut":     {card.Finish{Paper: "chalk"}, false, "Take it out of the sheet.", false},
+		"an opening":   {card.Finish{Paper: "chalk"}, true, "push the waste from the opening from behind.", false},
+		"inked":        {card.Finish{Paper: "chalk", Ink: "loam"}, false, "Leave the piece in its sheet", true},
+		"its edge":     {card.Finish{Paper: "chalk", Edge: "loam"}, false, "Leave the piece in its sheet", true},
+		"its back":     {card.Finish{Paper: "chalk", Back: "loam"}, false, "Leave the piece in its sheet", true},
+		"only blended": {card.Finish{Paper: "chalk", Blends: []card.Blend{{Ink: "loam", Zone: card.Rim}}}, true, "Leave the piece in its sheet", true},
+	} {
+		on := two(40, 70, func(cd *card.Card, k *kit.Kit) {
+			m := &cd.Motifs[0]
+			m.Colourways[0].Layers["a"] = c.finish
+			if c.opening {
+				s := &k.Sets[len(k.Sets)-1]
+				s.Parts[0].Outline, _ = s.Parts[0].Outline.Minus(shape.Rect(2, 14, 3, 3))
+			}
+		})
+		p := warm.Of(on.c, on.k)
+		cut, popped := "", false
+		for _, a := range p.Steps {
+			if a.ID.Verb == work.Cut && a.ID.Part == "a" {
+				cut = a.Detail
+			}
+			popped = popped || a.Kind == work.PopAct && strings.Contains(a.Title+a.Detail, "Big")
+		}
+		assert.Contains(t, cut, c.says, name)
+		assert.Equal(t, c.poppedIn, popped, name)
+	}
+}

@@ -9,6 +9,7 @@ import (
 	"ochrestone/core/build"
 	"ochrestone/core/card"
 	"ochrestone/core/motif"
+	"ochrestone/core/words"
 )
 
 // image adds the acts of one image in one colourway: its prints, its pieces, and how they
@@ -24,7 +25,7 @@ func (k *maker) image(m *build.Made) {
 	}
 	im.prints()
 	im.cutOut()
-	im.pop(cut)
+	im.pop(slices.DeleteFunc(slices.Clone(cut), im.takenOut))
 	for _, i := range cut {
 		im.plies(i)
 		if im.views[i].Host != motif.Ground {
@@ -127,16 +128,21 @@ func (m *making) name(layer int) string { return m.of(m.views[layer].Layer.Label
 
 func (m *making) finish(layer int) card.Finish { return m.Colourway.Layers[m.views[layer].Layer.ID] }
 
+// cuts is how often a layer is cut for all things of the image.
+func (m *making) cuts(i int) int {
+	return len(m.Things) * max(1, m.views[i].Layer.Copies) * max(1, m.views[i].Part.Copies)
+}
+
 // piece cuts a layer and inks it, or inks its sheet and cuts it out after.
 func (m *making) piece(i int) {
 	v, f := m.views[i], m.finish(i)
 	leaf := m.thing(i, "")
-	n := len(m.Things) * max(1, v.Layer.Copies) * max(1, v.Part.Copies)
+	n := m.cuts(i)
 	paper := m.Stock.PaperName(f.Paper)
 	prints := slices.ContainsFunc(m.views, func(w motif.View) bool {
 		return w.Host == i && w.Layer.Make != card.Cut && m.Colourway.Layers[w.Layer.ID].Ink != ""
 	})
-	cut := Act{ID: m.id(Cut, i), Kind: CutAct, Title: fmt.Sprintf("Cut %s × %d", m.name(i), n), Detail: fmt.Sprintf("From %s. Leave the piece in its sheet for inking.", paper)}
+	cut := Act{ID: m.id(Cut, i), Kind: CutAct, Title: fmt.Sprintf("Cut %s × %d", m.name(i), n), Detail: fmt.Sprintf("From %s.", paper)}
 	title, detail := "Ink "+m.name(i), "%s%s. Lightly, edges too, so that no white core shows."
 	phase := phaseCut
 	if v.Layer.After {
@@ -216,6 +222,41 @@ func (m *making) blended(i, n int, bl card.Blend, f card.Finish) string {
 	}
 	reach := blend.Reach(m.views[i].Outline, bl.Zone, earlier)
 	return fmt.Sprintf("%s%s, fading out over %s. Start off the piece, little ink, small circles.", m.Stock.InkName(bl.Ink), passes, m.format(reach))
+}
+
+// takenOut reports whether a piece is taken out of its sheet as it is cut, as nothing is done to it there,
+// and says in its cut which it is; it is asked once all other acts of the image are known.
+func (m *making) takenOut(i int) bool {
+	leaf, at, out := m.thing(i, ""), -1, true
+	for n, a := range m.acts {
+		switch {
+		case a.leaf != leaf:
+		case a.ID.Verb == Cut:
+			at = n
+		case a.phase < phasePop:
+			out = false
+		}
+	}
+	if at < 0 || m.views[i].Layer.After {
+		return false
+	}
+	l := m.views[i].Layer
+	if out {
+		m.acts[at].pops = []Thing{leaf}
+	}
+	n := m.cuts(i)
+	byDie := l.Traced == 0 && l.Region == nil || m.views[i].Problem != ""
+	switch waste := len(m.views[i].Outline.Holes()); {
+	case !byDie:
+	case !out:
+		m.acts[at].Detail += " Leave the piece in its sheet for inking."
+	case waste > 0:
+		m.acts[at].Detail += fmt.Sprintf(" Take %s out, and push the waste from %s from behind.", words.Of(n, "it", "them"), words.Of(n*waste, "the opening", "the openings"))
+		m.acts[at].Cautions = append(m.acts[at].Cautions, cautions(PopAct)...)
+	default:
+		m.acts[at].Detail += fmt.Sprintf(" Take %s out of the sheet.", words.Of(n, "it", "them"))
+	}
+	return out
 }
 
 // pop takes all pieces of the image out of their sheets, in gluing order.

@@ -69,7 +69,7 @@ func newTable(acts []Act) *table {
 		switch a.ID.Verb {
 		case Fold, Cut:
 			t.cuts[a.leaf] = i
-			if a.leaf.Motif == "" {
+			if a.leaf.Motif == "" || len(a.pops) > 0 {
 				t.ready[a.leaf] = i
 			}
 		case Pop:
@@ -174,7 +174,7 @@ func dry(t *table, need func(first, then int)) {
 			for _, j := range t.leaf[l] {
 				need(j, i)
 			}
-			if c, ok := t.cuts[l]; ok {
+			if c, ok := t.cuts[l]; ok && c != i {
 				need(c, i)
 			}
 		}
