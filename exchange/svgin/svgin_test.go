@@ -172,6 +172,60 @@ func TestWhatIsPassedOverIsNoted(t *testing.T) {
 	assert.InDelta(t, 200, d.Parts[1].Outline.Area(), 0.5, "a crossing outline is settled into its two wings")
 }
 
+// Of a switch the first child that its reader is meant to see is drawn, and no other (SVG 2, 5.9): not
+// what needs an extension, nor what is in a language that is not read.
+func TestOfASwitchOneIsDrawn(t *testing.T) {
+	for name, c := range map[string]struct {
+		body string
+		area float64
+	}{
+		"the first":       {`<switch><rect id="a" width="10" height="10"/><rect id="b" width="20" height="20"/></switch>`, 100},
+		"no extension":    {`<switch><foreignObject requiredExtensions="http://x.invalid/"><p/></foreignObject><rect id="b" width="20" height="20"/></switch>`, 400},
+		"language":        {`<switch><g systemLanguage="de, fr"><rect width="10" height="10"/></g><g systemLanguage="fr,en-GB"><rect width="20" height="20"/></g><rect width="5" height="5"/></switch>`, 400},
+		"what is named":   {`<switch><title>Two</title><rect width="10" height="10"/><rect width="20" height="20"/></switch>`, 100},
+		"both in a group": {`<switch><g><rect width="10" height="10"/><rect x="30" width="20" height="20"/></g><rect width="5" height="5"/></switch>`, 500},
+		"of its own":      {`<g><rect systemLanguage="de" width="10" height="10"/><rect x="30" width="20" height="20"/></g>`, 400},
+	} {
+		d, err := Read(wrap(mm, c.body))
+		require.NoError(t, err, name)
+		sum := 0.0
+		for _, p := range d.Parts {
+			sum += p.Outline.Area()
+		}
+		assert.InDelta(t, c.area, sum, 0.01, name)
+	}
+}
+
+// The properties translate, rotate and scale act in this order before transform, about its origin (CSS
+// Transforms 2, 5); attributes of such names do nothing.
+func TestMovedByPropertiesOfTheirOwn(t *testing.T) {
+	for name, c := range map[string]struct {
+		style string
+		left  float64
+		top   float64
+		right float64
+		low   float64
+	}{
+		"larger":       {`style="scale: 2"`, 20, 0, 40, 20},
+		"two numbers":  {`style="scale: 2 50%"`, 20, 0, 40, 5},
+		"moved":        {`style="translate: 5px 3px"`, 15, 3, 25, 13},
+		"a quarter":    {`style="rotate: 90deg"`, -10, 10, 0, 20},
+		"in order":     {`style="scale: 2; translate: 5px"`, 25, 0, 45, 20},
+		"and then":     {`style="scale: 2; transform: translate(5px, 0)"`, 30, 0, 50, 20},
+		"its origin":   {`style="scale: 2; transform-origin: 10px 0px"`, 10, 0, 30, 20},
+		"none":         {`style="scale: none; rotate: none"`, 10, 0, 20, 10},
+		"an attribute": {`scale="2" rotate="90"`, 10, 0, 20, 10},
+	} {
+		d, err := Read(wrap(mm, `<rect x="-60" y="-60" width="5" height="5"/><g `+c.style+`><rect x="10" width="10" height="10"/></g>`))
+		require.NoError(t, err, name)
+		require.Len(t, d.Parts, 2, name)
+		b, a := d.Parts[1].Outline.Bounds(), d.Parts[0].Outline.Bounds()
+		for i, v := range [4][2]float64{{c.left, b.Min.X}, {c.top, b.Min.Y}, {c.right, b.Max.X}, {c.low, b.Max.Y}} {
+			assert.InDelta(t, v[0], v[1]-[2]float64{a.Min.X + 60, a.Min.Y + 60}[i%2], 0.01, "%s, %d", name, i)
+		}
+	}
+}
+
 // The demo's own drawings come through the same door.
 func TestDemoDrawingsReadWhole(t *testing.T) {
 	for file, n := range map[string]int{"hawk-moth": 9, "beetle": 4} {

@@ -51,6 +51,34 @@ func transform(s string, w, h float64) (canvas.Matrix, error) {
 	return m, nil
 }
 
+// moved writes the properties translate, rotate and scale as a transform list, in the order in which
+// they act, before the one of transform (CSS Transforms 2, 5 and 9). They are properties only: an
+// attribute of such a name moves nothing.
+func moved(css map[string]string) string {
+	var out []string
+	for _, name := range []string{"translate", "rotate", "scale"} {
+		fields := strings.FieldsFunc(css[name], blank)
+		if len(fields) == 0 || fields[0] == "none" {
+			continue
+		}
+		switch {
+		case name == "rotate" && len(fields) == 2 && fields[0] == "z":
+			fields = fields[1:]
+		case name == "scale":
+			for i, f := range fields {
+				if strings.HasSuffix(f, "%") {
+					fields[i] = strings.TrimSuffix(f, "%") + "e-2"
+				}
+			}
+			fallthrough
+		case name == "translate":
+			fields = fields[:min(2, len(fields))] // the third is towards the eye
+		}
+		out = append(out, name+"("+strings.Join(fields, " ")+")")
+	}
+	return strings.Join(out, " ")
+}
+
 // amount reads a number of a transform: a plain number, a length in user units, a
 // percentage of the box, or an angle in degrees.
 func amount(s string, box float64) (float64, error) {

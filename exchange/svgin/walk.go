@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"slices"
 	"strings"
 
 	"github.com/tdewolff/canvas"
@@ -49,6 +50,7 @@ type state struct {
 	collect   *clipping // outlines go here, within a clip path
 	into      *layer
 	depth     int
+	choose    *bool // within a switch: one of its children was drawn
 }
 
 func (r *reader) line() int { l, _ := r.dec.InputPos(); return l + r.lines }
@@ -157,6 +159,17 @@ func (r *reader) element(t xml.StartElement, s state) error {
 			return fmt.Errorf("read the drawing: %w", err)
 		}
 	}
+	if s.choose != nil && name != "title" && name != "desc" {
+		if *s.choose || !meant(t) {
+			return r.skip() // of a switch the first that is meant for its reader is drawn
+		}
+		*s.choose = true
+	}
+	s.choose = nil
+	if !meant(t) {
+		r.note(line, element(t), "is for another language or program and was left out")
+		return r.skip()
+	}
 	switch name {
 	case "script":
 		return &Problem{"<script>", line, "The drawing holds a script.", "Save it again as plain SVG."}
@@ -199,7 +212,10 @@ func (r *reader) element(t xml.StartElement, s state) error {
 			return r.skip()
 		}
 		return r.group(t, st, line)
-	case "g", "a", "switch":
+	case "switch":
+		st.choose = new(bool)
+		return r.group(t, st, line)
+	case "g", "a":
 		return r.group(t, st, line)
 	}
 	p, err := outline(t, st)
@@ -218,6 +234,25 @@ func (r *reader) element(t xml.StartElement, s state) error {
 		return err
 	}
 	return r.skip()
+}
+
+// meant reports whether an element is drawn for a reader of English that knows no extensions (SVG 2,
+// 5.9, conditional processing).
+func meant(t xml.StartElement) bool {
+	for _, a := range t.Attr {
+		switch a.Name.Local {
+		case "requiredExtensions":
+			return false
+		case "systemLanguage":
+			if !slices.ContainsFunc(strings.Split(a.Value, ","), func(l string) bool {
+				l = strings.ToLower(strings.TrimSpace(l))
+				return l == "en" || strings.HasPrefix(l, "en-")
+			}) {
+				return false
+			}
+		}
+	}
+	return true
 }
 
 // group reads a group: at the top, or just inside the page, it is a layer.

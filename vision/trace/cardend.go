@@ -14,6 +14,7 @@ type stretch struct {
 	mid      int // point of the line in its middle
 	seen     profile
 	plain    edgeFit           // without a rim
+	shades   float64           // variance of where the card ends over the shadows that may lie beside it, pixels²
 	fits     [rimTried]edgeFit // with a rim of every width, where they were looked at
 	asked    bool
 	first    edgeFit // with a rim of a middling width, where it was asked

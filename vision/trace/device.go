@@ -84,23 +84,38 @@ func (t *finder) device(drafts []draft) device {
 		})
 	}
 	usual := withRims(dev)
+	without := func(casts []shadow, hinted bool) func(dev device) float64 {
+		return func(dev device) float64 {
+			return cost(func(i int) float64 {
+				if !fits[i].ok {
+					return mostMissed
+				}
+				e, hint := prs[i].even(dev, noise), fits[i].cast
+				if !hinted {
+					hint = nil
+				}
+				f := e.plain(dev.blur, fits[i].at, casts, hint)
+				if !f.ok {
+					return mostMissed
+				}
+				return prs[i].missed(e, f, dev, noise)
+			})
+		}
+	}
+	// A wider blur passes for a rim or a shadow of every piece: that the usual device explains the
+	// picture with them says nothing until other blurs were asked without.
 	dev.misfit = max(1, usual)
+	bare := without(nil, false)
+	if alone := bare(dev); usual >= plainly || alone >= plainly {
+		if d, left := blurred(dev, alone, bare); left < plainly && left < alone*(1-worthWork) {
+			d.misfit = max(1, left)
+			return d
+		}
+	}
 	if usual < plainly {
 		return dev
 	}
-	plain := func(dev device) float64 {
-		return cost(func(i int) float64 {
-			if !fits[i].ok {
-				return mostMissed
-			}
-			e := prs[i].even(dev, noise)
-			f := e.plain(dev.blur, fits[i].at, casts, fits[i].cast)
-			if !f.ok {
-				return mostMissed
-			}
-			return prs[i].missed(e, f, dev, noise)
-		})
-	}
+	plain := without(casts, true)
 	found, best := dev, plain(dev)
 	try := func(d device) {
 		less := worthMore
@@ -140,11 +155,45 @@ func (t *finder) device(drafts []draft) device {
 			break
 		}
 	}
+	if best >= plainly && t.showsRims() && len(casts) == 0 {
+		// Rims there are, and another blur.
+		if d, left := blurred(dev, usual, withRims); left < plainly && left < best/rimsCost {
+			d.misfit = max(1, left)
+			return d
+		}
+	}
 	if best < usual/rimsCost {
 		found.misfit = max(1, best)
 		return found
 	}
 	return dev
+}
+
+// blurred is the device of another blur alone under which a cost is least, and that cost, from that of
+// the usual one.
+func blurred(dev device, cost float64, of func(device) float64) (device, float64) {
+	found, best := dev, cost
+	try := func(blur float64) bool {
+		d := device{blur: blur, tone: 1}
+		c := of(d)
+		if c < best {
+			found, best = d, c
+			return true
+		}
+		return false
+	}
+	for _, v := range blurs {
+		if v != dev.blur {
+			try(v)
+		}
+	}
+	for range 4 {
+		was := found.blur
+		if down := try(was * 0.93); !down && !try(was*1.07) {
+			break
+		}
+	}
+	return found, best
 }
 
 // voting is how many in a hundred of the stretches judge the device, worthMore how much better

@@ -213,11 +213,16 @@ const (
 	leastLeft = 0.8 // the same on a pale one
 )
 
+// shadedEach is of how many stretches one is asked how well it tells a shadow's end and the card's from
+// each other.
+const shadedEach = 8
+
 // stretches looks at a line all along.
 func (p *patch) stretches(l, normal []xy, marks drawn, dev device, likely bool) (found []stretch) {
 	n := len(l)
 	noise := p.noise()
 	var hint *shadow
+	shades := -1.0
 	count := max(4, n/stretchStep)
 	for k := range count {
 		s, ok := p.stretch(l, normal, k*n/count, stretchHalf, marks, dev, hint)
@@ -225,6 +230,12 @@ func (p *patch) stretches(l, normal []xy, marks drawn, dev device, likely bool) 
 			continue
 		}
 		hint = s.plain.cast
+		if p.casts != nil {
+			if k%shadedEach == 0 || shades < 0 {
+				shades = s.seen.even(dev, noise).shaded(dev.blur, s.plain, p.casts)
+			}
+			s.shades = shades
+		}
 		s.needless = p.casts == nil && p.showsRims() && s.seen.rough < mostRough/2 && s.plain.chi < needsRim*s.plain.n
 		if p.asks(s, k) {
 			s.asked = true

@@ -42,6 +42,7 @@ func (s *stretch) unsure() float64 {
 	if bad := least / max(1, s.plain.n) / badFit; bad > 1 {
 		v += badUnsure * (bad - 1)
 	}
+	v += s.shades
 	if s.ring {
 		v += rimUnsure * rimUnsure
 		if s.told {
@@ -49,6 +50,27 @@ func (s *stretch) unsure() float64 {
 		}
 	}
 	return math.Sqrt(v)
+}
+
+// shaded is the variance of where the card ends over the shadows that explain a profile nearly as well
+// as that of a fit.
+func (e *even) shaded(blur float64, f edgeFit, casts []shadow) float64 {
+	unit := max(1, f.chi/max(1, f.n))
+	lo, hi := e.bins(f.at, 0)
+	var w, square float64
+	for i := range casts {
+		g := e.settle(blur, f.at, 0, lo, hi, &casts[i])
+		if !g.ok || !e.stands(g) {
+			continue
+		}
+		k := math.Exp(-max(0, g.chi-f.chi) / (2 * tempered * unit))
+		off := g.at - f.at
+		w, square = w+k, square+k*off*off
+	}
+	if w == 0 {
+		return 0
+	}
+	return square / w
 }
 
 // spread is the variance of where the card ends over the widths its rim may have.
