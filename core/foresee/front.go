@@ -136,7 +136,7 @@ func (v *View) over(h hanging, add func(Hit)) {
 		Why: fmt.Sprintf("It passes the %s edge by %s.", side, v.Format(-least)),
 		Do:  "Move it in, or trim it from the back after the glue is dry" + before + ".", Numbers: map[string]float64{"over": -least}, Facts: []string{side}}
 	if dx, dy, fits := h.room.Mend(); fits {
-		hit.Mend = &Mend{"Move it in", []card.Edit{{Move: &card.Move{Element: t.Element.ID, DX: dx, DY: dy}}}}
+		hit.Mend = movedIn(t.Element.ID, dx, dy)
 	} else {
 		hit.Do = fmt.Sprintf("It is larger than %s. Take a smaller one, or trim it from the back after the glue is dry%s.", edge, before)
 		hit.Mend = &Mend{"Trim it flush", []card.Edit{{Flush: &card.Flush{Elements: []string{t.Element.ID}, On: true}}}}
@@ -255,3 +255,8 @@ func (v *View) roomFor(e card.Element) bool {
 }
 
 func half(mm float64) *float64 { mm /= 2; return &mm }
+
+// movedIn moves an element by so much, mm, to where it lies within its ground.
+func movedIn(element string, dx, dy float64) *Mend {
+	return &Mend{"Move it in", []card.Edit{{Move: &card.Move{Element: element, DX: dx, DY: dy}}}}
+}

@@ -6,7 +6,6 @@ import (
 	"strings"
 
 	"ochrestone/core/build"
-	"ochrestone/core/card"
 	"ochrestone/core/layout"
 	"ochrestone/core/shape"
 	"ochrestone/core/words"
@@ -84,7 +83,7 @@ func severed(v *View, add func(Hit)) {
 			whole = g
 		}
 		if dx, dy, fits := layout.RoomOf(whole, v.Build.Edge(t.Element)).Mend(); fits {
-			h.Mend = &Mend{"Move it in", []card.Edit{{Move: &card.Move{Element: t.Element.ID, DX: dx, DY: dy}}}}
+			h.Mend = movedIn(t.Element.ID, dx, dy)
 		}
 		add(h)
 	}

@@ -234,7 +234,7 @@ func TestWhatIsOnlyCutIsTakenOutAtOnce(t *testing.T) {
 		poppedIn bool
 	}{
 		"only cut":     {card.Finish{Paper: "chalk"}, false, "Take it out of the sheet.", false},
-		"an opening":   {card.Finish{Paper: "chalk"}, true, "push the waste from the opening from behind.", false},
+		"an opening":   {card.Finish{Paper: "chalk"}, true, "Take it out of the sheet. Push the waste out from behind.", false},
 		"inked":        {card.Finish{Paper: "chalk", Ink: "loam"}, false, "Leave the piece in its sheet", true},
 		"its edge":     {card.Finish{Paper: "chalk", Edge: "loam"}, false, "Leave the piece in its sheet", true},
 		"its back":     {card.Finish{Paper: "chalk", Back: "loam"}, false, "Leave the piece in its sheet", true},

@@ -155,8 +155,6 @@ func (m *making) piece(i int) {
 			cut.Detail = fmt.Sprintf("Lay the die round the print on %s, even all round, and tape it down.", paper)
 		case f.Ink != "":
 			cut.Detail = fmt.Sprintf("Lay the die on the inked sheet of %s and tape it down.", paper)
-		default:
-			cut.Detail = fmt.Sprintf("From %s.", paper)
 		}
 	}
 	m.madeAgain(i, n, &cut)
@@ -246,15 +244,16 @@ func (m *making) takenOut(i int) bool {
 	}
 	n := m.cuts(i)
 	byDie := l.Traced == 0 && l.Region == nil || m.views[i].Problem != ""
-	switch waste := len(m.views[i].Outline.Holes()); {
-	case !byDie:
-	case !out:
-		m.acts[at].Detail += " Leave the piece in its sheet for inking."
-	case waste > 0:
-		m.acts[at].Detail += fmt.Sprintf(" Take %s out, and push the waste from %s from behind.", words.Of(n, "it", "them"), words.Of(n*waste, "the opening", "the openings"))
-		m.acts[at].Cautions = append(m.acts[at].Cautions, cautions(PopAct)...)
-	default:
-		m.acts[at].Detail += fmt.Sprintf(" Take %s out of the sheet.", words.Of(n, "it", "them"))
+	how := "Leave the piece in its sheet for inking."
+	if out {
+		how = "Take " + words.Of(n, "it", "them") + " out of the sheet."
+		if byDie && len(m.views[i].Outline.Holes()) > 0 {
+			how += " Push the waste out from behind."
+			m.acts[at].Cautions = append(m.acts[at].Cautions, cautions(PopAct)...)
+		}
+	}
+	if byDie {
+		m.acts[at].Detail += " " + how
 	}
 	return out
 }
@@ -270,14 +269,14 @@ func (m *making) pop(cut []int) {
 		labels, leaves = append(labels, m.views[i].Layer.Label), append(leaves, m.thing(i, ""))
 	}
 	id := card.Step{Verb: Pop, Motif: m.Image.ID, Colourway: m.Colourway.ID}
-	title, detail := "Pop out "+m.name(cut[0]), "Once it is dry. Lay it on low-tack tape."
+	title := "Pop out " + m.name(cut[0])
 	if len(cut) > 1 {
 		title = "Pop out the pieces of " + m.Image.Name
 		if len(m.Image.Colourways) > 1 {
 			title += ", " + m.Colourway.Name
 		}
-		detail = "Once they are dry. Lay them on low-tack tape in gluing order: " + strings.Join(labels, ", ") + "."
 	}
+	detail := words.Of(len(cut), "Once it is dry. Lay it on low-tack tape.", "Once they are dry. Lay them on low-tack tape in gluing order: "+strings.Join(labels, ", ")+".")
 	m.add(phasePop, Act{ID: id, Kind: PopAct, Title: title, Detail: detail}, facts{pops: leaves})
 }
 
