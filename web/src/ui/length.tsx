@@ -4,15 +4,7 @@ import { api, ok } from "../api/client";
 import { useKit } from "../api/queries";
 import { Field } from "./field";
 import { useTyped } from "./typed";
-import { type Kind, length, pace, type Settings, thin, written } from "./units";
-
-/** A number as it was meant: signs and idle noughts do not tell two apart. */
-const bare = (text: string) =>
-	text
-		.trim()
-		.replace("−", "-")
-		.replace(/(\.\d*?)0+$/, "$1")
-		.replace(/\.$/, "");
+import { bare, type Kind, length, pace, type Settings, thin, written } from "./units";
 
 const inches: Settings = { unit: "in", den: 16 };
 

@@ -1,8 +1,17 @@
 import { describe, expect, it } from "vitest";
-import { area, grammage, length, nearest, pace, thin, weight, written } from "./units";
+import { area, bare, grammage, length, nearest, pace, thin, weight, written } from "./units";
 
 const inches = { unit: "in", den: 16 } as const;
 const metric = { unit: "mm", den: 16 } as const;
+
+describe("what was typed", () => {
+	it("is not told again where it is read as it stands", () => {
+		expect(bare(" 2 3/4")).toBe(bare(written(25.4 * 2.75, inches)));
+		expect(bare("-1.50")).toBe(bare("−1.5"));
+		expect(bare("2 1/4 - 1/16")).not.toBe(bare(written(25.4 * (2 + 3 / 16), inches)));
+		expect(bare("57 mm")).not.toBe(bare("57"));
+	});
+});
 
 describe("lengths", () => {
 	// NIST SP 811, appendix B: 1 in = 25.4 mm exactly.

@@ -73,3 +73,13 @@ export function hours(minutes: number): string {
 	const m = Math.max(1, Math.round(minutes));
 	return m < 60 ? `${m} min` : `${Math.floor(m / 60)} h${m % 60 ? ` ${String(m % 60).padStart(2, "0")}` : ""}`;
 }
+
+/** A number as it was meant: signs, spaces, strokes of fractions and idle noughts do not tell two apart. */
+export const bare = (text: string) =>
+	text
+		.trim()
+		.replace("−", "-")
+		.replace("⁄", "/")
+		.replace(/\s+/g, " ")
+		.replace(/(\.\d*?)0+$/, "$1")
+		.replace(/\.$/, "");
