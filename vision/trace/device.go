@@ -155,7 +155,7 @@ func (t *finder) device(drafts []draft) device {
 			break
 		}
 	}
-	if best >= plainly && t.showsRims() && len(casts) == 0 {
+	if min(best, usual) >= mostMisfit && t.showsRims() && len(casts) == 0 {
 		// Rims there are, and another blur.
 		if d, left := blurred(dev, usual, withRims); left < plainly && left < best/rimsCost {
 			d.misfit = max(1, left)
