@@ -46,13 +46,7 @@ func New(title string, f measure.CardFormat, fold measure.Fold, k kit.Kit) Card 
 // plain colourway, put in the middle of the front. Parts of dies and words are
 // cut, those of stamps printed, those of stencils stencilled.
 func (c Card) AddSet(s kit.Set, k kit.Kit) Card {
-	paper := ""
-	for _, p := range k.Papers {
-		if p.Kind == kit.PaperCard {
-			paper = p.ID
-			break
-		}
-	}
+	paper := firstCard(k, "")
 	m := Motif{ID: c.fresh("m"), Name: s.Name, Set: s.ID, School: DarkGround}
 	kind, ok := makes[s.Kind]
 	if !ok {

@@ -25,7 +25,7 @@ func (k *maker) image(m *build.Made) {
 	}
 	im.prints()
 	im.cutOut()
-	im.pop(slices.DeleteFunc(slices.Clone(cut), im.takenOut))
+	im.pop(im.takeOut(cut))
 	for _, i := range cut {
 		im.plies(i)
 		if im.views[i].Host != motif.Ground {
@@ -222,40 +222,50 @@ func (m *making) blended(i, n int, bl card.Blend, f card.Finish) string {
 	return fmt.Sprintf("%s%s, fading out over %s. Start off the piece, little ink, small circles.", m.Stock.InkName(bl.Ink), passes, m.format(reach))
 }
 
-// takenOut reports whether a piece is taken out of its sheet as it is cut, as nothing is done to it there,
-// and says in its cut which it is; it is asked once all other acts of the image are known.
-func (m *making) takenOut(i int) bool {
-	leaf, at, out := m.thing(i, ""), -1, true
+// takeOut takes the pieces to which nothing is done in their sheets out of them as they are cut, says in
+// each cut which it is, and gives back those that stay. It goes by all other acts of the image.
+func (m *making) takeOut(cut []int) (stay []int) {
+	for _, i := range cut {
+		at, out := m.cutOf(i)
+		if at < 0 || m.views[i].Layer.After {
+			stay = append(stay, i)
+			continue
+		}
+		how := "Leave the piece in its sheet for inking."
+		if out {
+			how = "Take " + words.Of(m.cuts(i), "it", "them") + " out of the sheet."
+		}
+		l, act := m.views[i].Layer, &m.acts[at]
+		byDie := l.Traced == 0 && l.Region == nil || m.views[i].Problem != ""
+		if out && byDie && len(m.views[i].Outline.Holes()) > 0 {
+			how += " Push the waste out from behind."
+			act.Cautions = append(act.Cautions, cautions(PopAct)...)
+		}
+		if byDie {
+			act.Detail += " " + how
+		}
+		if out {
+			act.pops = []Thing{m.thing(i, "")}
+		} else {
+			stay = append(stay, i)
+		}
+	}
+	return stay
+}
+
+// cutOf is the act that cuts a piece, -1 for none, and whether nothing is done to it before it is popped out.
+func (m *making) cutOf(i int) (at int, alone bool) {
+	leaf, at, alone := m.thing(i, ""), -1, true
 	for n, a := range m.acts {
 		switch {
 		case a.leaf != leaf:
 		case a.ID.Verb == Cut:
 			at = n
 		case a.phase < phasePop:
-			out = false
+			alone = false
 		}
 	}
-	if at < 0 || m.views[i].Layer.After {
-		return false
-	}
-	l := m.views[i].Layer
-	if out {
-		m.acts[at].pops = []Thing{leaf}
-	}
-	n := m.cuts(i)
-	byDie := l.Traced == 0 && l.Region == nil || m.views[i].Problem != ""
-	how := "Leave the piece in its sheet for inking."
-	if out {
-		how = "Take " + words.Of(n, "it", "them") + " out of the sheet."
-		if byDie && len(m.views[i].Outline.Holes()) > 0 {
-			how += " Push the waste out from behind."
-			m.acts[at].Cautions = append(m.acts[at].Cautions, cautions(PopAct)...)
-		}
-	}
-	if byDie {
-		m.acts[at].Detail += " " + how
-	}
-	return out
+	return at, alone
 }
 
 // pop takes all pieces of the image out of their sheets, in gluing order.

@@ -37,11 +37,10 @@ func (r *reader) inherit(t xml.StartElement, s state, line int) (state, error) {
 	if move == "" {
 		move = attr(t, "transform")
 	}
-	if single := moved(css); single != "" && move != "none" {
-		move = single + " " + move
-	} else if single != "" {
-		move = single
+	if move == "none" {
+		move = ""
 	}
+	move = strings.TrimSpace(moved(css) + " " + move)
 	if move != "" {
 		box := [4]float64{s.port[0], s.port[1], s.port[2], s.port[3]}
 		if css["transform-box"] == "fill-box" || css["transform-box"] == "content-box" {

@@ -314,14 +314,7 @@ func (r real) run(t testing.TB, set kit.Set, seed uint64) ([]sim.Laid, trace.Res
 			laid[i].Outline = laid[i].Outline.Move(shape.Point{X: f.wide, Y: f.wide})
 		}
 	}
-	raw, err := sim.PNG(b.Scan(300, g, seed), 300)
-	if err != nil {
-		t.Fatal(err)
-	}
-	p, err := picture.Decode(raw)
-	if err != nil {
-		t.Fatal(err)
-	}
+	p := scanned(t, b, g, seed)
 	res, err := trace.Find(context.Background(), p, trace.DPI(p.DPI))
 	return laid, res, limit, err
 }

@@ -84,17 +84,14 @@ func (t *finder) device(drafts []draft) device {
 		})
 	}
 	usual := withRims(dev)
-	without := func(casts []shadow, hinted bool) func(dev device) float64 {
+	without := func(casts []shadow) func(dev device) float64 { // rims, and shadows but of these
 		return func(dev device) float64 {
 			return cost(func(i int) float64 {
 				if !fits[i].ok {
 					return mostMissed
 				}
-				e, hint := prs[i].even(dev, noise), fits[i].cast
-				if !hinted {
-					hint = nil
-				}
-				f := e.plain(dev.blur, fits[i].at, casts, hint)
+				e := prs[i].even(dev, noise)
+				f := e.plain(dev.blur, fits[i].at, casts, fits[i].cast)
 				if !f.ok {
 					return mostMissed
 				}
@@ -102,10 +99,10 @@ func (t *finder) device(drafts []draft) device {
 			})
 		}
 	}
+	dev.misfit = max(1, usual)
 	// A wider blur passes for a rim or a shadow of every piece: that the usual device explains the
 	// picture with them says nothing until other blurs were asked without.
-	dev.misfit = max(1, usual)
-	bare := without(nil, false)
+	bare := without(nil)
 	if alone := bare(dev); usual >= plainly || alone >= plainly {
 		if d, left := blurred(dev, alone, bare); left < plainly && left < alone*(1-worthWork) {
 			d.misfit = max(1, left)
@@ -115,7 +112,7 @@ func (t *finder) device(drafts []draft) device {
 	if usual < plainly {
 		return dev
 	}
-	plain := without(casts, true)
+	plain := without(casts)
 	found, best := dev, plain(dev)
 	try := func(d device) {
 		less := worthMore

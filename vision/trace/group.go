@@ -131,7 +131,8 @@ func Split(g shape.Region, a, b shape.Point) ([]shape.Region, error) {
 	if err != nil {
 		return nil, err
 	}
-	out := rest.Pieces()
+	// A cut along an edge leaves slivers narrower than itself of what stands over it.
+	out := slices.DeleteFunc(rest.Pieces(), func(p shape.Region) bool { return 2*p.Area() < hair*p.Length() })
 	if len(out) < 2 {
 		return nil, &picture.Problem{What: "The cut does not part the piece.", Mend: "Draw it right across, from outside to outside."}
 	}

@@ -1,6 +1,7 @@
 package trace_test
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 	"math"
@@ -19,16 +20,14 @@ import (
 // onSheet is a plain scan of pieces on a sheet of a grey, by a scanner of a blur, with or without white
 // cores that show.
 type onSheet struct {
-	grey    float64 // sRGB, 0 to 255
-	blur    float64 // pixels
-	sharpen float64
-	core    bool
-	seed    uint64
-	set     kit.Set
-	jpeg    int // quality; 0 is PNG
+	grey float64 // sRGB, 0 to 255
+	blur float64 // pixels
+	core bool
+	seed uint64
+	set  kit.Set
 }
 
-func (s onSheet) run(t testing.TB) (score, trace.Result) {
+func (s onSheet) run(t testing.TB) score {
 	laid, err := sim.Lay(s.set, 210, 220, 20, s.seed)
 	if err != nil {
 		t.Fatal(err)
@@ -53,24 +52,13 @@ func (s onSheet) run(t testing.TB) (score, trace.Result) {
 		}
 	}
 	g := sim.Plain()
-	g.Blur, g.Sharpen = s.blur, s.sharpen
-	img := b.Scan(300, g, s.seed)
-	raw, err := sim.PNG(img, 300)
-	if s.jpeg > 0 {
-		raw, err = sim.JPEG(img, 300, s.jpeg)
-	}
-	if err != nil {
-		t.Fatal(err)
-	}
-	p, err := picture.Decode(raw)
-	if err != nil {
-		t.Fatal(err)
-	}
+	g.Blur = s.blur
+	p := scanned(t, b, g, s.seed)
 	res, err := trace.Find(context.Background(), p, trace.DPI(p.DPI))
 	if err != nil {
 		t.Fatal(err)
 	}
-	return compare(laid, res.Pieces), res
+	return compare(laid, res.Pieces)
 }
 
 // sheets are the greys that scans are laid on.
@@ -93,7 +81,7 @@ func BenchmarkSheets(b *testing.B) {
 						set = basics()
 					}
 					s := onSheet{grey: grey, blur: blur, core: core, seed: uint64(7000 + 10*n + k + 5*c), set: set}
-					r, _ := s.run(b)
+					r := s.run(b)
 					all = append(all, r)
 					fmt.Printf("sheet %3.0f, blur %.2f, %-12s seed %d %6s %8.4f %8.4f %7.2f %6d %5d %5d %7.3f %d of %d\n", grey, blur, map[bool]string{true: "white cores", false: "plain"}[core], s.seed, set.Name, r.mean, r.p95, 100*r.area, r.missed, r.false_, r.holes, r.stated/float64(max(1, r.judged)), r.covered, r.judged)
 				}
@@ -103,7 +91,7 @@ func BenchmarkSheets(b *testing.B) {
 		for _, r := range all {
 			covered, judged = covered+r.covered, judged+r.judged
 		}
-		worst := slices.MaxFunc(all, func(a, b score) int { return int(math.Copysign(1, a.mean-b.mean)) })
+		worst := slices.MaxFunc(all, func(a, b score) int { return cmp.Compare(a.mean, b.mean) })
 		fmt.Printf("covered %d of %d; the worst is %.4f mm off on the mean\n", covered, judged, worst.mean)
 	}
 }

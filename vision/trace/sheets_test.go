@@ -7,8 +7,8 @@ import (
 )
 
 // A scanner that is a little less sharp than most passes for one that shows a white core on every piece,
-// on a grey sheet, or a shadow beside every piece, on a pale one: outlines came to lie 0.07 mm too far
-// out and 0.02 too far in. Cores that do show are still found. The truth is what the scene was drawn from.
+// on a grey sheet, or a shadow beside every piece, on a pale one: outlines came to lie 0.07 mm
+// and 0.02 mm off. Cores that do show are still found. The truth is what the scene was drawn from.
 func TestAWiderBlurIsNeitherRimNorShadow(t *testing.T) {
 	t.Parallel()
 	for name, c := range map[string]struct {
@@ -21,7 +21,7 @@ func TestAWiderBlurIsNeitherRimNorShadow(t *testing.T) {
 		"cores, dark grey":  {onSheet{grey: 66, blur: 0.75, core: true, seed: 8104, set: basics()}, 0.020, 0.060},
 		"cores, wider blur": {onSheet{grey: 20, blur: 1.1, core: true, seed: 8105, set: basics()}, 0.020, 0.060},
 	} {
-		r, _ := c.scene.run(t)
+		r := c.scene.run(t)
 		assert.Zero(t, r.missed+r.false_, name)
 		assert.LessOrEqual(t, r.mean, c.mean, name)
 		assert.LessOrEqual(t, r.p95, c.p95, name)

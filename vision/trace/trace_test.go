@@ -103,8 +103,13 @@ func TestScansMeetTheirAccuracy(t *testing.T) {
 	}
 }
 
-func scan(t *testing.T, b sim.Bench, seed uint64) *picture.Picture {
-	raw, err := sim.PNG(b.Scan(300, sim.Plain(), seed), 300)
+func scan(t testing.TB, b sim.Bench, seed uint64) *picture.Picture {
+	return scanned(t, b, sim.Plain(), seed)
+}
+
+// scanned is what a device makes of a bench at 300 dpi, as a PNG that was read back.
+func scanned(t testing.TB, b sim.Bench, g sim.Grade, seed uint64) *picture.Picture {
+	raw, err := sim.PNG(b.Scan(300, g, seed), 300)
 	require.NoError(t, err)
 	p, err := picture.Decode(raw)
 	require.NoError(t, err)
@@ -125,6 +130,16 @@ func TestTheSamePictureGivesTheSameOutlines(t *testing.T) {
 	for i := range a.Pieces {
 		assert.Equal(t, a.Pieces[i].Region.Path(), c.Pieces[i].Region.Path())
 	}
+}
+
+// A cut along an edge that is not quite straight gives the two pieces and no slivers.
+func TestACutAlongAnEdgeLeavesNoSlivers(t *testing.T) {
+	g := shape.Raw(shape.Ring{{X: 0, Y: 0}, {X: 19.97, Y: 0}, {X: 20, Y: 5}, {X: 30, Y: 5}, {X: 30, Y: 15}, {X: 20, Y: 15}, {X: 20.03, Y: 20}, {X: 0, Y: 20}})
+	parts, err := trace.Split(g, shape.Point{X: 20, Y: -5}, shape.Point{X: 20, Y: 25})
+	require.NoError(t, err)
+	require.Len(t, parts, 2)
+	assert.InDelta(t, 400, parts[0].Area(), 1)
+	assert.InDelta(t, 100, parts[1].Area(), 1)
 }
 
 func TestTouchingPiecesAreNoticedAndCut(t *testing.T) {
