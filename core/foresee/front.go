@@ -128,6 +128,24 @@ func (v *View) frame(hs []hanging, add func(Hit)) {
 		Mend: &Mend{"Trim them flush", []card.Edit{{Flush: &card.Flush{Elements: ids, On: true}}}}})
 }
 
+// roomy is the room in which a thing that hangs over an edge is moved in: that of the panel for one that
+// hangs over the card front but would then lie on the panel mostly, and over its edge.
+func (v *View) roomy(t build.Thing, room layout.Room) layout.Room {
+	panel, _ := v.Card.Panel()
+	if panel == "" || t.Element.Carried != nil || v.Build.Edge(t.Element).ID != "" {
+		return room
+	}
+	leaf := v.Build.Edge(card.Element{On: panel})
+	dx, dy, _ := room.Mend()
+	there := t.Outline.Move(shape.Point{X: dx, Y: dy})
+	on, err := there.Intersect(layout.Region(leaf))
+	onto := layout.RoomOf(t.Outline, leaf)
+	if _, _, fits := onto.Mend(); err != nil || !fits || 2*on.Area() < there.Area() {
+		return room
+	}
+	return onto
+}
+
 func (v *View) over(h hanging, add func(Hit)) {
 	t := v.Build.Things[h.i]
 	least, side := h.room.Least()
@@ -135,7 +153,7 @@ func (v *View) over(h hanging, add func(Hit)) {
 	hit := Hit{Key: []string{t.Element.ID}, At: At{Element: t.Element.ID}, What: fmt.Sprintf("%s hangs over %s", t.Name, edge),
 		Why: fmt.Sprintf("It passes the %s edge by %s.", side, v.Format(-least)),
 		Do:  "Move it in, or trim it from the back after the glue is dry" + before + ".", Numbers: map[string]float64{"over": -least}, Facts: []string{side}}
-	if dx, dy, fits := h.room.Mend(); fits {
+	if dx, dy, fits := v.roomy(t, h.room).Mend(); fits {
 		hit.Mend = movedIn(t.Element.ID, dx, dy)
 	} else {
 		hit.Do = fmt.Sprintf("It is larger than %s. Take a smaller one, or trim it from the back after the glue is dry%s.", edge, before)

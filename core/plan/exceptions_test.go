@@ -4,6 +4,7 @@ import (
 	"testing"
 
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 
 	"ochrestone/core/card"
 	"ochrestone/core/colour"
@@ -93,4 +94,24 @@ func TestNoEndIsHiddenByACordAndNoTrimmingIsOffTheMiddle(t *testing.T) {
 	assert.True(t, told)
 	_, told = hill(true).foretold()["nearly"]
 	assert.False(t, told)
+}
+
+// What hangs so far over that the panel no longer carries it is moved in onto the panel with one mend: not
+// onto the card front, where it would hang over the panel's edge.
+func TestWhatHangsFarOverIsMovedInAtOnce(t *testing.T) {
+	t.Parallel()
+	for name, past := range map[string]float64{"a little": -15, "half": 0, "on the border of the card": 13} {
+		at := two(40, 70, func(c *card.Card, k *kit.Kit) {
+			matted, err := c.Apply(*k, card.Edit{AddMat: &card.AddMat{}})
+			require.NoError(t, err)
+			*c = matted
+			c.Elements[len(c.Elements)-1].Place.X = c.Base.W + past
+		})
+		over := ruled(warm.Of(at.c, at.k), "edge")
+		require.NotNil(t, over, name)
+		require.NotNil(t, over.Mend, name)
+		c, err := at.c.Apply(at.k, over.Mend.Edits...)
+		require.NoError(t, err, name)
+		assert.Nil(t, ruled(warm.Of(c, at.k), "edge"), name)
+	}
 }
