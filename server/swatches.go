@@ -8,6 +8,7 @@ import (
 	"net/http"
 	"slices"
 	"strconv"
+	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -357,7 +358,8 @@ func (s *Server) filledSheet(c *gin.Context) {
 			continue
 		}
 		if !ink.Measured {
-			film = sim.Pad(film, ink.ID)
+			// By its name: an id is drawn at random, and so would be what comes off the pad.
+			film = sim.Pad(film, strings.ReplaceAll(strings.ToLower(ink.Name), ", ", "-"))
 		}
 		v := film.Over(paper, cell.Impressions)
 		if c.Query("state") == "wet" {
